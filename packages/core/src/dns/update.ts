@@ -1,0 +1,87 @@
+import { Message, OPCODE, Question, message } from './message';
+import { Name } from './name';
+import { CLASS_ANY, CLASS_IN, CLASS_NONE, ResourceRecord, RRset, recordsOf, rrsetKey, sameData } from './record';
+import { TYPE_CODES } from './typeNames';
+
+/** One change of a zone, whole record sets at a time. `before` absent: the set is not there yet; `after` absent: it goes. */
+export interface SetChange {
+  readonly owner: Name;
+  readonly type: number;
+  readonly before: RRset | undefined;
+  readonly after: RRset | undefined;
+}
+
+/**
+ * What brings the served sets to the wanted ones, apex SOA and NS aside, which belong to the host.
+ * Sets that stay as they are do not appear. `keep` names sets that are not ours to touch.
+ */
+export function changesBetween(
+  served: readonly RRset[],
+  wanted: readonly RRset[],
+  keep: (set: RRset) => boolean = () => false,
+): SetChange[] {
+  const before = new Map(served.map((set) => [rrsetKey(set.owner, set.type), set]));
+  const after = new Map(wanted.map((set) => [rrsetKey(set.owner, set.type), set]));
+  const changes: SetChange[] = [];
+  for (const [key, set] of before) if (!after.has(key) && !keep(set)) changes.push({ owner: set.owner, type: set.type, before: set, after: undefined });
+  for (const [key, set] of after) {
+    const old = before.get(key);
+    if (old && old.ttl === set.ttl && sameData(set.type, old.data, set.data)) continue;
+    changes.push({ owner: set.owner, type: set.type, before: old, after: set });
+  }
+  return changes;
+}
+
+/**
+ * Update messages (RFC 2136) that make the changes, each guarded by prerequisites on the sets as they were seen
+ * (§2.4.2 value dependent, §2.4.3 does not exist), so that a change by someone else meanwhile fails the update
+ * instead of being overwritten. Sets of one owner stay in one message: an alias and what it replaces change together.
+ */
+export function updateMessages(zone: Name, changes: readonly SetChange[], recordsPerMessage = 150): Message[] {
+  const byOwner = new Map<string, SetChange[]>();
+  for (const change of changes) {
+    const group = byOwner.get(change.owner.key);
+    if (group) group.push(change);
+    else byOwner.set(change.owner.key, [change]);
+  }
+  const messages: Message[] = [];
+  let prerequisites: ResourceRecord[] = [];
+  let updates: ResourceRecord[] = [];
+  const flush = (): void => {
+    if (updates.length > 0) messages.push(updateMessage(zone, prerequisites, updates));
+    prerequisites = [];
+    updates = [];
+  };
+  for (const group of byOwner.values()) {
+    const made = group.map((change) => changeRecords(zone, change));
+    const size = made.reduce((sum, one) => sum + one.prerequisites.length + one.updates.length, 0);
+    if (prerequisites.length + updates.length + size > recordsPerMessage) flush();
+    // RFC 2136 §3.4.2.2: a CNAME is ignored where other data stands, so what goes is written before what comes.
+    for (const one of made) prerequisites.push(...one.prerequisites);
+    for (const one of made) updates.push(...one.updates.filter((record) => record.cls === CLASS_ANY));
+    for (const one of made) updates.push(...one.updates.filter((record) => record.cls !== CLASS_ANY));
+  }
+  flush();
+  return messages;
+}
+
+export function updateMessage(zone: Name, prerequisites: readonly ResourceRecord[], updates: readonly ResourceRecord[]): Message {
+  const question: Question = { name: zone, type: TYPE_CODES.SOA, cls: CLASS_IN };
+  return message({ opcode: OPCODE.update, questions: [question], answers: prerequisites, authorities: updates });
+}
+
+function changeRecords(zone: Name, change: SetChange): { prerequisites: ResourceRecord[]; updates: ResourceRecord[] } {
+  const { owner, type, before, after } = change;
+  const nothing = new Uint8Array(0);
+  const prerequisites: ResourceRecord[] = before
+    ? recordsOf(before).map((record) => ({ ...record, ttl: 0 }))
+    : [{ owner, type, cls: CLASS_NONE, ttl: 0, data: nothing }];
+  const deletion: ResourceRecord = { owner, type, cls: CLASS_ANY, ttl: 0, data: nothing };
+  const additions = after ? recordsOf(after) : [];
+  if (type === TYPE_CODES.NS && owner.equals(zone) && after) {
+    // RFC 2136 §3.4.2.3 and §3.4.2.4: the apex NS set cannot be deleted whole, so the new ones come first and each old one goes by itself.
+    const gone = (before ? recordsOf(before) : []).filter((old) => !after.data.some((data) => sameData(type, [old.data], [data])));
+    return { prerequisites, updates: [...additions, ...gone.map((record) => ({ ...record, cls: CLASS_NONE, ttl: 0 }))] };
+  }
+  return { prerequisites, updates: before ? [deletion, ...additions] : additions };
+}

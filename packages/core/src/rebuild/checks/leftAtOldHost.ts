@@ -1,0 +1,24 @@
+import { Name } from '../../dns/name';
+import { namesIn } from '../../dns/rdata';
+import { rrsetFromText } from '../../dns/record';
+import { Check, remark } from './check';
+
+/** A carried record still leads to the old web host, which will be shut down. */
+export const leftAtOldHost: Check = ({ rulings, oldWeb }) => {
+  const aliases = oldWeb.flatMap((host) => (host.aliasTarget ? [{ host, name: Name.parse(host.aliasTarget) }] : []));
+  return rulings.flatMap((ruling) => {
+    if (!ruling.planned || ruling.ruling === 'repoint') return [];
+    const planned = ruling.planned;
+    const byAddress = oldWeb.find((host) => host.addresses.some((address) => planned.data.some((data) => data === address || (ruling.type === 'TXT' && mentions(data, address)))));
+    const set = rrsetFromText(planned);
+    const byAlias = aliases.find(({ name }) => set.data.some((data) => namesIn(set.type, data).some((target) => target.isAtOrBelow(name))));
+    const host = byAddress ?? byAlias?.host;
+    return host ? [remark(ruling, 'look', 'left-at-old-host', `This still leads to ${host.name}.`)] : [];
+  });
+};
+
+/** `ip4:192.0.2.7` names 192.0.2.7 and not 192.0.2.70. */
+function mentions(text: string, address: string): boolean {
+  const at = text.indexOf(address);
+  return at >= 0 && !/[0-9a-f:.]/i.test(text[at + address.length] ?? ' ');
+}

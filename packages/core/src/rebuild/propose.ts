@@ -1,0 +1,80 @@
+import { Name } from '../dns/name';
+import { isIpv4, isIpv6 } from '../dns/address';
+import { namesIn } from '../dns/rdata';
+import { RRset, RRsetText, rrsetFromText, rrsetToText } from '../dns/record';
+import { TYPE_CODES } from '../dns/typeNames';
+import { HostKnowledge } from './host';
+import { HOSTS_OWN, Ruling } from './ruling';
+
+const SIGNING = new Set<number>([TYPE_CODES.RRSIG, TYPE_CODES.NSEC, TYPE_CODES.NSEC3, TYPE_CODES.NSEC3PARAM, TYPE_CODES.DNSKEY, TYPE_CODES.CDS, TYPE_CODES.CDNSKEY, TYPE_CODES.ZONEMD, TYPE_CODES.CSYNC]);
+/** TTL in seconds of repointed and new sets from the push until the move is settled. */
+export const STARTING_TTL = 300;
+
+/**
+ * Proposes a ruling for every record set found, and the new ones that the web host demands.
+ * Mail and third-party records are carried; what leads to the old web host is repointed; a host's own records stay behind.
+ */
+export function proposeRulings(
+  zone: Name,
+  found: readonly RRset[],
+  hosts: { readonly oldWeb: readonly HostKnowledge[]; readonly newDns: HostKnowledge; readonly newWeb: HostKnowledge | undefined },
+): Ruling[] {
+  const { newDns, newWeb } = hosts;
+  const oldAddresses = new Set(hosts.oldWeb.flatMap((host) => host.addresses));
+  const oldAliases = hosts.oldWeb.flatMap((host) => (host.aliasTarget ? [Name.parse(host.aliasTarget)] : []));
+  const mailTargets = new Set(found.filter((set) => set.type === TYPE_CODES.MX).flatMap((set) => set.data.flatMap((data) => namesIn(set.type, data).map((name) => name.key))));
+  const rulings: Ruling[] = found.map((set) => {
+    const text = rrsetToText(set);
+    const base = { owner: text.owner, type: text.type, found: text };
+    const atApex = set.owner.equals(zone);
+    const drop = (reason: string): Ruling => ({ ...base, ruling: 'drop', planned: undefined, reason });
+    const carry = (reason: string): Ruling => ({ ...base, ruling: 'carry', planned: text, reason });
+    const repoint = (data: readonly string[], reason: string): Ruling => ({
+      ...base,
+      ruling: 'repoint',
+      planned: { ...text, ttl: text.ttl, data: [...data] },
+      reason,
+    });
+    if (set.type === TYPE_CODES.SOA) return drop(`${HOSTS_OWN}: ${newDns.name} writes it`);
+    if (set.type === TYPE_CODES.NS && atApex) return drop(`${HOSTS_OWN}: ${newDns.name} serves its own set`);
+    if (SIGNING.has(set.type)) return drop(`${HOSTS_OWN}: made by signing`);
+    if (!newWeb) return carry('no new web host is chosen');
+    if (set.type === TYPE_CODES.A || set.type === TYPE_CODES.AAAA) {
+      const leadsToOld = text.data.some((address) => oldAddresses.has(address));
+      if (!leadsToOld) return carry('leads elsewhere than the old web host');
+      if (mailTargets.has(set.owner.key)) return carry('mail is delivered to this name');
+      const fits = newWeb.addresses.filter(set.type === TYPE_CODES.A ? isIpv4 : isIpv6);
+      if (fits.length === 0) return drop(`${newWeb.name} has no ${set.type === TYPE_CODES.A ? 'IPv4' : 'IPv6'} address`);
+      return repoint(fits, `leads to the old web host; ${newWeb.name} answers there`);
+    }
+    if (set.type === TYPE_CODES.CNAME) {
+      const target = namesIn(set.type, set.data[0]!)[0];
+      if (target && oldAliases.some((alias) => target.isAtOrBelow(alias))) {
+        if (newWeb.aliasTarget) return repoint([newWeb.aliasTarget], `aliases the old web host; ${newWeb.name} answers there`);
+        return carry(`aliases the old web host, and ${newWeb.name} names no alias target`);
+      }
+    }
+    return carry('is not about the website');
+  });
+  for (const need of newWeb?.requires ?? []) {
+    const planned = required(zone, need);
+    if (rulings.some((ruling) => ruling.owner === planned.owner && ruling.type === planned.type)) continue;
+    rulings.push({ owner: planned.owner, type: planned.type, ruling: 'new', found: undefined, planned, reason: `${newWeb!.name} asks for it` });
+  }
+  return rulings;
+}
+
+/** The sets that the new DNS host is to serve while the move is under way: TTLs low where a value changes. */
+export function plannedSets(rulings: readonly Ruling[], phase: 'starting' | 'settled'): RRset[] {
+  return rulings.flatMap((ruling) => {
+    if (!ruling.planned) return [];
+    const set = rrsetFromText(ruling.planned);
+    return [phase === 'starting' ? { ...set, ttl: Math.min(set.ttl, STARTING_TTL) } : set];
+  });
+}
+
+function required(zone: Name, need: HostKnowledge['requires'][number]): RRsetText {
+  const owner = Name.parse(need.owner, zone);
+  const data = need.data.replaceAll('{zone}', zone.toString().replace(/\.$/, ''));
+  return rrsetToText(rrsetFromText({ owner: owner.toString(), type: need.type, ttl: 3600, data: [data] }));
+}

@@ -1,0 +1,26 @@
+import { RRsetText } from '../dns/record';
+
+export const RULINGS = ['carry', 'repoint', 'drop', 'new'] as const;
+export type RulingKind = (typeof RULINGS)[number];
+
+/** What happens to one record set. `found` is absent for `new`; `planned` is absent for `drop`. */
+export interface Ruling {
+  readonly owner: string;
+  readonly type: string;
+  readonly ruling: RulingKind;
+  readonly found: RRsetText | undefined;
+  readonly planned: RRsetText | undefined;
+  readonly reason: string;
+}
+
+/** True where the move alters what a resolver is told about this set. */
+export function isChanging(ruling: Ruling): boolean {
+  return ruling.ruling === 'repoint' || ruling.ruling === 'new' || (ruling.ruling === 'drop' && !isHostsOwn(ruling));
+}
+
+/** Apex SOA and NS, and everything that signing makes, belong to the DNS host: they are never ours to rebuild. */
+export function isHostsOwn(set: { readonly owner: string; readonly type: string; readonly reason: string }): boolean {
+  return set.reason.startsWith(HOSTS_OWN);
+}
+
+export const HOSTS_OWN = "the DNS host's own";

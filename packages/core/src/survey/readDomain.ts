@@ -1,0 +1,64 @@
+import { getDomain, getPublicSuffix } from 'tldts';
+import { toASCII, toUnicode } from 'tr46';
+import { Name, NameError } from '../dns/name';
+import { isIpv4, isIpv6 } from '../dns/address';
+
+/** What may be moved: a whole domain, or one name of it alone. `zone` is the registrable domain, without final dot. */
+export interface DomainChoice {
+  readonly scope: 'whole' | 'name';
+  readonly zone: string;
+  /** The name meant: the zone itself for `whole`. */
+  readonly name: string;
+  /** As people write it, accents and all. */
+  readonly shown: string;
+}
+
+export type DomainReading = { readonly ok: true; readonly choices: readonly DomainChoice[] } | { readonly ok: false; readonly problem: string };
+
+/**
+ * Understands what a person pastes where a domain is asked for: a URL, a mail address, a `www.` name, an accented name.
+ *
+ *     readDomain('https://www.lighthouse.example/visit')  // lighthouse.example, whole
+ *     readDomain('shop.lighthouse.example')               // lighthouse.example whole, or shop.lighthouse.example alone
+ */
+export function readDomain(input: string): DomainReading {
+  const pasted = input.trim();
+  if (pasted === '') return problem('Type a domain name, such as lighthouse.example.');
+  if (pasted.length > 2000) return problem('This is too long to be a domain name.');
+  let host = pasted.replace(/^[a-z][a-z0-9+.-]*:(\/\/)?/i, '').replace(/[/?#].*$/s, '');
+  host = host.slice(host.lastIndexOf('@') + 1).replace(/:\d+$/, '').replace(/\.$/, '');
+  if (isIpv4(host) || isIpv6(host.replace(/^\[|\]$/g, ''))) return problem(`${shorten(host)} is an address. Type the domain name instead.`);
+  if (host === '' || /[\s,;<>"'()\\]/.test(host)) return problem(`"${shorten(pasted)}" is not a domain name.`);
+  const ascii = toASCII(host, { checkBidi: true, checkHyphens: false, checkJoiners: true, useSTD3ASCIIRules: false, verifyDNSLength: false });
+  if (ascii === null || ascii === '') return problem(`"${shorten(host)}" is not a domain name: it holds characters that no name may hold.`);
+  if (!/^[a-z0-9_.-]+$/.test(ascii)) return problem(`"${shorten(host)}" is not a domain name.`);
+  try {
+    Name.parse(ascii);
+  } catch (error) {
+    if (error instanceof NameError) return problem(`"${shorten(host)}" is not a domain name: ${error.message}.`);
+    throw error;
+  }
+  if (!ascii.includes('.')) return problem(`"${shorten(host)}" has no dot. Type the whole domain name, such as lighthouse.example.`);
+  const options = { validateHostname: false, allowPrivateDomains: false };
+  const zone = getDomain(ascii, options);
+  if (zone === null)
+    return problem(`${shorten(ascii)} is ${getPublicSuffix(ascii, options) === ascii ? 'a public suffix, under which domains are registered' : 'not a registrable domain'}.`);
+  const whole: DomainChoice = { scope: 'whole', zone, name: zone, shown: showName(zone) };
+  if (ascii === zone || ascii === `www.${zone}`) return { ok: true, choices: [whole] };
+  return { ok: true, choices: [whole, { scope: 'name', zone, name: ascii, shown: showName(ascii) }] };
+}
+
+/** The accented form of a name where it has one, else the name as it is. Takes and gives no final dot. */
+export function showName(ascii: string): string {
+  if (!ascii.includes('xn--')) return ascii;
+  const { domain, error } = toUnicode(ascii, { checkBidi: true, checkHyphens: false, checkJoiners: true, useSTD3ASCIIRules: false });
+  return error ? ascii : domain;
+}
+
+function problem(text: string): DomainReading {
+  return { ok: false, problem: text };
+}
+
+function shorten(text: string): string {
+  return text.length > 60 ? `${text.slice(0, 57)}…` : text;
+}

@@ -1,0 +1,21 @@
+/** Seconds since 1970 UTC; whole or broken. */
+export type Instant = number;
+
+/** When a change of the world happened, as far as it was seen: not before `lastOld`, not after `firstNew`. */
+export interface SeenBetween {
+  readonly lastOld: Instant;
+  readonly firstNew: Instant;
+}
+
+/** A moment with the sum that led to it, so that every time on the screen can be opened. */
+export interface Derived {
+  readonly at: Instant;
+  /** For example `tl + eff(T)`; the symbols are those of docs/calculations.md. */
+  readonly formula: string;
+  readonly terms: readonly { readonly symbol: string; readonly meaning: string; readonly value: number; readonly unit: 'instant' | 'seconds' }[];
+  readonly follows: string;
+}
+
+export function latest(all: readonly Derived[]): Derived | undefined {
+  return all.reduce<Derived | undefined>((best, one) => (best === undefined || one.at > best.at ? one : best), undefined);
+}

@@ -1,0 +1,51 @@
+import { Name } from '../dns/name';
+import { sameData } from '../dns/record';
+
+export type Verdict = 'old' | 'new' | 'mixed' | 'other' | 'none';
+
+/** What was asked of a lookout and what came back: the data at the end of the alias chain, or nothing with its response code. */
+export interface LookoutAnswer {
+  readonly rcode: number;
+  readonly data: readonly Uint8Array[];
+}
+
+/**
+ * One answer against the old and the new set of the same name and type. An absent set is the empty set:
+ * for a name that is new, no data is `old`; for one that goes, no data is `new`.
+ *
+ * `mixed`: some of the answer is old only and some is new only, as where several caches answer behind one address.
+ */
+export function verdictOf(type: number, answer: LookoutAnswer, before: readonly Uint8Array[], after: readonly Uint8Array[]): Verdict {
+  if (answer.rcode !== 0 && answer.rcode !== 3) return 'none';
+  if (sameData(type, answer.data, after)) return 'new';
+  if (sameData(type, answer.data, before)) return 'old';
+  if (answer.data.length === 0) return 'none';
+  const among = (data: Uint8Array, set: readonly Uint8Array[]): boolean => set.some((one) => sameData(type, [data], [one]));
+  const olds = answer.data.filter((data) => among(data, before) && !among(data, after)).length;
+  const news = answer.data.filter((data) => among(data, after) && !among(data, before)).length;
+  const strangers = answer.data.filter((data) => !among(data, before) && !among(data, after)).length;
+  if (strangers > 0) return 'other';
+  return olds > 0 && news > 0 ? 'mixed' : olds > 0 ? 'old' : 'new';
+}
+
+/** The verdict over several looks at one lookout within a round: differing ones make it `mixed`. */
+export function combineVerdicts(verdicts: readonly Verdict[]): Verdict {
+  const answered = verdicts.filter((verdict) => verdict !== 'none');
+  const kinds = new Set(answered);
+  if (kinds.size === 0) return 'none';
+  if (kinds.size === 1) return answered[0]!;
+  return kinds.has('other') ? 'other' : 'mixed';
+}
+
+/** Expected share of caches that still hold the old answer `x` seconds after the change; T: TTL, rate: questions a second. */
+export function expectedOldShare(x: number, T: number, rate = Infinity): number {
+  if (x >= T) return 0;
+  return Math.max(0, (T - x) / (T + (rate === Infinity ? 0 : 1 / rate)));
+}
+
+export function sameNameSet(a: readonly string[], b: readonly string[]): boolean {
+  const keys = (all: readonly string[]): string[] => [...new Set(all.map((name) => Name.parse(name).key))].sort();
+  const right = keys(b);
+  const left = keys(a);
+  return left.length === right.length && left.every((key, i) => key === right[i]);
+}

@@ -1,0 +1,298 @@
+import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { createServer, IncomingMessage, Server, ServerResponse } from 'node:http';
+import { AddressInfo } from 'node:net';
+import { dirname } from 'node:path';
+import { Name, NameError, RRset, TYPE_CODES, parseRdata, parseZoneFile, printZoneFile, recordsOf, showName } from '@wanderon/core';
+import { DnsClient, NameServer, RouteTable } from '@wanderon/net';
+import { AuthZone } from './authZone';
+import { DnsHost, UpdateWatcher } from './dnsHost';
+import { ClockState, LabClock } from './labClock';
+import { escapeHtml, page } from './page';
+import { LabResolver, ResolverHabits } from './resolver';
+import { DOMAINS, Lookout, NIC, ROOT, START, ScenarioHost, clientZone, infrastructureZones, parentZone, rootZone, scenarioHosts, tsigKey } from './scenario';
+
+export interface LabOptions {
+  readonly seed?: string;
+  readonly port?: number;
+  /** Where zones and clock are kept between starts; nothing is kept without it. */
+  readonly stateFile?: string;
+  readonly rate?: number;
+  readonly watcher?: UpdateWatcher;
+}
+
+interface SavedState {
+  readonly clock: ClockState;
+  readonly zones: readonly { readonly host: string; readonly origin: string; readonly text: string }[];
+}
+
+const RESOLVERS: readonly { readonly name: string; readonly habit: string; readonly habits: ResolverHabits }[] = [
+  { name: 'Gannet', habit: "follows the parent's referral", habits: { follows: 'parent' } },
+  { name: 'Curlew', habit: "follows the child's own NS set", habits: { follows: 'child' } },
+  { name: 'Plover', habit: 'keeps everything at least 15 min', habits: { follows: 'parent', floor: 900 } },
+  { name: 'Dunlin', habit: 'keeps nothing over 30 min', habits: { follows: 'child', cap: 1800 } },
+  { name: 'Turnstone', habit: 'three caches behind one address', habits: { follows: 'parent', caches: 3 } },
+  { name: 'Fulmar', habit: 'serves stale answers when authorities are gone', habits: { follows: 'child', stale: true } },
+  { name: 'Petrel', habit: "extends a delegation from the child's answers", habits: { follows: 'child, extended' } },
+  { name: 'Whimbrel', habit: 'forwards to Gannet and caches again', habits: { follows: 'parent', forwardsTo: '192.0.2.101' } },
+];
+
+/** The stand-in internet of DESIGN §7: one process, deterministic by seed, under its own clock. */
+export class Lab {
+  readonly routes = new RouteTable();
+  readonly clock: LabClock;
+  readonly hosts: readonly ScenarioHost[];
+  readonly lookouts: readonly Lookout[];
+  readonly hints: readonly NameServer[] = [{ name: ROOT.name, addresses: [ROOT.address] }];
+  readonly registry: DnsHost;
+  readonly dnsHosts = new Map<string, DnsHost>();
+  private readonly resolvers: LabResolver[];
+  private readonly root: DnsHost;
+  private readonly webServers: Server[] = [];
+  private control: Server | undefined;
+  private saveTimer: NodeJS.Timeout | undefined;
+  private url = '';
+
+  private constructor(
+    private readonly options: LabOptions,
+    saved: SavedState | undefined,
+  ) {
+    this.clock = new LabClock(saved?.clock.at ?? START, options.rate ?? saved?.clock.rate ?? 1);
+    this.hosts = scenarioHosts(options.seed ?? 'fennel');
+    const watcher = options.watcher ?? {};
+    const time = (): number => Math.floor(Date.now() / 1000);
+    const changed = (): void => this.save();
+    const quiet = { transfer: 'none', update: 'none', key: undefined, lag: 0 } as const;
+    this.root = new DnsHost('root', [[ROOT.address]], quiet, this.clock, changed, {}, time);
+    this.registry = new DnsHost('registry', NIC.servers.map((server) => [server.address]), { ...quiet, lag: NIC.lag }, this.clock, changed, {}, time);
+    for (const host of this.hosts.filter((one) => one.role === 'dns')) {
+      const lag = host.id === 'oldquay' ? 300 : 90;
+      const addresses = host.nameservers.map((server) => [server.address]);
+      this.dnsHosts.set(host.id, new DnsHost(host.id, addresses, { transfer: 'key', update: 'key', key: tsigKey(host), lag }, this.clock, changed, watcher, time));
+    }
+    this.root.load(zoneOf('.', rootZone()));
+    this.registry.load(zoneOf(NIC.zone, parentZone()));
+    for (const { host, zone, text } of infrastructureZones()) this.dnsHosts.get(host)!.load(zoneOf(zone, text));
+    for (const { zone, extra } of DOMAINS) this.dnsHosts.get('oldquay')!.load(zoneOf(zone, clientZone(zone, extra)));
+    for (const { host, origin, text } of saved?.zones ?? []) (host === 'registry' ? this.registry : this.dnsHosts.get(host))?.load(zoneOf(origin, text));
+    const client = new DnsClient(this.routes);
+    this.resolvers = RESOLVERS.map(({ name, habits }, index) => new LabResolver(name, `192.0.2.${101 + index}`, habits, this.hints, client, this.clock));
+    this.lookouts = RESOLVERS.map(({ name, habit }, index) => ({ name, habit, address: `192.0.2.${101 + index}` }));
+  }
+
+  static async open(options: LabOptions = {}): Promise<Lab> {
+    const lab = new Lab(options, readState(options.stateFile));
+    await lab.root.open(lab.routes);
+    await lab.registry.open(lab.routes);
+    for (const host of lab.dnsHosts.values()) await host.open(lab.routes);
+    for (const resolver of lab.resolvers) await resolver.open(lab.routes);
+    for (const host of lab.hosts.filter((one) => one.role === 'web')) await lab.openWeb(host);
+    await lab.openControl(options.port ?? 0);
+    lab.clock.onChange(() => lab.save());
+    return lab;
+  }
+
+  get address(): string {
+    return this.url;
+  }
+
+  close(): void {
+    clearTimeout(this.saveTimer);
+    this.writeState();
+    this.clock.stop();
+    for (const host of [this.root, this.registry, ...this.dnsHosts.values()]) host.close();
+    for (const resolver of this.resolvers) resolver.close();
+    for (const server of [...this.webServers, this.control]) {
+      server?.close();
+      server?.closeAllConnections();
+    }
+  }
+
+  /** What the client does at the registrar: the parent's servers publish the new set, the first at once. Throws a NameError or RangeError. */
+  changeNameservers(zone: string, names: readonly string[]): void {
+    const owner = Name.parse(zone);
+    const parent = this.registry.zones.get(Name.parse(NIC.zone).key)!;
+    const before = parent.get(owner, TYPE_CODES.NS);
+    if (!before || !DOMAINS.some((domain) => domain.zone === zone)) throw new RangeError(`${zone} is not registered here`);
+    if (names.length < 2) throw new RangeError('at least two nameservers are needed');
+    const data = names.map((name) => parseRdata(TYPE_CODES.NS, Name.parse(name).toString()));
+    parent.put(owner, TYPE_CODES.NS, before.ttl, data);
+    this.registry.spread(parent);
+  }
+
+  /** What the technician does in Quillmere's panel: an empty zone with the host's own SOA and NS. */
+  addDomain(hostId: string, zone: string): void {
+    const host = this.dnsHosts.get(hostId)!;
+    const origin = Name.parse(zone);
+    if (host.zones.has(origin.key)) return;
+    const servers = this.hosts.find((one) => one.id === hostId)!.nameservers;
+    const text = `@ 3600 SOA ${servers[0]!.name} hostmaster.${hostId}.example. 1 7200 900 1209600 900\n${servers.map((server) => `@ 3600 NS ${server.name}`).join('\n')}\n`;
+    host.load(zoneOf(zone, text));
+    this.save();
+  }
+
+  scenario(): { hosts: readonly ScenarioHost[]; lookouts: readonly Lookout[]; hints: readonly NameServer[]; domains: { name: string; client: string }[] } {
+    return { hosts: this.hosts, lookouts: this.lookouts, hints: this.hints, domains: DOMAINS.map(({ zone, client }) => ({ name: zone.replace(/\.$/, ''), client })) };
+  }
+
+  private async openWeb(host: ScenarioHost): Promise<void> {
+    const server = createServer((request, response) => {
+      const site = request.headers.host ?? '';
+      response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' }).end(page(site, host.name, `<p>The site of ${escapeHtml(site)}, served by ${escapeHtml(host.name)}.</p>`));
+    });
+    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+    const { port } = server.address() as AddressInfo;
+    for (const address of host.addresses) this.routes.add({ address, port: 80, transport: 'tcp', toAddress: '127.0.0.1', toPort: port });
+    this.webServers.push(server);
+  }
+
+  private async openControl(port: number): Promise<void> {
+    this.control = createServer((request, response) => {
+      this.serve(request, response).catch((error: unknown) => {
+        const known = error instanceof RangeError || error instanceof NameError;
+        if (!known) console.error(error);
+        response.writeHead(known ? 400 : 500, { 'content-type': 'text/html; charset=utf-8' }).end(page('That did not work', 'Lab', `<p class="bad">${escapeHtml(known ? error.message : 'An error of the lab.')}</p>`));
+      });
+    });
+    await new Promise<void>((resolve) => this.control!.listen(port, '127.0.0.1', resolve));
+    this.url = `http://127.0.0.1:${(this.control.address() as AddressInfo).port}`;
+  }
+
+  private async serve(request: IncomingMessage, response: ServerResponse): Promise<void> {
+    const url = new URL(request.url ?? '/', this.url || 'http://127.0.0.1');
+    const json = (value: unknown): void => void response.writeHead(200, { 'content-type': 'application/json' }).end(JSON.stringify(value));
+    const html = (text: string): void => void response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' }).end(text);
+    const route = `${request.method} ${url.pathname}`;
+    switch (route) {
+      case 'GET /clock':
+        return json(this.clock.state());
+      case 'POST /clock': {
+        const wish = new URLSearchParams(await body(request));
+        const rate = wish.get('rate');
+        const jump = wish.get('jump');
+        if (rate !== null) this.clock.setRate(Number(rate));
+        if (jump !== null) this.clock.jump(Number(jump));
+        return json(this.clock.state());
+      }
+      case 'GET /clock/changes': {
+        response.writeHead(200, { 'content-type': 'text/event-stream' });
+        const send = (): void => void response.write(`data: ${JSON.stringify(this.clock.state())}\n\n`);
+        send();
+        const off = this.clock.onChange(send);
+        request.on('close', off);
+        return;
+      }
+      case 'GET /routes':
+        return json(this.routes.list());
+      case 'GET /scenario':
+        return json(this.scenario());
+      case 'GET /registrar':
+        return html(this.registrarList());
+      case 'GET /registrar/domain':
+        return html(this.registrarForm(url.searchParams.get('name') ?? ''));
+      case 'POST /registrar/review': {
+        const form = new URLSearchParams(await body(request));
+        return html(this.registrarReview(form.get('name') ?? '', form.getAll('ns')));
+      }
+      case 'POST /registrar/domain': {
+        const form = new URLSearchParams(await body(request));
+        const zone = form.get('name') ?? '';
+        this.changeNameservers(zone, form.getAll('ns').map((name) => name.trim()).filter((name) => name !== ''));
+        return html(page('Nameservers saved', 'Harbourlight Names', `<p class="good">The change of <b>${escapeHtml(shown(zone))}</b> was sent to the registry.</p><p><a href="/registrar">All domains</a></p>`));
+      }
+      case 'GET /quillmere':
+        return html(this.panel());
+      case 'POST /quillmere': {
+        const zone = `${(new URLSearchParams(await body(request)).get('name') ?? '').trim().replace(/\.$/, '')}.`;
+        if (!DOMAINS.some((domain) => domain.zone === zone)) throw new RangeError(`${zone} is not a domain of Fennel & Tide`);
+        this.addDomain('quillmere', zone);
+        return html(this.panel());
+      }
+      default:
+        response.writeHead(404).end();
+    }
+  }
+
+  private nameserversOf(zone: string): string[] {
+    const set = this.registry.zones.get(Name.parse(NIC.zone).key)!.get(Name.parse(zone), TYPE_CODES.NS);
+    return set ? printSet(set) : [];
+  }
+
+  private registrarList(): string {
+    const rows = DOMAINS.map(({ zone, client }) => `<tr><td><a href="/registrar/domain?name=${encodeURIComponent(zone)}">${escapeHtml(shown(zone))}</a></td><td>${escapeHtml(client)}</td><td>${this.nameserversOf(zone).map(escapeHtml).join('<br>')}</td></tr>`);
+    return page('Your domains', 'Harbourlight Names', `<table><tr><th>Domain</th><th>Owner</th><th>Nameservers</th></tr>${rows.join('')}</table>`);
+  }
+
+  private registrarForm(zone: string): string {
+    const now = this.nameserversOf(zone);
+    if (now.length === 0) throw new RangeError(`${zone} is not registered here`);
+    const fields = Array.from({ length: 5 }, (_, i) => `<div><label>Nameserver ${i + 1} <input type="text" name="ns" value="${escapeHtml(now[i]?.replace(/\.$/, '') ?? '')}"></label></div>`);
+    return page(`Nameservers of ${shown(zone)}`, 'Harbourlight Names', `<form method="post" action="/registrar/review"><input type="hidden" name="name" value="${escapeHtml(zone)}">${fields.join('')}<button>Continue</button></form>`);
+  }
+
+  private registrarReview(zone: string, names: readonly string[]): string {
+    const kept = names.map((name) => name.trim()).filter((name) => name !== '');
+    const inputs = kept.map((name) => `<input type="hidden" name="ns" value="${escapeHtml(name)}">`).join('');
+    return page('Are you sure?', 'Harbourlight Names', `<p class="bad">Changing nameservers can interrupt website and mail of ${escapeHtml(shown(zone))}.</p><ul>${kept.map((name) => `<li>${escapeHtml(name)}</li>`).join('')}</ul>
+<form method="post" action="/registrar/domain"><input type="hidden" name="name" value="${escapeHtml(zone)}">${inputs}<p><label><input type="checkbox" required> I understand</label></p><button>Save nameservers</button></form>`);
+  }
+
+  private panel(): string {
+    const host = this.dnsHosts.get('quillmere')!;
+    const zones = DOMAINS.filter((domain) => host.zones.has(Name.parse(domain.zone).key));
+    return page('Zones of Fennel & Tide', 'Quillmere DNS', `<form method="post" action="/quillmere"><label>Domain <input type="text" name="name"></label> <button>Add domain</button></form><ul>${zones.map((domain) => `<li>${escapeHtml(shown(domain.zone))}</li>`).join('')}</ul>`);
+  }
+
+  private save(): void {
+    if (!this.options.stateFile) return;
+    clearTimeout(this.saveTimer);
+    this.saveTimer = setTimeout(() => this.writeState(), 200);
+  }
+
+  private writeState(): void {
+    const file = this.options.stateFile;
+    if (!file) return;
+    const zones = [['registry', this.registry] as const, ...this.dnsHosts].flatMap(([host, dns]) =>
+      [...dns.zones.values()].map((zone) => ({ host, origin: zone.origin.toString(), text: printZoneFile(zone.all().flatMap(recordsOf)) })),
+    );
+    const state: SavedState = { clock: this.clock.state(), zones };
+    mkdirSync(dirname(file), { recursive: true });
+    writeFileSync(`${file}.new`, JSON.stringify(state));
+    renameSync(`${file}.new`, file);
+  }
+}
+
+
+function zoneOf(origin: string, text: string): AuthZone {
+  const name = Name.parse(origin);
+  const { records, findings } = parseZoneFile(text, name);
+  if (findings[0]) throw new RangeError(`${origin} line ${findings[0].line}: ${findings[0].message}`);
+  return new AuthZone(name, records);
+}
+
+function printSet(set: RRset): string[] {
+  return printZoneFile(recordsOf(set)).trim().split('\n').map((line) => line.split(' ').pop()!);
+}
+
+function shown(zone: string): string {
+  return showName(zone.replace(/\.$/, ''));
+}
+
+function readState(file: string | undefined): SavedState | undefined {
+  if (!file) return undefined;
+  try {
+    return JSON.parse(readFileSync(file, 'utf8')) as SavedState;
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === 'ENOENT') return undefined;
+    throw error;
+  }
+}
+
+async function body(request: IncomingMessage): Promise<string> {
+  let text = '';
+  for await (const chunk of request) {
+    text += String(chunk);
+    if (text.length > 20_000) throw new RangeError('the form is too large');
+  }
+  return text;
+}
+

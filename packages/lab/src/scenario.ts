@@ -1,0 +1,133 @@
+import { createHash } from 'node:crypto';
+import { Name, TsigKey } from '@wanderon/core';
+
+/** Fennel & Tide, the agency of the demo, and everybody around it. All invented, all under .example. */
+export const START = Date.UTC(2027, 2, 12, 13, 5) / 1000;
+
+/** TTL in seconds of delegations in the parent zone. */
+const DELEGATION_TTL = 21_600;
+
+export const NIC = { zone: 'example.', servers: [{ name: 'ns1.nic.example.', address: '192.0.2.11' }, { name: 'ns2.nic.example.', address: '192.0.2.12' }], lag: 240 };
+export const ROOT = { name: 'root.lab.test.', address: '192.0.2.1' };
+
+export interface ScenarioHost {
+  readonly id: string;
+  readonly name: string;
+  readonly role: 'dns' | 'web' | 'registrar';
+  readonly nameservers: readonly { readonly name: string; readonly address: string }[];
+  readonly addresses: readonly string[];
+  readonly aliasTarget: string | undefined;
+  readonly requires: readonly { readonly owner: string; readonly type: string; readonly data: string }[];
+  readonly key: { readonly name: string; readonly algorithm: 'hmac-sha256'; readonly secret: string } | undefined;
+  readonly note: string;
+}
+
+function key(seed: string, name: string): NonNullable<ScenarioHost['key']> {
+  return { name, algorithm: 'hmac-sha256', secret: createHash('sha256').update(`${seed}/${name}`).digest('base64') };
+}
+
+export function tsigKey(host: ScenarioHost): TsigKey | undefined {
+  return host.key && { name: Name.parse(host.key.name), algorithm: host.key.algorithm, secret: new Uint8Array(Buffer.from(host.key.secret, 'base64')) };
+}
+
+export function scenarioHosts(seed: string): ScenarioHost[] {
+  const none = { nameservers: [], addresses: [], aliasTarget: undefined, requires: [], key: undefined };
+  return [
+    {
+      ...none, id: 'oldquay', name: 'Oldquay DNS', role: 'dns', key: key(seed, 'fennel-tide.oldquay.example.'),
+      nameservers: [{ name: 'ns1.oldquay.example.', address: '198.51.100.11' }, { name: 'ns2.oldquay.example.', address: '198.51.100.12' }],
+      note: 'Transfer and update with our key. Its second server follows after five minutes.',
+    },
+    {
+      ...none, id: 'quillmere', name: 'Quillmere DNS', role: 'dns', key: key(seed, 'fennel-tide.quillmere.example.'),
+      nameservers: [{ name: 'ns1.quillmere.example.', address: '203.0.113.51' }, { name: 'ns2.quillmere.example.', address: '203.0.113.52' }, { name: 'ns3.quillmere.example.', address: '203.0.113.53' }],
+      note: 'Add the domain in its panel first, then push with our key.',
+    },
+    { ...none, id: 'saltmarsh', name: 'Saltmarsh Hosting', role: 'web', addresses: ['198.51.100.80', '2001:db8:5a17::80'], aliasTarget: 'sites.saltmarsh.example.', note: 'Closes at the end of the month.' },
+    {
+      ...none, id: 'thornwick', name: 'Thornwick Web', role: 'web', addresses: ['203.0.113.80', '2001:db8:7403::80'], aliasTarget: 'edge.thornwick.example.',
+      requires: [{ owner: '_thornwick', type: 'TXT', data: '"site={zone}"' }], note: 'Asks for an ownership token below the apex.',
+    },
+    { ...none, id: 'harbourlight', name: 'Harbourlight Names', role: 'registrar', note: 'The client changes the nameservers there by hand.' },
+  ];
+}
+
+export interface Lookout {
+  readonly name: string;
+  readonly address: string;
+  readonly habit: string;
+}
+
+/** The domains of the demo with their owner as people call it. */
+export const DOMAINS: readonly { readonly zone: string; readonly client: string; readonly extra: readonly string[] }[] = [
+  { zone: 'lighthouse-museum.example.', client: 'Lighthouse museum', extra: ['tickets CNAME shop.brinepost.example.', 'archive A 192.0.2.77', '_dmarc TXT "v=DMARC1; p=quarantine; rua=mailto:post@lighthouse-museum.example"', 'odd\\.label TXT "an escaped dot"', 'blob TYPE65400 \\# 6 00ff10203040'] },
+  { zone: 'canoe-yard.example.', client: 'Canoe yard', extra: ['rental CNAME sites.saltmarsh.example.', '_sip._tcp SRV 10 20 5060 voice.brinepost.example.', '*.boats A 198.51.100.80'] },
+  { zone: 'tidewater-choir.example.', client: 'Tidewater choir', extra: ['scores A 198.51.100.80', 'radio CNAME canoe-yard.example.'] },
+  { zone: 'xn--crmerie-alder-xgb.example.', client: 'Crèmerie Alder', extra: ['bestellung CNAME sites.saltmarsh.example.', '@ CAA 0 issue "certs.example"'] },
+  { zone: 'gull-radio.example.', client: 'Gull community radio', extra: ['stream A 192.0.2.90', 'stream AAAA 2001:db8:90::1', '_icy._tcp SRV 0 0 8000 stream', '@ TXT "site-proof=k2f9w1"'] },
+  { zone: 'allotment-society.example.', client: 'Allotment society', extra: Array.from({ length: 290 }, (_, i) => `plot-${String(i + 1).padStart(3, '0')} ${i % 3 === 0 ? 'CNAME sites.saltmarsh.example.' : i % 3 === 1 ? `A 192.0.2.${100 + (i % 100)}` : `TXT "plot ${i + 1}, waiting list"`}`) },
+];
+
+/** A client's zone as it stands at the old DNS host. */
+export function clientZone(zone: string, extra: readonly string[]): string {
+  return `$ORIGIN ${zone}
+$TTL 14400
+@ 14400 SOA ns1.oldquay.example. hostmaster.oldquay.example. 2027020100 7200 900 1209600 1800
+@ 14400 NS ns1.oldquay.example.
+@ 14400 NS ns2.oldquay.example.
+@ 3600 A 198.51.100.80
+@ 3600 AAAA 2001:db8:5a17::80
+www 3600 CNAME sites.saltmarsh.example.
+@ MX 10 mx1.brinepost.example.
+@ MX 20 mx2.brinepost.example.
+@ TXT "v=spf1 include:spf.brinepost.example ip4:198.51.100.80 -all"
+@ TXT "post-verification=7f3a21c9"
+mail A 198.51.100.25
+autoconfig CNAME autoconfig.brinepost.example.
+tide._domainkey TXT "v=DKIM1; k=rsa; p=MIGfMA0GCSqGSIb3DQEBAQUAA4GNADCBiQKBgQC7" "rN3hX0cZQm5kq1w2dF8sVtYJpL4uBzR6eGoHnXaTiKjMSvD"
+_smtp._tls TXT "v=TLSRPTv1; rua=mailto:reports@brinepost.example"
+${extra.join('\n')}
+`;
+}
+
+/** Zones of the hosts themselves, served by Oldquay and Quillmere. */
+export function infrastructureZones(): { readonly host: 'oldquay' | 'quillmere'; readonly zone: string; readonly text: string }[] {
+  const soa = (zone: string, ns: string): string => `$ORIGIN ${zone}\n$TTL 3600\n@ SOA ${ns} hostmaster.${zone} 1 7200 900 1209600 900\n`;
+  const oldNs = '@ NS ns1.oldquay.example.\n@ NS ns2.oldquay.example.\n';
+  const newNs = '@ NS ns1.quillmere.example.\n@ NS ns2.quillmere.example.\n@ NS ns3.quillmere.example.\n';
+  return [
+    { host: 'oldquay', zone: 'oldquay.example.', text: `${soa('oldquay.example.', 'ns1.oldquay.example.')}${oldNs}ns1 A 198.51.100.11\nns2 A 198.51.100.12\n` },
+    { host: 'oldquay', zone: 'saltmarsh.example.', text: `${soa('saltmarsh.example.', 'ns1.oldquay.example.')}${oldNs}sites A 198.51.100.80\nsites AAAA 2001:db8:5a17::80\n` },
+    {
+      host: 'oldquay', zone: 'brinepost.example.',
+      text: `${soa('brinepost.example.', 'ns1.oldquay.example.')}${oldNs}mx1 A 198.51.100.25\nmx2 A 198.51.100.26\nshop A 198.51.100.27\nvoice A 198.51.100.28\nautoconfig A 198.51.100.25\nspf TXT "v=spf1 ip4:198.51.100.25 ip4:198.51.100.26 -all"\n`,
+    },
+    { host: 'quillmere', zone: 'quillmere.example.', text: `${soa('quillmere.example.', 'ns1.quillmere.example.')}${newNs}ns1 A 203.0.113.51\nns2 A 203.0.113.52\nns3 A 203.0.113.53\n` },
+    { host: 'quillmere', zone: 'thornwick.example.', text: `${soa('thornwick.example.', 'ns1.quillmere.example.')}${newNs}edge A 203.0.113.80\nedge AAAA 2001:db8:7403::80\n` },
+  ];
+}
+
+export function parentZone(): string {
+  const oldNs = (zone: string): string => `${zone} NS ns1.oldquay.example.\n${zone} NS ns2.oldquay.example.\n`;
+  const newNs = (zone: string): string => `${zone} NS ns1.quillmere.example.\n${zone} NS ns2.quillmere.example.\n${zone} NS ns3.quillmere.example.\n`;
+  return `$ORIGIN example.
+$TTL ${DELEGATION_TTL}
+@ SOA ns1.nic.example. registry.nic.example. 1 1800 900 604800 900
+${NIC.servers.map(({ name, address }) => `@ NS ${name}\n${name} A ${address}`).join('\n')}
+ns1.oldquay.example. A 198.51.100.11
+ns2.oldquay.example. A 198.51.100.12
+ns1.quillmere.example. A 203.0.113.51
+ns2.quillmere.example. A 203.0.113.52
+ns3.quillmere.example. A 203.0.113.53
+${['oldquay.example.', 'saltmarsh.example.', 'brinepost.example.', ...DOMAINS.map((domain) => domain.zone)].map(oldNs).join('')}${['quillmere.example.', 'thornwick.example.'].map(newNs).join('')}`;
+}
+
+export function rootZone(): string {
+  return `$ORIGIN .
+$TTL 86400
+@ SOA ${ROOT.name} root.lab.test. 1 1800 900 604800 900
+@ NS ${ROOT.name}
+${ROOT.name} A ${ROOT.address}
+${NIC.servers.map(({ name, address }) => `example. NS ${name}\n${name} A ${address}`).join('\n')}
+`;
+}

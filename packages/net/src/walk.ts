@@ -1,0 +1,164 @@
+import { Message, Name, RCODE, ResourceRecord, TYPE_CODES, namesIn, printRdata } from '@wanderon/core';
+import { AskOptions, DnsClient } from './client';
+import { NetError } from './netError';
+
+export interface NameServer {
+  readonly name: string;
+  readonly addresses: readonly string[];
+}
+
+/** What one server of the parent zone says of a delegation. TTLs in seconds. */
+export interface Referral {
+  readonly server: string;
+  readonly address: string;
+  readonly nameservers: readonly string[];
+  readonly ttl: number | undefined;
+  readonly glue: readonly { readonly name: string; readonly address: string; readonly ttl: number }[];
+  readonly ds: readonly string[];
+  /** Negative TTL of the parent, where it denies the domain. */
+  readonly denied: boolean;
+  readonly problem: string | undefined;
+}
+
+export interface Delegation {
+  readonly parent: string;
+  readonly referrals: readonly Referral[];
+}
+
+const MAX_DEPTH = 30;
+
+/**
+ * Walks from the root hints to a zone's parent and asks every server of it (RFC 1034 §5.3.3), with no resolver between.
+ * Data outside the zone of the server that gives it is not believed.
+ */
+export class Walker {
+  private readonly zoneServers = new Map<string, NameServer[]>();
+
+  constructor(
+    private readonly client: DnsClient,
+    private readonly hints: readonly NameServer[],
+    private readonly options: AskOptions = {},
+  ) {}
+
+  /** The referral for `zone` as each address of each parent server gives it. Throws a NetError where no parent is found. */
+  async delegation(zone: Name): Promise<Delegation> {
+    const parent = await this.serversAbove(zone);
+    const asked = parent.servers.flatMap((server) => server.addresses.map((address) => ({ server: server.name, address })));
+    if (asked.length === 0) throw new NetError('unreachable', `no server of ${parent.zone.toString()} could be found`);
+    const referrals = await Promise.all(asked.map((one) => this.referralFrom(one.server, one.address, zone)));
+    return { parent: parent.zone.toString(), referrals };
+  }
+
+  /** Every address of a host name, asked from the root down; empty where there is none. */
+  async addressesOf(name: Name, depth = 0): Promise<string[]> {
+    if (depth > 6) return [];
+    const found: string[] = [];
+    for (const type of [TYPE_CODES.A, TYPE_CODES.AAAA]) {
+      let target = name;
+      for (let hops = 0; hops < 8; hops++) {
+        const answer = await this.lookUp(target, type, depth);
+        const addresses = answer?.answers.filter((record) => record.type === type && record.owner.equals(target)) ?? [];
+        found.push(...addresses.map((record) => printRdata(type, record.data)));
+        const alias = answer?.answers.find((record) => record.type === TYPE_CODES.CNAME && record.owner.equals(target));
+        if (addresses.length > 0 || !alias) break;
+        target = namesIn(TYPE_CODES.CNAME, alias.data)[0] ?? target;
+      }
+    }
+    return found;
+  }
+
+  private async lookUp(name: Name, type: number, depth: number): Promise<Message | undefined> {
+    let servers = [...this.hints];
+    let zone = Name.root;
+    for (let step = 0; step < MAX_DEPTH; step++) {
+      const answer = await this.firstAnswer(servers, name, type);
+      if (!answer) return undefined;
+      const next = referralIn(answer, zone, name);
+      if (!next) return answer;
+      zone = next.zone;
+      servers = await this.serversFrom(next, answer, depth);
+    }
+    return undefined;
+  }
+
+  private async serversAbove(zone: Name): Promise<{ zone: Name; servers: NameServer[] }> {
+    let current = { zone: Name.root, servers: [...this.hints] };
+    for (let step = 0; step < MAX_DEPTH; step++) {
+      const answer = await this.firstAnswer(current.servers, zone, TYPE_CODES.NS);
+      if (!answer) throw new NetError('unreachable', `no server of ${current.zone.toString()} answers`);
+      const next = referralIn(answer, current.zone, zone);
+      if (!next || next.zone.equals(zone)) return current;
+      const known = this.zoneServers.get(next.zone.key);
+      const servers = known ?? (await this.serversFrom(next, answer, 0));
+      this.zoneServers.set(next.zone.key, servers);
+      current = { zone: next.zone, servers };
+    }
+    throw new NetError('malformed', 'the referrals lead in a circle');
+  }
+
+  private async serversFrom(next: { zone: Name; targets: Name[] }, answer: Message, depth: number): Promise<NameServer[]> {
+    const servers: NameServer[] = [];
+    for (const target of next.targets) {
+      const glue = answer.additionals
+        .filter((record) => isAddress(record) && record.owner.equals(target))
+        .map((record) => printRdata(record.type, record.data));
+      const addresses = glue.length > 0 ? glue : target.isAtOrBelow(next.zone) ? [] : await this.addressesOf(target, depth + 1);
+      servers.push({ name: target.toString(), addresses });
+    }
+    return servers;
+  }
+
+  private async firstAnswer(servers: readonly NameServer[], name: Name, type: number): Promise<Message | undefined> {
+    for (const address of servers.flatMap((server) => server.addresses)) {
+      try {
+        const answer = await this.client.ask({ address }, name, type, this.options);
+        if (answer.rcode === RCODE.NOERROR || answer.rcode === RCODE.NXDOMAIN) return answer;
+      } catch (error) {
+        if (!(error instanceof NetError) || error.kind === 'cancelled') throw error;
+      }
+    }
+    return undefined;
+  }
+
+  private async referralFrom(server: string, address: string, zone: Name): Promise<Referral> {
+    const empty = { server, address, nameservers: [], ttl: undefined, glue: [], ds: [], denied: false };
+    let answer: Message;
+    let ds: Message;
+    try {
+      [answer, ds] = await Promise.all([this.client.ask({ address }, zone, TYPE_CODES.NS, this.options), this.client.ask({ address }, zone, TYPE_CODES.DS, this.options)]);
+    } catch (error) {
+      if (error instanceof NetError && error.kind !== 'cancelled') return { ...empty, problem: error.message };
+      throw error;
+    }
+    if (answer.rcode === RCODE.NXDOMAIN) return { ...empty, denied: true, problem: undefined };
+    if (answer.rcode !== RCODE.NOERROR) return { ...empty, problem: `answered with response code ${answer.rcode}` };
+    // A server that holds parent and child answers from the child, authoritatively.
+    const section = answer.authorities.some((record) => record.type === TYPE_CODES.NS && record.owner.equals(zone)) ? answer.authorities : answer.answers;
+    const set = section.filter((record) => record.type === TYPE_CODES.NS && record.owner.equals(zone));
+    const targets = set.flatMap((record) => namesIn(record.type, record.data));
+    return {
+      ...empty,
+      nameservers: targets.map((target) => target.toString()),
+      ttl: set.length > 0 ? Math.min(...set.map((record) => record.ttl)) : undefined,
+      glue: answer.additionals
+        .filter((record) => isAddress(record) && targets.some((target) => target.equals(record.owner)))
+        .map((record) => ({ name: record.owner.toString(), address: printRdata(record.type, record.data), ttl: record.ttl })),
+      ds: ds.answers.filter((record) => record.type === TYPE_CODES.DS && record.owner.equals(zone)).map((record) => printRdata(record.type, record.data)),
+      denied: set.length === 0,
+      problem: undefined,
+    };
+  }
+}
+
+function isAddress(record: ResourceRecord): boolean {
+  return record.type === TYPE_CODES.A || record.type === TYPE_CODES.AAAA;
+}
+
+/** The referral in an answer: NS records of a zone below the one asked and at or above the name asked for. */
+function referralIn(answer: Message, zone: Name, name: Name): { zone: Name; targets: Name[] } | undefined {
+  if (answer.authoritative && answer.answers.length > 0) return undefined;
+  const sets = answer.authorities.filter((record) => record.type === TYPE_CODES.NS && record.owner.isBelow(zone) && name.isAtOrBelow(record.owner));
+  const owner = sets[0]?.owner;
+  if (!owner) return undefined;
+  return { zone: owner, targets: sets.filter((record) => record.owner.equals(owner)).flatMap((record) => namesIn(record.type, record.data)) };
+}
