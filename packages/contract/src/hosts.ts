@@ -1,0 +1,67 @@
+import { Name, NameError, TSIG_ALGORITHMS, isIpv4, isIpv6, rrsetFromText } from '@wanderon/core';
+import { z } from 'zod';
+
+const hostName = z
+  .string()
+  .trim()
+  .max(1000)
+  .transform((text, context) => {
+    try {
+      return Name.parse(text).toString();
+    } catch (error) {
+      if (!(error instanceof NameError)) throw error;
+      context.addIssue({ code: 'custom', message: `"${text}" is not a name: ${error.message}.` });
+      return z.NEVER;
+    }
+  });
+const address = z.string().trim().refine((text) => isIpv4(text) || isIpv6(text), 'This is not an IPv4 or IPv6 address.');
+
+export const HOST_ROLES = ['dns', 'web', 'registrar'] as const;
+
+export const requirementSchema = z
+  .object({ owner: z.string().trim().min(1).max(255), type: z.string().trim().min(1).max(20), data: z.string().trim().min(1).max(2000) })
+  .superRefine((need, context) => {
+    try {
+      rrsetFromText({ owner: 'x.', type: need.type, ttl: 0, data: [need.data.replaceAll('{zone}', 'zone.example')] });
+    } catch (error) {
+      context.addIssue({ code: 'custom', path: ['data'], message: `This is no ${need.type} record: ${(error as Error).message}.` });
+    }
+  });
+
+export const hostKeySchema = z.object({
+  name: hostName,
+  algorithm: z.enum(TSIG_ALGORITHMS),
+  /** Base64; taken in and never given out. */
+  secret: z.string().trim().regex(/^[A-Za-z0-9+/]+={0,2}$/, 'The secret is base64.'),
+});
+
+export const hostInputSchema = z.object({
+  name: z.string().trim().min(1, 'Type a name.').max(100),
+  role: z.enum(HOST_ROLES),
+  nameservers: z.array(hostName).max(13),
+  addresses: z.array(address).max(50),
+  aliasTarget: hostName.nullable(),
+  requires: z.array(requirementSchema).max(20),
+  /** Where updates are sent; the first nameserver where absent. */
+  updateAddress: address.nullable(),
+  note: z.string().trim().max(2000),
+  /** Left out: the key stays as it is. Null: it is forgotten. */
+  key: hostKeySchema.nullable().optional(),
+});
+export type HostInput = z.infer<typeof hostInputSchema>;
+
+export const hostSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  role: z.enum(HOST_ROLES),
+  nameservers: z.array(z.string()),
+  addresses: z.array(z.string()),
+  aliasTarget: z.string().nullable(),
+  requires: z.array(z.object({ owner: z.string(), type: z.string(), data: z.string() })),
+  updateAddress: z.string().nullable(),
+  note: z.string(),
+  keyName: z.string().nullable(),
+});
+export type Host = z.infer<typeof hostSchema>;
+
+export const hostListSchema = z.object({ hosts: z.array(hostSchema) });

@@ -1,0 +1,5 @@
+export * from './clock';
+export * from './hosts';
+export * from './moves';
+export * from './people';
+export * from './problem';

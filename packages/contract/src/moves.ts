@@ -1,0 +1,166 @@
+import { RULINGS, STEP_KINDS } from '@wanderon/core';
+import { z } from 'zod';
+
+const instant = z.number();
+
+export const scopeSchema = z.discriminatedUnion('kind', [z.object({ kind: z.literal('whole') }), z.object({ kind: z.literal('names'), names: z.array(z.string()).min(1) })]);
+
+export const readDomainSchema = z.object({ text: z.string().max(5000) });
+export const domainChoiceSchema = z.object({ scope: z.enum(['whole', 'name']), zone: z.string(), name: z.string(), shown: z.string() });
+export const readDomainResultSchema = z.object({ choices: z.array(domainChoiceSchema) });
+
+export const newMoveSchema = z.object({ domain: z.string().min(1, 'Type a domain name.').max(5000), scope: z.enum(['whole', 'name']).default('whole') });
+export type NewMove = z.infer<typeof newMoveSchema>;
+
+export const rrsetSchema = z.object({ owner: z.string(), type: z.string(), ttl: z.number(), data: z.array(z.string()) });
+
+const seenBetween = z.object({ lastOld: instant, firstNew: instant });
+
+const derivedSchema = z.object({
+  at: instant,
+  formula: z.string(),
+  terms: z.array(z.object({ symbol: z.string(), meaning: z.string(), value: z.number(), unit: z.enum(['instant', 'seconds']) })),
+  follows: z.string(),
+});
+
+export const stepSchema = z.object({
+  kind: z.enum(STEP_KINDS),
+  title: z.string(),
+  chapter: z.enum(['survey', 'rebuild', 'timetable', 'switch', 'watch']),
+  by: z.enum(['person', 'decided', 'seen']),
+  state: z.enum(['waiting', 'ready', 'due', 'doing', 'done', 'failed']),
+  dueAt: instant.nullable(),
+  doneAt: instant.nullable(),
+  decidedBy: z.string().nullable(),
+  decidedAt: instant.nullable(),
+  problem: z.string().nullable(),
+});
+export type StepView = z.infer<typeof stepSchema>;
+
+const referralSchema = z.object({
+  server: z.string(), address: z.string(), nameservers: z.array(z.string()), ttl: z.number().nullable(),
+  glue: z.array(z.object({ name: z.string(), address: z.string(), ttl: z.number() })), ds: z.array(z.string()), problem: z.string().nullable(),
+});
+const authoritySchema = z.object({
+  server: z.string(), address: z.string(), authoritative: z.boolean(), serial: z.number().nullable(), transferred: z.boolean(), problem: z.string().nullable(),
+});
+
+export const surveySchema = z.object({
+  id: z.string(),
+  takenAt: instant,
+  parent: z.string(),
+  coverage: z.object({ grade: z.enum(['whole', 'likely whole', 'partial']), reasons: z.array(z.string()) }),
+  referrals: z.array(referralSchema),
+  authorities: z.array(authoritySchema),
+  sets: z.array(rrsetSchema.extend({ evidence: z.string() })),
+});
+export type SurveyView = z.infer<typeof surveySchema>;
+
+export const rulingSchema = z.object({
+  id: z.string(),
+  owner: z.string(),
+  type: z.string(),
+  ruling: z.enum(RULINGS),
+  found: rrsetSchema.nullable(),
+  planned: rrsetSchema.nullable(),
+  reason: z.string(),
+  decidedBy: z.string().nullable(),
+});
+export type RulingView = z.infer<typeof rulingSchema>;
+
+export const remarkSchema = z.object({ owner: z.string(), type: z.string(), weight: z.enum(['stop', 'look']), code: z.string(), text: z.string() });
+
+export const servedSchema = z.object({
+  at: instant,
+  servers: z.array(z.object({ server: z.string(), address: z.string(), problem: z.string().nullable(), differs: z.array(rrsetSchema) })),
+});
+
+export const timesSchema = z.object({
+  earliestSwitch: derivedSchema,
+  certain: z.boolean(),
+  delegation: derivedSchema,
+  sets: z.array(z.object({ owner: z.string(), type: z.string(), horizon: derivedSchema })),
+  last: derivedSchema,
+  switchSeen: z.boolean(),
+});
+export type TimesView = z.infer<typeof timesSchema>;
+export type DerivedView = z.infer<typeof derivedSchema>;
+
+export const gateSchema = z.object({ open: z.boolean(), lines: z.array(z.object({ text: z.string(), holds: z.boolean() })) });
+
+export const lookSchema = z.object({
+  lookout: z.string(), owner: z.string(), type: z.string(), verdict: z.enum(['old', 'new', 'mixed', 'other', 'none']), answer: z.array(z.string()), rcode: z.string(),
+  firstSeen: instant, lastSeen: instant, count: z.number(), remainingTtl: z.number().nullable(), silent: z.boolean(), steady: z.boolean(),
+});
+export type LookView = z.infer<typeof lookSchema>;
+
+export const watchSchema = z.object({
+  lookouts: z.array(z.object({ name: z.string(), address: z.string(), note: z.string() })),
+  looks: z.array(lookSchema),
+  parent: z.array(z.object({ server: z.string(), address: z.string(), state: z.enum(['old', 'new', 'other', 'none']), nameservers: z.array(z.string()) })),
+  settled: z.boolean(),
+  missing: z.array(z.string()),
+  setAside: z.array(z.string()),
+  /** Share of lookout answers that were old, by time; and what is expected of caches that are asked all the time. */
+  curve: z.array(z.object({ at: instant, old: z.number() })),
+});
+export type WatchView = z.infer<typeof watchSchema>;
+
+export const legSchema = z.object({
+  id: z.string(),
+  kind: z.enum(['delegation', 'repoint']),
+  oldDnsHost: z.string().nullable(),
+  oldWebHost: z.string().nullable(),
+  newDnsHost: z.string().nullable(),
+  newWebHost: z.string().nullable(),
+  oldNameservers: z.array(z.string()),
+  newNameservers: z.array(z.string()),
+  steps: z.array(stepSchema),
+  rulings: z.array(rulingSchema),
+  remarks: z.array(remarkSchema),
+  served: servedSchema.nullable(),
+  times: timesSchema.nullable(),
+  gate: gateSchema,
+  facts: z.object({ tl: seenBetween.nullable(), ts: instant.nullable(), t0: seenBetween.nullable(), te: seenBetween.nullable(), plannedSwitch: instant.nullable() }),
+  undoable: z.string().nullable(),
+});
+export type LegView = z.infer<typeof legSchema>;
+
+export const markSchema = z.object({ at: instant, label: z.string(), kind: z.enum(['step', 'horizon', 'planned']), derived: derivedSchema.nullable() });
+export type Mark = z.infer<typeof markSchema>;
+
+export const moveSummarySchema = z.object({
+  id: z.string(),
+  domain: z.string(),
+  shown: z.string(),
+  scope: scopeSchema,
+  client: z.string().nullable(),
+  state: z.enum(['open', 'closed', 'abandoned']),
+  createdAt: instant,
+  from: z.string().nullable(),
+  to: z.string().nullable(),
+  /** What is next, in words, and where it is done. */
+  next: z.object({ text: z.string(), chapter: z.enum(['survey', 'rebuild', 'timetable', 'switch', 'watch']), who: z.enum(['you', 'wanderon']), dueAt: instant.nullable(), failed: z.boolean() }).nullable(),
+  marks: z.array(markSchema),
+  /** Old answers drain between these: from the switch seen to the last horizon. */
+  drain: z.object({ from: instant, until: instant }).nullable(),
+});
+export type MoveSummary = z.infer<typeof moveSummarySchema>;
+export const moveListSchema = z.object({ moves: z.array(moveSummarySchema) });
+
+export const moveSchema = moveSummarySchema.extend({ survey: surveySchema.nullable(), legs: z.array(legSchema), watch: watchSchema.nullable() });
+export type MoveView = z.infer<typeof moveSchema>;
+
+export const chooseHostsSchema = z.object({ newDnsHost: z.string(), newWebHost: z.string().nullable() });
+export const editRulingSchema = z.object({ ruling: z.enum(RULINGS), ttl: z.string().max(40).optional(), data: z.string().max(70_000).optional() });
+export const newRulingSchema = z.object({ owner: z.string().max(1100), type: z.string().max(20), ttl: z.string().max(40), data: z.string().max(70_000) });
+export const approveSchema = z.object({
+  /** When the TTLs go down; null: at once. */
+  lowerAt: instant.nullable(),
+  plannedSwitch: instant.nullable(),
+});
+export const stepActionSchema = z.object({ step: z.enum(STEP_KINDS), action: z.enum(['retry', 'skip']) });
+
+export const eventSchema = z.object({ id: z.number(), at: instant, who: z.string().nullable(), domain: z.string().nullable(), kind: z.string(), text: z.string(), before: z.unknown(), after: z.unknown() });
+export const eventListSchema = z.object({ events: z.array(eventSchema) });
+export type EventView = z.infer<typeof eventSchema>;

@@ -1,0 +1,12 @@
+import { z } from 'zod';
+
+/** The one error shape (RFC 9457). `field` names the input that is wrong, `kept` says what was not lost. */
+export const problemSchema = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.number().int(),
+  detail: z.string().optional(),
+  field: z.string().optional(),
+  kept: z.string().optional(),
+});
+export type Problem = z.infer<typeof problemSchema>;

@@ -1,0 +1,49 @@
+import { DynamicModule, Module } from '@nestjs/common';
+import { APP_FILTER, APP_GUARD, APP_INTERCEPTOR, APP_PIPE } from '@nestjs/core';
+import { LoggerModule } from 'nestjs-pino';
+import { ZodSerializerInterceptor, ZodValidationPipe } from 'nestjs-zod';
+import { CLOCK, Clock, SystemClock, WALL_CLOCK } from './clock/clock';
+import { ClockController } from './clock/clock.controller';
+import { CONFIG, Config } from './config';
+import { DATABASE, Database } from './db/database';
+import { EventStore } from './events/event.store';
+import { HostStore } from './hosts/host.store';
+import { HostsController } from './hosts/hosts.controller';
+import { Sealer } from './hosts/sealer';
+import { Advancer } from './jobs/advance';
+import { JobQueue } from './jobs/queue';
+import { LiveController } from './live/live.controller';
+import { LiveService } from './live/live.service';
+import { MoveService } from './moves/move.service';
+import { MoveStore } from './moves/move.store';
+import { MoveViews } from './moves/move.view';
+import { MovesController } from './moves/moves.controller';
+import { Network } from './network/network';
+import { PeopleController } from './people/people.controller';
+import { PeopleService } from './people/people.service';
+import { SessionGuard } from './people/session.guard';
+import { ProblemFilter } from './problem';
+import { SurveyStore } from './survey/survey.store';
+import { RunStore } from './watch/run.store';
+
+@Module({})
+export class AppModule {
+  static with(config: Config, database: Database, clock: Clock): DynamicModule {
+    return {
+      module: AppModule,
+      imports: [LoggerModule.forRoot({ pinoHttp: { level: config.WANDERON_LOG, autoLogging: false, redact: ['req.headers.cookie', 'req.headers["x-csrf-token"]'] } })],
+      controllers: [ClockController, PeopleController, HostsController, MovesController, LiveController],
+      providers: [
+        { provide: CONFIG, useValue: config },
+        { provide: DATABASE, useValue: database },
+        { provide: CLOCK, useValue: clock },
+        { provide: WALL_CLOCK, useClass: SystemClock },
+        { provide: APP_GUARD, useClass: SessionGuard },
+        { provide: APP_FILTER, useClass: ProblemFilter },
+        { provide: APP_PIPE, useClass: ZodValidationPipe },
+        { provide: APP_INTERCEPTOR, useClass: ZodSerializerInterceptor },
+        EventStore, PeopleService, Sealer, HostStore, LiveService, Network, MoveStore, MoveViews, MoveService, SurveyStore, RunStore, Advancer, JobQueue,
+      ],
+    };
+  }
+}

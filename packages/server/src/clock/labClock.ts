@@ -1,0 +1,75 @@
+import { Instant } from '@wanderon/core';
+import { z } from 'zod';
+import { Clock } from './clock';
+
+const stateSchema = z.object({ at: z.number(), rate: z.number() });
+
+/** Follows the clock of the lab: hears every change, counts on by itself in between. */
+export class LabClockFollower implements Clock {
+  private base: Instant = 0;
+  private anchor = performance.now();
+  private currentRate = 1;
+  private closed = false;
+  private readonly listeners: (() => void)[] = [];
+
+  private constructor(private readonly lab: string) {}
+
+  static async open(lab: string): Promise<LabClockFollower> {
+    const clock = new LabClockFollower(lab);
+    clock.take(await (await fetch(`${lab}/clock`)).json());
+    void clock.follow();
+    return clock;
+  }
+
+  now(): Instant {
+    return this.base + ((performance.now() - this.anchor) / 1000) * this.currentRate;
+  }
+
+  rate(): number {
+    return this.currentRate;
+  }
+
+  onChange(listener: () => void): void {
+    this.listeners.push(listener);
+  }
+
+  close(): void {
+    this.closed = true;
+  }
+
+  async change(change: { rate?: number | undefined; jump?: number | undefined }): Promise<void> {
+    const form = new URLSearchParams();
+    if (change.rate !== undefined) form.set('rate', String(change.rate));
+    if (change.jump !== undefined) form.set('jump', String(change.jump));
+    const response = await fetch(`${this.lab}/clock`, { method: 'POST', body: form });
+    this.take(await response.json());
+  }
+
+  private take(state: unknown): void {
+    const { at, rate } = stateSchema.parse(state);
+    this.base = at;
+    this.anchor = performance.now();
+    this.currentRate = rate;
+    for (const listener of this.listeners) listener();
+  }
+
+  private async follow(): Promise<void> {
+    while (!this.closed) {
+      try {
+        const response = await fetch(`${this.lab}/clock/changes`);
+        let pending = '';
+        const decoder = new TextDecoder();
+        for await (const chunk of response.body as unknown as AsyncIterable<Uint8Array>) {
+          pending += decoder.decode(chunk, { stream: true });
+          const lines = pending.split('\n');
+          pending = lines.pop()!;
+          for (const line of lines) if (line.startsWith('data: ')) this.take(JSON.parse(line.slice(6)));
+        }
+      } catch (error) {
+        // The lab is away; it is asked again until it is back.
+        if (!(error instanceof TypeError)) throw error;
+      }
+      await new Promise((resolve) => setTimeout(resolve, 500));
+    }
+  }
+}

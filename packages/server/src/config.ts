@@ -1,0 +1,53 @@
+import { isIpv4, isIpv6 } from '@wanderon/core';
+import { z } from 'zod';
+
+const lookout = z.object({ name: z.string().min(1).max(60), address: z.string().refine((text) => isIpv4(text) || isIpv6(text), 'a lookout needs an IPv4 or IPv6 address'), note: z.string().default('') });
+
+/** `Name=address,Name=address` */
+const lookouts = z
+  .string()
+  .default('')
+  .transform((text) => text.split(',').filter((part) => part.trim() !== '').map((part) => ({ name: part.split('=')[0]!.trim(), address: (part.split('=')[1] ?? '').trim() })))
+  .pipe(z.array(lookout));
+
+const route = z.object({ address: z.string(), port: z.number(), transport: z.enum(['udp', 'tcp']), toAddress: z.string(), toPort: z.number() });
+
+/** Everything the server is told from outside, by environment variables; docs/operations.md describes each. */
+const configSchema = z.object({
+  WANDERON_DATABASE: z.string().regex(/^postgres(ql)?:\/\//, 'is the address of a PostgreSQL database: postgresql://user@host:port/name'),
+  WANDERON_SECRET_KEY: z
+    .string()
+    .transform((text) => Buffer.from(text, 'base64'))
+    .refine((key) => key.length === 32, 'is 32 octets in base64, as `openssl rand -base64 32` makes them'),
+  WANDERON_PUBLIC_ADDRESS: z.url({ protocol: /^https?$/, error: 'is the address people open, such as https://moves.agency.example' }),
+  WANDERON_PORT: z.coerce.number().int().min(0).max(65_535).default(8080),
+  WANDERON_LISTEN: z.string().default('127.0.0.1'),
+  WANDERON_LOOKOUTS: lookouts,
+  WANDERON_ROOT_HINTS: z.string().default('/usr/share/dns/root.hints'),
+  /** Seconds that a cache is assumed to keep anything at least. */
+  WANDERON_CACHE_FLOOR: z.coerce.number().min(0).max(86_400).default(0),
+  /** Seconds added after the parent was seen to publish, for anycast instances that we do not see. */
+  WANDERON_ANYCAST_ALLOWANCE: z.coerce.number().min(0).max(86_400).default(0),
+  WANDERON_ADMIN_LOGIN: z.string().regex(/^[a-z0-9._-]{2,40}$/).default('admin'),
+  WANDERON_ADMIN_PASSWORD: z.string().min(12).optional(),
+  /** The lab's control address; unset in real use. */
+  WANDERON_LAB: z.url().optional(),
+  /** For tests against real servers on loopback: where documentation addresses lead, as JSON. */
+  WANDERON_ROUTES: z
+    .string()
+    .default('[]')
+    .transform((text) => JSON.parse(text) as unknown)
+    .pipe(z.array(route)),
+  WANDERON_LOG: z.enum(['fatal', 'error', 'warn', 'info', 'debug', 'silent']).default('info'),
+});
+export type Config = z.infer<typeof configSchema>;
+
+export const CONFIG = Symbol('config');
+
+/** Throws an Error that names every variable that is wrong. */
+export function readConfig(environment: NodeJS.ProcessEnv): Config {
+  const read = configSchema.safeParse(environment);
+  if (read.success) return read.data;
+  const lines = read.error.issues.map((issue) => `  ${issue.path.join('.')} ${issue.message}`);
+  throw new Error(`The configuration is not complete:\n${[...new Set(lines)].join('\n')}`);
+}

@@ -1,0 +1,20 @@
+import knex, { Knex } from 'knex';
+import * as foundation from './foundation';
+
+export const DATABASE = Symbol('database');
+export type Database = Knex;
+
+const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [{ name: '001_foundation', migration: foundation }];
+
+/** Connects and brings the schema up to date, under Knex's own migration lock. */
+export async function openDatabase(address: string): Promise<Database> {
+  const database = knex({ client: 'pg', connection: address, pool: { min: 0, max: 16 } });
+  await database.migrate.latest({
+    migrationSource: {
+      getMigrations: () => Promise.resolve([...MIGRATIONS]),
+      getMigrationName: (one: (typeof MIGRATIONS)[number]) => one.name,
+      getMigration: (one: (typeof MIGRATIONS)[number]) => Promise.resolve(one.migration),
+    },
+  });
+  return database;
+}

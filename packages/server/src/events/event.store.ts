@@ -1,0 +1,42 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { EventView } from '@wanderon/contract';
+import { CLOCK, Clock } from '../clock/clock';
+import { DATABASE, Database } from '../db/database';
+
+export interface NewEvent {
+  /** Absent where Wanderon itself acted or saw. */
+  readonly person?: string | undefined;
+  readonly domain?: string;
+  readonly move?: string;
+  readonly kind: string;
+  readonly text: string;
+  readonly before?: unknown;
+  readonly after?: unknown;
+}
+
+/** The append-only trail of who did what to which domain. */
+@Injectable()
+export class EventStore {
+  constructor(
+    @Inject(DATABASE) private readonly database: Database,
+    @Inject(CLOCK) private readonly clock: Clock,
+  ) {}
+
+  async add(event: NewEvent, database: Database = this.database): Promise<void> {
+    const json = (value: unknown): string | null => (value === undefined ? null : JSON.stringify(value));
+    await database('events').insert({
+      at: this.clock.now(), person_id: event.person ?? null, domain: event.domain ?? null, move_id: event.move ?? null,
+      kind: event.kind, text: event.text, before: json(event.before), after: json(event.after),
+    });
+  }
+
+  async ofMove(move: string): Promise<EventView[]> {
+    const rows = await this.database('events')
+      .leftJoin('people', 'people.id', 'events.person_id')
+      .where({ move_id: move })
+      .orderBy('events.id', 'desc')
+      .limit(500)
+      .select<(Omit<EventView, 'id'> & { id: string })[]>('events.id', 'events.at', 'people.name as who', 'events.domain', 'events.kind', 'events.text', 'events.before', 'events.after');
+    return rows.map((row) => ({ ...row, id: Number(row.id) }));
+  }
+}

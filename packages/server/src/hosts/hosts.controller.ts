@@ -1,0 +1,50 @@
+import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
+import { Host, hostInputSchema, hostListSchema, hostSchema } from '@wanderon/contract';
+import { createZodDto, ZodResponse } from 'nestjs-zod';
+import { EventStore } from '../events/event.store';
+import { LiveService } from '../live/live.service';
+import { Allow, Caller, Person } from '../people/allow';
+import { HostStore } from './host.store';
+
+class HostDto extends createZodDto(hostSchema) {}
+class HostListDto extends createZodDto(hostListSchema) {}
+class HostInputDto extends createZodDto(hostInputSchema) {}
+
+@Controller('api/hosts')
+export class HostsController {
+  constructor(
+    private readonly hosts: HostStore,
+    private readonly events: EventStore,
+    private readonly live: LiveService,
+  ) {}
+
+  @Get()
+  @Allow('viewer')
+  @ZodResponse({ type: HostListDto, description: 'Every host the agency knows.' })
+  async list(): Promise<{ hosts: Host[] }> {
+    return { hosts: await this.hosts.list() };
+  }
+
+  @Post()
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: HostDto, description: 'Adds a host.' })
+  async add(@Body() input: HostInputDto, @Person() person: Caller): Promise<Host> {
+    return this.saved(undefined, input, person);
+  }
+
+  @Put(':id')
+  @Allow('technician')
+  @ZodResponse({ type: HostDto, description: 'Changes a host.' })
+  async change(@Param('id') id: string, @Body() input: HostInputDto, @Person() person: Caller): Promise<Host> {
+    return this.saved(id, input, person);
+  }
+
+  private async saved(id: string | undefined, input: HostInputDto, person: Caller): Promise<Host> {
+    const before = id ? await this.hosts.get(id) : undefined;
+    const host = await this.hosts.save(id, input);
+    await this.events.add({ person: person.id, kind: 'host', text: `${host.name} was ${before ? 'changed' : 'added'}.`, before, after: host });
+    await this.live.tell({ topic: 'hosts' });
+    return host;
+  }
+}

@@ -1,0 +1,39 @@
+import { Instant, Name, StepKind } from '@wanderon/core';
+import { Clock } from '../clock/clock';
+import { Config } from '../config';
+import { HostStore } from '../hosts/host.store';
+import { Leg, Move, RulingRow, StepRow } from '../moves/leg';
+import { MoveStore } from '../moves/move.store';
+import { Network } from '../network/network';
+import { SurveyStore } from '../survey/survey.store';
+import { RunStore } from '../watch/run.store';
+
+/** What every step is given. `leg` and `steps` are as they stood when the step began. */
+export interface StepContext {
+  readonly move: Move;
+  readonly leg: Leg;
+  readonly zone: Name;
+  readonly steps: readonly StepRow[];
+  readonly rulings: readonly RulingRow[];
+  readonly clock: Clock;
+  readonly config: Config;
+  readonly network: Network;
+  readonly store: MoveStore;
+  readonly surveys: SurveyStore;
+  readonly hosts: HostStore;
+  readonly runs: RunStore;
+  readonly note: (kind: string, text: string, more?: { before?: unknown; after?: unknown; person?: string | undefined }) => Promise<void>;
+}
+
+export type StepOutcome =
+  | { readonly state: 'done' }
+  /** Looked, not there yet: look again at `until`. */
+  | { readonly state: 'wait'; readonly until: Instant; readonly problem?: string }
+  /** A person has to do something first. */
+  | { readonly state: 'failed'; readonly problem: string };
+
+export type StepWork = (context: StepContext) => Promise<StepOutcome>;
+
+export function stepOf(context: StepContext, kind: StepKind): StepRow {
+  return context.steps.find((step) => step.kind === kind)!;
+}

@@ -1,0 +1,34 @@
+import { Name, RRset, STARTING_TTL, TYPE_CODES, isChanging, rrsetKey, rrsetFromText } from '@wanderon/core';
+import { RulingRow, rulingOf } from '../../moves/leg';
+import { bringZoneTo } from '../outward';
+import { StepWork, stepOf } from '../stepContext';
+
+/** TTL in seconds to which the old host's records go down before the switch. */
+export const LOWERED_TTL = STARTING_TTL;
+
+/** The sets whose TTL counts for this move: those that change, and the apex NS set. */
+export function setsToLower(zone: Name, rulings: readonly RulingRow[]): { owner: Name; type: number; T: number }[] {
+  const changing = rulings.filter((row) => row.found && (isChanging(rulingOf(row)) || (row.type === 'NS' && Name.parse(row.owner).equals(zone))));
+  return changing.map((row) => {
+    const set = rrsetFromText(row.found!);
+    return { owner: set.owner, type: set.type, T: set.ttl };
+  });
+}
+
+/** Lowers TTLs at the old host by dynamic update; data stays as it is. */
+export const lower: StepWork = async (context) => {
+  const { hosts, leg, network, rulings, zone } = context;
+  const key = await hosts.keyOf(leg.old_dns_host);
+  if (!key || !leg.old_dns_host) return { state: 'failed', problem: 'The old DNS host takes no updates from us. Lower the TTLs in its panel, then go on without the update.' };
+  const host = await hosts.get(leg.old_dns_host);
+  const server = host.nameservers[0]!;
+  const address = host.updateAddress ?? (await network.walker().addressesOf(Name.parse(server)))[0];
+  if (!address) return { state: 'failed', problem: `${server} has no address.` };
+  const keys = new Set(setsToLower(zone, rulings).map((set) => rrsetKey(set.owner, set.type)));
+  return bringZoneTo(context, {
+    step: 'lower', key, server: { server, address }, decidedBy: stepOf(context, 'lower').decided_by,
+    wanted: (served: readonly RRset[]) => served.map((set) => (keys.has(rrsetKey(set.owner, set.type)) ? { ...set, ttl: Math.min(set.ttl, LOWERED_TTL) } : set)),
+    keep: (set) => set.type === TYPE_CODES.SOA,
+    says: (changes) => `TTLs of ${changes} record sets down to ${LOWERED_TTL} s.`,
+  });
+};

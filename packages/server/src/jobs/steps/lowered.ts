@@ -1,0 +1,53 @@
+import { Name, TYPE_CODES, groupRecords, rrsetFromText, rrsetKey, sameData, typeMnemonic } from '@wanderon/core';
+import { transferZone } from '@wanderon/net';
+import { limited, observed } from '../../network/network';
+import { markSeen } from '../seen';
+import { StepContext, StepWork } from '../stepContext';
+import { LOWERED_TTL, setsToLower } from './lower';
+
+/** Sees that every address of every old authority serves the lowered TTLs; from then on the old TTLs run out. */
+export const lowered: StepWork = async (context) => {
+  const { leg, clock, network, store, rulings, zone } = context;
+  const sets = setsToLower(zone, rulings);
+  const servers = await limited(leg.facts.oldAuthorities ?? [], 4, async (server) => {
+    const all = await limited(sets, 16, async (set) => {
+      const asked = await observed(network.client.ask({ address: server.address }, set.owner, set.type));
+      if (!asked.ok) return false;
+      const there = asked.value.answers.filter((record) => record.type === set.type && record.owner.equals(set.owner));
+      return there.length > 0 && there.every((record) => record.ttl <= Math.min(set.T, LOWERED_TTL));
+    });
+    return { ...server, isNew: all.every(Boolean) };
+  });
+  const seen = markSeen(leg.facts, 'lowered', clock.now(), servers);
+  await store.addFacts(leg.id, seen.facts);
+  if (!seen.all) {
+    const waiting = servers.filter((server) => !server.isNew);
+    return { state: 'wait', until: clock.now() + 60, problem: `${waiting.map((server) => server.server).join(', ')} ${waiting.length === 1 ? 'still serves' : 'still serve'} the old TTLs.` };
+  }
+  await store.addFacts(leg.id, { tl: seen.all, drift: await driftSince(context) });
+  return { state: 'done' };
+};
+
+/** What the old zone holds otherwise than it was surveyed, TTLs aside, in words. */
+async function driftSince(context: StepContext): Promise<string[]> {
+  const { leg, network, hosts, zone, rulings } = context;
+  const key = await hosts.keyOf(leg.old_dns_host);
+  const address = leg.facts.oldAuthorities?.[0]?.address;
+  if (!address) return [];
+  const got = await observed(transferZone(network.client, { address }, zone, { key }));
+  if (!got.ok) return [`the old zone could not be read again: ${got.problem}`];
+  const own = (owner: Name, type: number): boolean => owner.equals(zone) && (type === TYPE_CODES.SOA || type === TYPE_CODES.NS);
+  const now = new Map(groupRecords(got.value.records).filter((set) => !own(set.owner, set.type)).map((set) => [rrsetKey(set.owner, set.type), set]));
+  const drift: string[] = [];
+  for (const row of rulings) {
+    if (!row.found) continue;
+    const found = rrsetFromText(row.found);
+    if (own(found.owner, found.type)) continue;
+    const set = now.get(rrsetKey(found.owner, found.type));
+    now.delete(rrsetKey(found.owner, found.type));
+    if (!set) drift.push(`${row.owner} ${row.type} is gone`);
+    else if (!sameData(set.type, set.data, found.data)) drift.push(`${row.owner} ${row.type} changed`);
+  }
+  for (const set of now.values()) drift.push(`${set.owner.toString()} ${typeMnemonic(set.type)} was added`);
+  return drift;
+}

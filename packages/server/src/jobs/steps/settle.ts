@@ -1,0 +1,60 @@
+import { Name, TYPE_CODES, namesIn, sameNameSet, settledWhen } from '@wanderon/core';
+import { NetError } from '@wanderon/net';
+import { limited, observed } from '../../network/network';
+import { timesOf, watchedQuestions } from '../../timetable/times';
+import { sentence } from '../outward';
+import { markSeen } from '../seen';
+import { StepContext, StepWork } from '../stepContext';
+import { readBack } from './served';
+import { parentSets } from './switch';
+
+/** Waits until every authority and lookout says new and every horizon has passed. */
+export const settle: StepWork = async (context) => {
+  const { clock, config, leg, runs, store, zone } = context;
+  const now = clock.now();
+  let authoritiesNew: boolean;
+  try {
+    const [parent, back] = [await parentSets(context), await readBack(context)];
+    authoritiesNew = parent.every((one) => sameNameSet(one.nameservers, leg.new_nameservers)) && back.servers.every((one) => one.problem === null && one.differs.length === 0);
+    await store.setServed(leg.id, back);
+    await store.addFacts(leg.id, { parentSets: parent, authoritiesNew });
+  } catch (error) {
+    if (error instanceof NetError) return { state: 'wait', until: now + 60, problem: sentence(error.message) };
+    throw error;
+  }
+  if (leg.facts.turned && !leg.facts.te) {
+    const te = await turnedSeen(context);
+    if (te) return { state: 'wait', until: now };
+    return { state: 'wait', until: now + 60 };
+  }
+  const times = timesOf(leg, context.steps, context.rulings, now, config)!;
+  const questions = new Map(watchedQuestions(zone, leg, context.rulings).map((question) => [`${question.owner}/${question.type}`, question]));
+  const looks = (await runs.latest(leg.id)).filter((run) => questions.has(`${run.owner}/${run.type}`));
+  const verdict = settledWhen({
+    now,
+    lastHorizon: times.last.at,
+    authoritiesNew,
+    lookouts: looks.map((run) => ({ lookout: run.subject, verdict: run.verdict, silent: run.silent, lookedAt: run.last_seen })),
+  });
+  if (verdict.settled) {
+    await context.note('settled', `Settled: every authority and lookout says new, and every horizon has passed.${verdict.setAside.length > 0 ? ` Set aside: ${verdict.setAside.join(', ')}.` : ''}`);
+    return { state: 'done' };
+  }
+  const lookNow = now >= times.last.at && looks.some((run) => run.last_seen < times.last.at);
+  if (lookNow) await store.addFacts(leg.id, { nextLookAt: now });
+  return { state: 'wait', until: lookNow ? now : times.last.at > now ? Math.min(times.last.at, now + 600) : now + 60 };
+};
+
+/** Sees the new apex NS set at every old authority; one that no longer answers can mislead nobody. */
+async function turnedSeen(context: StepContext): Promise<boolean> {
+  const { clock, leg, network, store, zone } = context;
+  const servers = await limited(leg.facts.oldAuthorities ?? [], 4, async (server) => {
+    const asked = await observed(network.client.ask({ address: server.address }, zone, TYPE_CODES.NS));
+    if (!asked.ok || !asked.value.authoritative) return { ...server, isNew: true };
+    const names = asked.value.answers.filter((record) => record.type === TYPE_CODES.NS).flatMap((record) => namesIn(record.type, record.data));
+    return { ...server, isNew: sameNameSet(names.map((name: Name) => name.toString()), leg.new_nameservers) };
+  });
+  const seen = markSeen(leg.facts, 'turned', clock.now(), servers);
+  await store.addFacts(leg.id, { ...seen.facts, ...(seen.all ? { te: seen.all } : {}) });
+  return seen.all !== undefined;
+}

@@ -1,0 +1,39 @@
+import { Name, sameNameSet } from '@wanderon/core';
+import { NetError } from '@wanderon/net';
+import { Host } from '@wanderon/contract';
+import { takeSurvey, TakenSurvey } from '../../survey/takeSurvey';
+import { sentence } from '../outward';
+import { StepWork } from '../stepContext';
+
+/** Takes the first survey and recognises the hosts the domain stands at. */
+export const survey: StepWork = async (context) => {
+  const { network, hosts, zone, clock, store, surveys, leg, move } = context;
+  const known = await hosts.list();
+  let taken: TakenSurvey;
+  let dns: Host | undefined;
+  try {
+    // Which key fits is known once the nameservers are.
+    const walker = network.walker();
+    const names = (await walker.delegation(zone)).referrals.flatMap((referral) => referral.nameservers);
+    dns = known.find((host) => host.role === 'dns' && names.some((name) => host.nameservers.some((own) => Name.parse(own).equals(Name.parse(name)))));
+    taken = await takeSurvey(network, zone, await hosts.keyOf(dns?.id ?? null), clock.now());
+  } catch (error) {
+    if (error instanceof NetError) return { state: 'wait', until: clock.now() + 60, problem: sentence(error.message) };
+    throw error;
+  }
+  const addresses = new Set(taken.survey.sets.filter((set) => set.type === 'A' || set.type === 'AAAA').flatMap((set) => set.data));
+  const aliases = new Set(taken.survey.sets.filter((set) => set.type === 'CNAME').flatMap((set) => set.data.map((target) => target.toLowerCase())));
+  const web = known.find((host) => host.role === 'web' && (host.addresses.some((address) => addresses.has(address)) || (host.aliasTarget && aliases.has(host.aliasTarget.toLowerCase()))));
+  await store.database.transaction(async (transaction) => {
+    const id = await surveys.add(move.domain_id, move.id, taken.survey, transaction);
+    await transaction('legs').where({ id: leg.id }).update({ survey_id: id, old_dns_host: dns?.id ?? null, old_web_host: web?.id ?? null, old_nameservers: JSON.stringify(taken.nameservers) });
+    await store.addFacts(leg.id, { P: taken.P, C: taken.C, N: taken.N, ds: taken.ds, parent: [...taken.parent], oldAuthorities: [...taken.authorities] }, transaction);
+  });
+  const source = taken.survey.authorities.find((authority) => authority.transferred);
+  if (!source) {
+    const reasons = taken.survey.authorities.map((authority) => authority.problem ?? `${authority.server} gave nothing`);
+    return { state: 'failed', problem: `No authority gave the zone: ${[...new Set(reasons)].join('; ')}. Give the key of the old DNS host at Hosts, then take the survey again.` };
+  }
+  await context.note('survey', `Survey taken: ${taken.survey.sets.length} record sets, ${taken.survey.coverage.grade}.${sameNameSet(taken.nameservers, dns?.nameservers ?? []) ? '' : ' The nameservers are not those of a host we know whole.'}`);
+  return { state: 'done' };
+};

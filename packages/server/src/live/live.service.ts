@@ -1,0 +1,51 @@
+import { Inject, Injectable, OnModuleDestroy, OnModuleInit } from '@nestjs/common';
+import { Observable, Subject } from 'rxjs';
+import { Client } from 'pg';
+import { CONFIG, Config } from '../config';
+import { DATABASE, Database } from '../db/database';
+
+export interface Change {
+  /** The move that changed, or what else did. */
+  readonly move?: string;
+  readonly topic: 'move' | 'hosts' | 'clock';
+}
+
+const CHANNEL = 'wanderon_changes';
+
+/** Tells every open page, of every server process, what changed; the pages then read it anew. */
+@Injectable()
+export class LiveService implements OnModuleInit, OnModuleDestroy {
+  private readonly subject = new Subject<Change>();
+  private client: Client | undefined;
+  private closing = false;
+
+  constructor(
+    @Inject(DATABASE) private readonly database: Database,
+    @Inject(CONFIG) private readonly config: Config,
+  ) {}
+
+  get changes(): Observable<Change> {
+    return this.subject.asObservable();
+  }
+
+  async tell(change: Change): Promise<void> {
+    await this.database.raw('select pg_notify(?, ?)', [CHANNEL, JSON.stringify(change)]);
+  }
+
+  async onModuleInit(): Promise<void> {
+    const client = new Client({ connectionString: this.config.WANDERON_DATABASE });
+    client.on('notification', ({ payload }) => payload && this.subject.next(JSON.parse(payload) as Change));
+    client.on('error', () => {
+      if (!this.closing) setTimeout(() => void this.onModuleInit(), 1000);
+    });
+    await client.connect();
+    await client.query(`listen ${CHANNEL}`);
+    this.client = client;
+  }
+
+  async onModuleDestroy(): Promise<void> {
+    this.closing = true;
+    this.subject.complete();
+    await this.client?.end();
+  }
+}

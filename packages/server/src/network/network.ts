@@ -1,0 +1,84 @@
+import { readFile } from 'node:fs/promises';
+import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
+import { DnsClient, NameServer, NetError, Route, RouteTable, Walker, parseRootHints } from '@wanderon/net';
+import { z } from 'zod';
+import { WALL_CLOCK, Clock } from '../clock/clock';
+import { CONFIG, Config } from '../config';
+
+export interface Lookout {
+  readonly name: string;
+  readonly address: string;
+  readonly note: string;
+}
+
+const routesSchema = z.array(z.object({ address: z.string(), port: z.number(), transport: z.enum(['udp', 'tcp']), toAddress: z.string(), toPort: z.number() }));
+const scenarioSchema = z.object({
+  lookouts: z.array(z.object({ name: z.string(), address: z.string(), habit: z.string() })),
+  hints: z.array(z.object({ name: z.string(), addresses: z.array(z.string()) })),
+});
+
+/** The way to the world: the DNS client with its route table, the root hints and the lookouts, from the lab or the configuration. */
+@Injectable()
+export class Network implements OnModuleInit {
+  private dns!: DnsClient;
+  private hints: readonly NameServer[] = [];
+  private watched: readonly Lookout[] = [];
+
+  constructor(
+    @Inject(CONFIG) private readonly config: Config,
+    @Inject(WALL_CLOCK) private readonly wall: Clock,
+  ) {}
+
+  async onModuleInit(): Promise<void> {
+    const routes: Route[] = [...this.config.WANDERON_ROUTES];
+    if (this.config.WANDERON_LAB) {
+      const lab = this.config.WANDERON_LAB;
+      routes.push(...routesSchema.parse(await (await fetch(`${lab}/routes`)).json()));
+      const scenario = scenarioSchema.parse(await (await fetch(`${lab}/scenario`)).json());
+      this.hints = scenario.hints;
+      this.watched = scenario.lookouts.map(({ name, address, habit }) => ({ name, address, note: habit }));
+    } else {
+      this.hints = parseRootHints(await readFile(this.config.WANDERON_ROOT_HINTS, 'utf8'));
+      this.watched = this.config.WANDERON_LOOKOUTS;
+    }
+    this.dns = new DnsClient(new RouteTable(routes), () => Math.floor(this.wall.now()));
+  }
+
+  get client(): DnsClient {
+    return this.dns;
+  }
+
+  get lookouts(): readonly Lookout[] {
+    return this.watched;
+  }
+
+  /** A fresh walker: it remembers nothing from before. */
+  walker(): Walker {
+    return new Walker(this.dns, this.hints);
+  }
+}
+
+/** What a question gave, or why nothing came: a NetError is an observation, anything else is a fault of ours. */
+export async function observed<T>(asking: Promise<T>): Promise<{ ok: true; value: T } | { ok: false; problem: string }> {
+  try {
+    return { ok: true, value: await asking };
+  } catch (error) {
+    if (error instanceof NetError) return { ok: false, problem: error.message };
+    throw error;
+  }
+}
+
+/** Runs at most `most` at a time, answers in the order asked. */
+export async function limited<T, R>(items: readonly T[], most: number, work: (item: T) => Promise<R>): Promise<R[]> {
+  const results: R[] = new Array<R>(items.length);
+  let next = 0;
+  const worker = async (): Promise<void> => {
+    while (next < items.length) {
+      const index = next++;
+      results[index] = await work(items[index]!);
+    }
+  };
+  await Promise.all(Array.from({ length: Math.min(most, items.length) }, worker));
+  return results;
+}
+
