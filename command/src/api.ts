@@ -1,0 +1,47 @@
+/** A signed-in person of Wanderon's API, for the demo's data and the tests. */
+export class Api {
+  private cookie = '';
+  private csrf = '';
+
+  constructor(readonly address: string) {}
+
+  async signIn(login: string, password: string): Promise<this> {
+    const response = await fetch(`${this.address}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ login, password }) });
+    if (!response.ok) throw new Error(`sign-in failed: ${await response.text()}`);
+    this.cookie = response.headers.getSetCookie()[0]!.split(';')[0]!;
+    this.csrf = ((await this.call('GET', '/api/me')) as { csrf: string }).csrf;
+    return this;
+  }
+
+  /** Throws an Error with the problem's title where the answer is not good. */
+  async call<T = unknown>(method: string, path: string, body?: unknown): Promise<T> {
+    const response = await fetch(`${this.address}${path}`, {
+      method,
+      headers: { cookie: this.cookie, 'x-csrf-token': this.csrf, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+    const text = await response.text();
+    if (!response.ok) throw new ApiError(response.status, text);
+    return JSON.parse(text) as T;
+  }
+}
+
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly body: string,
+  ) {
+    super(`${status}: ${body}`);
+  }
+}
+
+/** Asks until the answer is good. `what` is said when it takes too long; `seconds` of real time. */
+export async function until<T>(what: string, ask: () => Promise<T | undefined | false>, seconds = 60): Promise<T> {
+  const end = performance.now() + seconds * 1000;
+  for (;;) {
+    const answer = await ask();
+    if (answer !== undefined && answer !== false) return answer;
+    if (performance.now() > end) throw new Error(`waited ${seconds} s in vain until ${what}`);
+    await new Promise((resolve) => setTimeout(resolve, 60));
+  }
+}

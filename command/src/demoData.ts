@@ -1,0 +1,76 @@
+import { Api, until } from './api';
+
+export const DEMO_PASSWORD = 'fennel-and-tide';
+
+interface Scenario {
+  hosts: { id: string; name: string; role: string; nameservers: { name: string; address: string }[]; addresses: string[]; aliasTarget?: string; requires: unknown[]; key?: unknown; note: string }[];
+}
+
+interface MoveState {
+  id: string;
+  legs: { steps: { kind: string; state: string; problem: string | null }[]; times: { earliestSwitch: { at: number } } | null; newNameservers: string[]; facts: { t0: unknown } }[];
+}
+
+/** Fennel & Tide's accounts and hosts, and three moves under way; all through the API, as people would. */
+export async function fillDemo(address: string, lab: string, bare: boolean): Promise<void> {
+  const admin = await new Api(address).signIn('admin', DEMO_PASSWORD);
+  await admin.call('POST', '/api/people', { login: 'technician', name: 'Technician', role: 'technician', password: DEMO_PASSWORD });
+  await admin.call('POST', '/api/people', { login: 'viewer', name: 'Viewer', role: 'viewer', password: DEMO_PASSWORD });
+  const api = await new Api(address).signIn('technician', DEMO_PASSWORD);
+  const scenario = (await (await fetch(`${lab}/scenario`)).json()) as Scenario;
+  const ids = new Map<string, string>();
+  for (const host of scenario.hosts) {
+    const saved = await api.call<{ id: string }>('POST', '/api/hosts', {
+      name: host.name, role: host.role, nameservers: host.nameservers.map((server) => server.name), addresses: host.addresses, aliasTarget: host.aliasTarget ?? null,
+      requires: host.requires, updateAddress: host.nameservers[0]?.address ?? null, note: host.note, ...(host.key ? { key: host.key } : {}),
+    });
+    ids.set(host.id, saved.id);
+  }
+  if (bare) return;
+  const hosts = { newDnsHost: ids.get('quillmere')!, newWebHost: ids.get('thornwick')! };
+  const look = (id: string): Promise<MoveState> => api.call<MoveState>('GET', `/api/moves/${id}`);
+  const done = (id: string, kind: string): Promise<MoveState> =>
+    until(`${kind} is done`, async () => {
+      const move = await look(id);
+      const step = move.legs[0]!.steps.find((one) => one.kind === kind)!;
+      if (step.state === 'failed') throw new Error(step.problem ?? kind);
+      return step.state === 'done' && move;
+    });
+  const jump = (seconds: number): Promise<unknown> => api.call('POST', '/api/clock', { jump: seconds });
+  const begin = async (domain: string): Promise<string> => {
+    const { id } = await api.call<MoveState>('POST', '/api/moves', { domain, scope: 'whole' });
+    await done(id, 'survey');
+    return id;
+  };
+  const prepare = async (domain: string, ascii: string): Promise<string> => {
+    const id = await begin(domain);
+    await api.call('PUT', `/api/moves/${id}/hosts`, hosts);
+    await fetch(`${lab}/quillmere`, { method: 'POST', body: new URLSearchParams({ name: ascii }) });
+    await jump(400);
+    await api.call('POST', `/api/moves/${id}/push`);
+    await api.call('POST', `/api/moves/${id}/approve`, { lowerAt: null, plannedSwitch: null });
+    await done(id, 'push');
+    return id;
+  };
+  // One whose old answers are draining away,
+  const draining = await prepare('crèmerie-alder.example', 'xn--crmerie-alder-xgb.example');
+  await done(draining, 'lower');
+  for (let i = 0; i < 4; i++) await jump(120);
+  await done(draining, 'lowered');
+  await done(draining, 'served');
+  await jump(14_500);
+  const ready = await look(draining);
+  await api.call('POST', `/api/moves/${draining}/submitted`);
+  await fetch(`${lab}/registrar/domain`, { method: 'POST', body: new URLSearchParams([['name', 'xn--crmerie-alder-xgb.example.'], ...ready.legs[0]!.newNameservers.map((name): [string, string] => ['ns', name])]) });
+  await jump(300);
+  await until('the switch is seen', async () => {
+    const move = await look(draining);
+    return move.legs[0]!.facts.t0 !== null;
+  });
+  // one whose old TTLs are running out, and one that has just been surveyed.
+  await prepare('gull-radio.example', 'gull-radio.example');
+  await jump(1500);
+  const chosen = await begin('https://www.canoe-yard.example/boats');
+  await api.call('PUT', `/api/moves/${chosen}/hosts`, hosts);
+  await begin('allotment-society.example');
+}

@@ -1,0 +1,45 @@
+import { bench } from './bench';
+import { demo } from './demo';
+import { start } from './start';
+import { test } from './test';
+
+const HELP = `Usage: ./wanderon COMMAND
+
+  demo [--fresh]    everything on this machine: database, lab, server, made-up data
+  start             the server for real use, configured by the environment
+  test [PATTERN]    types, lint, unit, integration and browser tests
+  bench [NAME]      each figure as a ratio against a named reference of the same run
+
+docs/operations.md says how to run it for real.`;
+
+async function main(): Promise<number> {
+  const [command, ...args] = process.argv.slice(2);
+  switch (command) {
+    case 'demo':
+      await demo(args);
+      return 0;
+    case 'start':
+      return start();
+    case 'test':
+      return test(args);
+    case 'bench':
+      return bench(args);
+    case undefined:
+    case 'help':
+    case '--help':
+    case '-h':
+      console.log(HELP);
+      return 0;
+    default:
+      console.error(`There is no command ${command}.\n\n${HELP}`);
+      return 2;
+  }
+}
+
+main().then(
+  (code) => (process.exitCode = code),
+  (error: unknown) => {
+    console.error(error instanceof Error ? error.message : error);
+    process.exitCode = 1;
+  },
+);

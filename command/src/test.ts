@@ -1,0 +1,47 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { ROOT } from './processes';
+
+interface JestReport {
+  numPassedTests: number;
+  numFailedTests: number;
+  numRuntimeErrorTestSuites: number;
+  numPendingTests: number;
+}
+
+/** The `test` command: types, lint, then every test; the last line counts them. `test PATTERN` runs the matching ones only. */
+export function test(args: readonly string[]): number {
+  const bin = (name: string): string => join(ROOT, 'node_modules/.bin', name);
+  let passed = 0;
+  let failed = 0;
+  const check = (title: string, command: string, parts: readonly string[]): void => {
+    console.log(`== ${title}`);
+    const done = spawnSync(command, parts, { cwd: ROOT, stdio: 'inherit' });
+    if (done.status === 0) passed += 1;
+    else failed += 1;
+  };
+  if (args.length === 0) {
+    check('types', bin('tsc'), ['-b']);
+    check('lint', bin('eslint'), ['.', '--max-warnings', '0']);
+    check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
+  }
+  const folder = mkdtempSync(join(tmpdir(), 'wanderon-test-'));
+  for (const project of ['unit', 'integration', 'browser']) {
+    console.log(`== ${project}`);
+    const file = join(folder, `${project}.json`);
+    spawnSync(bin('jest'), ['--selectProjects', project, '--json', `--outputFile=${file}`, '--passWithNoTests', ...(project === 'unit' ? [] : ['--runInBand']), ...args], { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'] });
+    try {
+      const report = JSON.parse(readFileSync(file, 'utf8')) as JestReport;
+      passed += report.numPassedTests;
+      failed += report.numFailedTests + report.numRuntimeErrorTestSuites;
+    } catch (error) {
+      console.error(`the ${project} tests gave no report: ${(error as Error).message}`);
+      failed += 1;
+    }
+  }
+  rmSync(folder, { recursive: true, force: true });
+  console.log(`${passed} passed, ${failed} failed`);
+  return failed === 0 ? 0 : 1;
+}

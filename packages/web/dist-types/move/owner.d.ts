@@ -1,0 +1,1 @@
+export declare function ownerBelow(owner: string, domain: string): string;

@@ -1,0 +1,2 @@
+/** Every move there is and was. */
+export declare function MovesPlace(): import("react").JSX.Element;

@@ -1,0 +1,4 @@
+export declare function KeysHelp({ open, onClose }: {
+    open: boolean;
+    onClose: () => void;
+}): import("react").JSX.Element;

@@ -1,0 +1,1 @@
+export declare function SignIn(): import("react").JSX.Element;

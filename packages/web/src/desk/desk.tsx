@@ -1,0 +1,86 @@
+import { Me, MoveSummary } from '@wanderon/contract';
+import { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { useMoves } from '../api';
+import { fullTime, relative, shortTime, useNow } from '../time';
+import { Empty, Failed, Loading } from '../ui/states';
+import { Strips } from '../ui/strips';
+import { StartMove } from './startMove';
+
+interface Due {
+  readonly move: MoveSummary;
+  readonly next: NonNullable<MoveSummary['next']>;
+}
+
+/** What is due, in the order of time; above it every move in motion on one axis. */
+export function DeskPlace({ me }: { me: Me }) {
+  const moves = useMoves();
+  const now = useNow();
+  if (moves.isPending || now === 0) return <Page><Loading what="the desk" /></Page>;
+  if (moves.isError) return <Page><Failed error={moves.error} retry={() => void moves.refetch()} /></Page>;
+  const open = moves.data.filter((move) => move.state === 'open');
+  const due: Due[] = open.flatMap((move) => (move.next ? [{ move, next: move.next }] : []));
+  const at = (one: Due): number => one.next.dueAt ?? now;
+  const mine = due.filter((one) => one.next.who === 'you').sort((a, b) => at(a) - at(b));
+  const groups: [string, Due[]][] = [
+    ['Stopped', mine.filter((one) => one.next.failed)],
+    ['Now', mine.filter((one) => !one.next.failed && at(one) <= now)],
+    ['Next 48 hours', mine.filter((one) => !one.next.failed && at(one) > now && at(one) <= now + 172_800)],
+    ['Later', mine.filter((one) => !one.next.failed && at(one) > now + 172_800)],
+    ['Wanderon is at work', due.filter((one) => one.next.who === 'wanderon').sort((a, b) => at(a) - at(b))],
+  ];
+  return (
+    <Page>
+      {me.role !== 'viewer' && <StartMove />}
+      {open.length === 0 ? (
+        <Empty title="No move is under way.">{me.role !== 'viewer' && 'Type a domain above, and Wanderon finds out where it stands.'}</Empty>
+      ) : (
+        <>
+          <section aria-label="Moves in motion" className="mb-6">
+            <Strips moves={open} now={now} />
+          </section>
+          <section aria-label="Agenda">
+            {groups
+              .filter(([, rows]) => rows.length > 0)
+              .map(([title, rows]) => (
+                <div key={title} className="mb-4">
+                  <h2 className={`smallcaps border-b border-ink pb-0.5 ${title === 'Stopped' ? 'text-rust' : ''}`}>{title}</h2>
+                  <ul>
+                    {rows.map(({ move, next }) => (
+                      <li key={move.id} className="border-b border-rule">
+                        <Link to={`/moves/${move.id}/${next.chapter}`} className="grid grid-cols-[9.5rem_13rem_1fr] gap-4 py-1.5 hover:bg-sheet max-md:grid-cols-1 max-md:gap-0">
+                          <span className="text-faded" title={next.dueAt ? fullTime(next.dueAt) : undefined}>
+                            {next.dueAt && next.dueAt > now ? shortTime(next.dueAt) : 'as soon as you can'}
+                          </span>
+                          <span className="truncate font-semibold">{move.shown}</span>
+                          <span>
+                            <span className={next.failed ? 'text-rust' : next.who === 'you' ? 'text-accent' : ''}>{next.text}</span>
+                            {next.dueAt && next.dueAt > now && <span className="text-faded"> · {relative(next.dueAt, now)}</span>}
+                            {move.from && move.to && (
+                              <span className="text-faded">
+                                {' '}
+                                · {move.from} → {move.to}
+                              </span>
+                            )}
+                          </span>
+                        </Link>
+                      </li>
+                    ))}
+                  </ul>
+                </div>
+              ))}
+          </section>
+        </>
+      )}
+    </Page>
+  );
+}
+
+function Page({ children }: { children: ReactNode }) {
+  return (
+    <div className="mx-auto w-full max-w-[1240px] px-4 py-5">
+      <h1 className="sr-only">Desk</h1>
+      {children}
+    </div>
+  );
+}

@@ -1,0 +1,90 @@
+import { MoveView } from '@wanderon/contract';
+import { DomainReading, readDomain, showName } from '@wanderon/core';
+import { useQueryClient } from '@tanstack/react-query';
+import { FormEvent, useId, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { call } from '../api';
+import { Button } from '../ui/button';
+import { inputLook } from '../ui/field';
+import { Failed } from '../ui/states';
+
+/** Starting a move takes a domain and nothing else; what was pasted is read while typing. */
+export function StartMove() {
+  const [text, setText] = useState('');
+  const [scope, setScope] = useState<'whole' | 'name'>('whole');
+  const [error, setError] = useState<unknown>();
+  const [problem, setProblem] = useState<string>();
+  const [busy, setBusy] = useState(false);
+  const queries = useQueryClient();
+  const go = useNavigate();
+  const id = useId();
+  const reading: DomainReading | undefined = text.trim() === '' ? undefined : readDomain(text);
+
+  const submit = async (event: FormEvent): Promise<void> => {
+    event.preventDefault();
+    const read = readDomain(text);
+    setProblem(read.ok ? undefined : read.problem);
+    setError(undefined);
+    if (!read.ok) return;
+    setBusy(true);
+    try {
+      const move = await call<MoveView>('POST', '/api/moves', { domain: text, scope: read.choices.length > 1 ? scope : 'whole' });
+      void queries.invalidateQueries({ queryKey: ['moves'] });
+      await go(`/moves/${move.id}/survey`);
+    } catch (failure) {
+      setError(failure);
+    } finally {
+      setBusy(false);
+    }
+  };
+
+  return (
+    <form onSubmit={(event) => void submit(event)} className="mb-6 max-w-2xl" noValidate>
+      <label htmlFor={id} className="mb-0.5 block font-semibold">
+        Move a domain
+      </label>
+      <div className="flex gap-2">
+        <input
+          id={id}
+          name="domain"
+          value={text}
+          autoComplete="off"
+          spellCheck={false}
+          aria-invalid={problem !== undefined}
+          aria-describedby={`${id}-reading`}
+          placeholder="lighthouse.example"
+          onChange={(event) => {
+            setText(event.target.value);
+            setProblem(undefined);
+            setError(undefined);
+          }}
+          className={`${inputLook} mono py-1.5`}
+        />
+        <Button kind="main" type="submit" disabled={busy} className="px-4">
+          {busy ? 'Reading the delegation …' : 'Start'}
+        </Button>
+      </div>
+      <div id={`${id}-reading`} className="min-h-6 pt-0.5">
+        {problem && <p className="text-rust">{problem}</p>}
+        {!problem && reading?.ok && reading.choices.length === 1 && reading.choices[0]!.name !== text.trim() && (
+          <p className="text-faded">
+            The whole domain <b className="mono text-ink">{reading.choices[0]!.shown}</b>
+            {reading.choices[0]!.shown !== reading.choices[0]!.zone && <span className="mono"> ({reading.choices[0]!.zone})</span>}
+          </p>
+        )}
+        {!problem && reading?.ok && reading.choices.length > 1 && (
+          <fieldset className="flex flex-wrap gap-x-5">
+            <legend className="sr-only">What is to be moved</legend>
+            {reading.choices.map((choice) => (
+              <label key={choice.scope} className="flex cursor-pointer items-center gap-1.5">
+                <input type="radio" name="scope" checked={scope === choice.scope} onChange={() => setScope(choice.scope)} />
+                {choice.scope === 'whole' ? 'the whole domain' : 'that name alone'} <b className="mono">{showName(choice.name)}</b>
+              </label>
+            ))}
+          </fieldset>
+        )}
+      </div>
+      {error !== undefined && <Failed error={error} />}
+    </form>
+  );
+}

@@ -1,0 +1,145 @@
+import { RulingView } from '@wanderon/contract';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMoveAction } from '../../api';
+import { isTyping } from '../../shell/shell';
+import { Button } from '../../ui/button';
+import { inputLook } from '../../ui/field';
+import { useToast } from '../../ui/toast';
+import { ChapterProps, stepIn } from '../movePlace';
+import { StepNote } from '../stepNote';
+import { ChooseHosts } from './chooseHosts';
+import { LEDGER_COLUMNS, LedgerRow } from './ledgerRow';
+import { PushDialog } from './pushDialog';
+import { RowEditor } from './rowEditor';
+
+/** The ledger: found on the left, planned in the middle, served by the new host on the right, remarks in the margin. */
+export function Rebuild({ move, leg, may }: ChapterProps) {
+  const [choosing, setChoosing] = useState(false);
+  const [editing, setEditing] = useState<RulingView | 'new'>();
+  const [pushing, setPushing] = useState(false);
+  const [at, setAt] = useState(0);
+  const [filter, setFilter] = useState('');
+  const [only, setOnly] = useState<'all' | 'changing' | 'remarks'>('all');
+  const { fail, say } = useToast();
+  const edit = useMoveAction<{ id: string; ruling: string }>(move.id, 'PUT', ({ id }) => `/rulings/${id}`, ({ ruling }) => ({ ruling }));
+  const undo = useMoveAction<void>(move.id, 'POST', () => '/undo');
+  const push = stepIn(leg, 'push');
+  const fixed = push.decidedAt !== null && push.state !== 'failed';
+  const mayRule = may && !fixed && leg.newDnsHost !== null;
+  const remarksOf = useMemo(() => {
+    const map = new Map<string, typeof leg.remarks>();
+    for (const remark of leg.remarks) map.set(`${remark.owner}/${remark.type}`, [...(map.get(`${remark.owner}/${remark.type}`) ?? []), remark]);
+    return (ruling: RulingView) => map.get(`${ruling.owner}/${ruling.type}`) ?? [];
+  }, [leg.remarks]);
+  const rows = useMemo(
+    () =>
+      leg.rulings.filter(
+        (ruling) =>
+          `${ruling.owner} ${ruling.type} ${ruling.found?.data.join(' ') ?? ''} ${ruling.planned?.data.join(' ') ?? ''}`.toLowerCase().includes(filter.toLowerCase()) &&
+          (only === 'all' || (only === 'changing' ? ruling.ruling !== 'carry' : remarksOf(ruling).length > 0)),
+      ),
+    [leg.rulings, filter, only, remarksOf],
+  );
+  const box = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => box.current, estimateSize: () => 34, overscan: 15 });
+  const current = rows[Math.min(at, rows.length - 1)];
+
+  useEffect(() => {
+    const rule = (ruling: string): void => {
+      if (current && mayRule) edit.mutate({ id: current.id, ruling }, { onError: fail });
+    };
+    const move = (by: number): void => {
+      const next = Math.max(0, Math.min(rows.length - 1, at + by));
+      setAt(next);
+      virtual.scrollToIndex(next);
+    };
+    const press = (event: KeyboardEvent): void => {
+      if (isTyping(event) || document.querySelector('[role=dialog]')) return;
+      const keys: Record<string, () => void> = {
+        j: () => move(1), ArrowDown: () => move(1), k: () => move(-1), ArrowUp: () => move(-1),
+        c: () => rule('carry'), d: () => rule('drop'),
+        r: () => mayRule && current && setEditing(current), Enter: () => mayRule && current && setEditing(current),
+        n: () => mayRule && setEditing('new'), u: () => mayRule && leg.undoable && undo.mutate(undefined, { onError: fail }),
+        y: () => current?.planned && void navigator.clipboard.writeText(current.planned.data.join('\n')).then(() => say('Copied.')),
+      };
+      const act = keys[event.key];
+      if (!act || (event.key === 'Enter' && (event.target as HTMLElement).tagName === 'BUTTON')) return;
+      event.preventDefault();
+      act();
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  });
+
+  if (leg.newDnsHost === null || choosing) return <ChooseHosts move={move} leg={leg} may={may} onDone={() => setChoosing(false)} cancel={leg.newDnsHost !== null} />;
+  const counts = (kind: RulingView['ruling']): number => leg.rulings.filter((ruling) => ruling.ruling === kind).length;
+  const stops = leg.remarks.filter((remark) => remark.weight === 'stop').length;
+  return (
+    <section className="flex h-full flex-col">
+      <div className="mb-2 flex items-start justify-between gap-6">
+        <div>
+          <h2 className="text-[1.25rem] leading-tight">{servedWords(leg.served, fixed)}</h2>
+          <p className="text-faded">
+            {counts('carry')} carried, {counts('repoint')} repointed, {counts('drop')} dropped, {counts('new')} new
+            {leg.remarks.length > 0 && ` · ${leg.remarks.length} ${leg.remarks.length === 1 ? 'remark' : 'remarks'}`}
+          </p>
+        </div>
+        {may && !fixed && (
+          <div className="flex shrink-0 gap-2">
+            <Button onClick={() => setChoosing(true)}>Other hosts</Button>
+            <Button onClick={() => setEditing('new')}>New record set</Button>
+            <Button disabled={!leg.undoable} onClick={() => undo.mutate(undefined, { onError: fail })} title={leg.undoable ? `Undo ${leg.undoable}` : 'Nothing to undo'}>
+              Undo
+            </Button>
+            <Button kind="main" disabled={stops > 0} title={stops > 0 ? 'A remark stops the push' : undefined} onClick={() => setPushing(true)}>
+              Push
+            </Button>
+          </div>
+        )}
+      </div>
+      <StepNote step={push} move={move.id} may={may} />
+      <StepNote step={stepIn(leg, 'served')} move={move.id} may={may} />
+      <div className="flex flex-wrap items-center gap-3 pb-1">
+        <input aria-label="Filter the ledger" placeholder="Filter" value={filter} onChange={(event) => setFilter(event.target.value)} className={`${inputLook} max-w-48 py-0.5`} />
+        <div role="group" aria-label="Show" className="flex gap-3">
+          {(['all', 'changing', 'remarks'] as const).map((one) => (
+            <button key={one} type="button" aria-pressed={only === one} onClick={() => setOnly(one)} className={`cursor-pointer ${only === one ? 'font-semibold underline decoration-accent decoration-2 underline-offset-4' : 'text-faded hover:text-ink'}`}>
+              {one === 'all' ? 'every row' : one === 'changing' ? 'what changes' : 'with remarks'}
+            </button>
+          ))}
+        </div>
+        {mayRule && <span className="ml-auto text-sm text-faded">c carry · r repoint · d drop · n new · u undo</span>}
+      </div>
+      <div className={`smallcaps grid ${LEDGER_COLUMNS} gap-3 border-b border-ink pr-3`}>
+        <span>Ruling</span>
+        <span>Name</span>
+        <span>Found</span>
+        <span>Planned</span>
+        <span>Served</span>
+        <span>Remarks</span>
+      </div>
+      <div ref={box} className="min-h-64 grow overflow-y-auto" style={{ maxHeight: 'calc(100vh - 23.5rem)' }}>
+        <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+          {virtual.getVirtualItems().map((item) => {
+            const ruling = rows[item.index]!;
+            return (
+              <div key={ruling.id} ref={virtual.measureElement} data-index={item.index} className="absolute left-0 w-full" style={{ transform: `translateY(${item.start}px)` }}>
+                <LedgerRow ruling={ruling} domain={move.domain} served={leg.served} remarks={remarksOf(ruling)} current={item.index === at} onPoint={() => setAt(item.index)} onEdit={mayRule ? () => setEditing(ruling) : undefined} />
+              </div>
+            );
+          })}
+        </div>
+        {rows.length === 0 && <p className="py-6 text-center text-faded">No row is like that.</p>}
+      </div>
+      {editing && <RowEditor move={move} ruling={editing === 'new' ? undefined : editing} onClose={() => setEditing(undefined)} />}
+      {pushing && <PushDialog move={move} leg={leg} onClose={() => setPushing(false)} />}
+    </section>
+  );
+}
+
+function servedWords(served: ChapterProps['leg']['served'], fixed: boolean): string {
+  if (!served) return fixed ? 'The new zone is being pushed' : 'The new zone is planned, not pushed yet';
+  const good = served.servers.filter((server) => server.problem === null && server.differs.length === 0).length;
+  return good === served.servers.length ? `All ${good} new servers serve the plan` : `${good} of ${served.servers.length} new servers serve the plan`;
+}

@@ -1,0 +1,62 @@
+import { MoveView, RulingView } from '@wanderon/contract';
+import { Name, readRow } from '@wanderon/core';
+import { FormEvent, useState } from 'react';
+import { ProblemError, useMoveAction } from '../../api';
+import { Button } from '../../ui/button';
+import { Dialog } from '../../ui/dialog';
+import { Field, inputLook } from '../../ui/field';
+import { Failed } from '../../ui/states';
+import { ownerBelow } from '../owner';
+
+/** Repoints a row or adds one. What is shown while typing is what the server checks on saving. */
+export function RowEditor({ move, ruling, onClose }: { move: MoveView; ruling: RulingView | undefined; onClose: () => void }) {
+  const start = ruling?.planned ?? ruling?.found;
+  const [owner, setOwner] = useState(ruling ? ownerBelow(ruling.owner, move.domain) : '');
+  const [type, setType] = useState(ruling?.type ?? 'A');
+  const [ttl, setTtl] = useState(String(start?.ttl ?? 3600));
+  const [data, setData] = useState(start?.data.join('\n') ?? '');
+  const [touched, setTouched] = useState(false);
+  const edit = useMoveAction<{ ruling: string; ttl: string; data: string }>(move.id, 'PUT', () => `/rulings/${ruling?.id}`);
+  const add = useMoveAction<{ owner: string; type: string; ttl: string; data: string }>(move.id, 'POST', () => '/rulings');
+  const read = readRow(Name.parse(`${move.domain}.`), { owner, type, ttl, data });
+  const problem = (field: string): string | undefined => (touched && !read.ok && read.field === field ? read.problem : undefined);
+  const error = edit.error ?? add.error;
+
+  const submit = (event: FormEvent): void => {
+    event.preventDefault();
+    setTouched(true);
+    if (!read.ok) return;
+    if (ruling) edit.mutate({ ruling: ruling.found ? 'repoint' : 'new', ttl, data }, { onSuccess: onClose });
+    else add.mutate({ owner, type, ttl, data }, { onSuccess: onClose });
+  };
+  return (
+    <Dialog open onClose={onClose} title={ruling ? `${ownerBelow(ruling.owner, move.domain)} ${ruling.type}` : 'New record set'}>
+      <form onSubmit={submit} noValidate>
+        {!ruling && (
+          <div className="grid grid-cols-[1fr_8rem] gap-3">
+            <Field label="Name" mono autoFocus value={owner} onChange={(event) => setOwner(event.target.value)} problem={problem('owner')} hint={`Below ${move.shown}; @ for the domain itself.`} />
+            <Field label="Type" mono value={type} onChange={(event) => setType(event.target.value.toUpperCase())} problem={problem('type')} />
+          </div>
+        )}
+        <label className="block">
+          <span className="mb-0.5 block font-semibold">Value</span>
+          <textarea rows={4} autoFocus={ruling !== undefined} spellCheck={false} value={data} aria-invalid={problem('data') !== undefined} onChange={(event) => { setData(event.target.value); setTouched(true); }} className={`${inputLook} mono`} />
+        </label>
+        <p className={`mb-3 ${problem('data') ? 'text-rust' : 'text-sm text-faded'}`}>{problem('data') ?? 'One record a line. A name without final dot is below the zone.'}</p>
+        <Field label="TTL once settled" mono value={ttl} onChange={(event) => setTtl(event.target.value)} problem={problem('ttl')} hint="Seconds, or like 1h30m. Until the move is settled it is at most 5 minutes." />
+        {read.ok && read.set.data.join('\n') !== data.trim() && (
+          <p className="mb-3">
+            Reads as <span className="mono">{read.set.data.join(', ')}</span>
+          </p>
+        )}
+        {error && <Failed error={error instanceof ProblemError ? error : undefined} />}
+        <div className="flex gap-2">
+          <Button kind="main" type="submit" disabled={edit.isPending || add.isPending}>
+            {ruling ? (ruling.found ? 'Repoint' : 'Save') : 'Add'}
+          </Button>
+          <Button onClick={onClose}>Leave it</Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

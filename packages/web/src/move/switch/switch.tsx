@@ -1,0 +1,110 @@
+import { useState } from 'react';
+import { useHosts, useMoveAction } from '../../api';
+import { relative, shortTime } from '../../time';
+import { Button } from '../../ui/button';
+import { Copy } from '../../ui/copy';
+import { Failed } from '../../ui/states';
+import { VerdictWord } from '../../ui/verdictMark';
+import { ChapterProps, stepIn } from '../movePlace';
+import { StepNote } from '../stepNote';
+
+/** The gate, the handover sheet for the registrar, and what the parent publishes. */
+export function Switch({ move, leg, me, now, may }: ChapterProps) {
+  const submitted = useMoveAction<void>(move.id, 'POST', () => '/submitted');
+  const hosts = useHosts();
+  const [typed, setTyped] = useState<ReadonlySet<string>>(new Set());
+  const registrars = (hosts.data ?? []).filter((host) => host.role === 'registrar');
+  if (leg.newNameservers.length === 0) return <p className="py-6 text-faded">The new nameservers are known once the hosts are chosen.</p>;
+  const done = leg.facts.t0 !== null;
+  const sent = leg.facts.ts !== null;
+  const left = leg.oldNameservers.filter((name) => !leg.newNameservers.includes(name));
+  const plain = (name: string): string => name.replace(/\.$/, '');
+  const tick = (name: string): void => {
+    const next = new Set(typed);
+    if (!next.delete(name)) next.add(name);
+    setTyped(next);
+  };
+  return (
+    <section>
+      <h2 className="text-[1.25rem] leading-tight">{done ? `The parent publishes the new nameservers since ${shortTime(leg.facts.t0!.firstNew)}` : sent ? 'Waiting for the parent to publish the change' : leg.gate.open ? 'The gate is open: change the nameservers' : 'The gate is shut'}</h2>
+      <p className="mb-3 text-faded">
+        {done ? 'Old answers drain away from here on.' : sent ? `Submitted ${shortTime(leg.facts.ts!)}.` : leg.times && leg.times.earliestSwitch.at > now ? `It opens ${relative(leg.times.earliestSwitch.at, now)} at the earliest.` : 'It is done at the registrar, by whoever holds that login.'}
+      </p>
+      <StepNote step={stepIn(leg, 'switch')} move={move.id} may={may} />
+      <StepNote step={stepIn(leg, 'turn')} move={move.id} may={may} />
+      <div className="grid grid-cols-[1fr_1fr] gap-10 max-lg:grid-cols-1">
+        <div>
+          <h3 className="smallcaps border-b border-ink">Handover sheet{registrars.length === 1 ? `: ${registrars[0]!.name}` : ', registrar'}</h3>
+          <p className="py-1.5">
+            Set the nameservers of <span className="mono font-semibold">{move.domain}</span> <Copy value={move.domain} label="the domain" /> to exactly these {leg.newNameservers.length}:
+          </p>
+          <ol>
+            {leg.newNameservers.map((name, index) => (
+              <li key={name} className="flex items-center gap-3 border-t border-rule py-1">
+                <input type="checkbox" aria-label={`${plain(name)} is typed`} checked={typed.has(name)} onChange={() => tick(name)} />
+                <span className="w-4 text-faded">{index + 1}</span>
+                <span className={`mono text-[1rem] ${typed.has(name) ? 'text-faded line-through' : 'font-semibold'}`}>{plain(name)}</span>
+                <Copy value={plain(name)} label={plain(name)} />
+              </li>
+            ))}
+          </ol>
+          {left.length > 0 && (
+            <p className="border-t border-rule py-1.5">
+              Take out <span className="mono">{left.map(plain).join(', ')}</span>. Confirm warnings and mails, then look whether it was saved.
+            </p>
+          )}
+          {me.lab && (
+            <p className="pb-2">
+              <a className="text-accent underline" target="_blank" rel="noreferrer" href={`${me.lab}/registrar/domain?name=${encodeURIComponent(`${move.domain}.`)}`}>
+                Open the registrar of the lab
+              </a>
+            </p>
+          )}
+          {may && !sent && !done && (
+            <Button kind="main" disabled={!leg.gate.open || submitted.isPending} onClick={() => submitted.mutate()}>
+              It is saved at the registrar
+            </Button>
+          )}
+          {submitted.isError && <Failed error={submitted.error} />}
+        </div>
+        <div>
+          <h3 className="smallcaps border-b border-ink">{sent || done ? 'What the parent publishes' : 'Gate'}</h3>
+          {!sent && !done && (
+            <ul>
+              {leg.gate.lines.map((line) => (
+                <li key={line.text} className={`flex gap-3 border-b border-rule py-1 ${line.holds ? '' : 'font-semibold'}`}>
+                  <span className={`w-14 shrink-0 ${line.holds ? 'text-faded' : 'text-rust'}`}>{line.holds ? 'holds' : 'not yet'}</span>
+                  <span>{line.text}</span>
+                </li>
+              ))}
+            </ul>
+          )}
+          {(sent || done) && <Parent watch={move.watch} />}
+          {!sent && !done && (move.watch?.parent.length ?? 0) > 0 && (
+            <div className="mt-5">
+              <h3 className="smallcaps border-b border-ink">What the parent publishes</h3>
+              <Parent watch={move.watch} />
+            </div>
+          )}
+        </div>
+      </div>
+    </section>
+  );
+}
+
+export function Parent({ watch }: { watch: ChapterProps['move']['watch'] }) {
+  if (!watch || watch.parent.length === 0) return <p className="py-1.5 text-faded">It was not looked at yet.</p>;
+  return (
+    <ul>
+      {watch.parent.map((server) => (
+        <li key={server.address} className="grid grid-cols-[5rem_1fr] gap-3 border-b border-rule py-1">
+          <VerdictWord verdict={server.state} />
+          <span>
+            {server.server.replace(/\.$/, '')} <span className="mono text-faded">{server.address}</span>
+            <span className="mono block text-faded">{server.nameservers.map((name) => name.replace(/\.$/, '')).join(', ') || 'no answer'}</span>
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}

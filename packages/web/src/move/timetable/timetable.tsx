@@ -1,0 +1,110 @@
+import { DerivedView } from '@wanderon/contract';
+import { ReactNode, useState } from 'react';
+import { useMoveAction } from '../../api';
+import { duration, fullTime, relative, shortTime } from '../../time';
+import { Button } from '../../ui/button';
+import { DerivedTime } from '../../ui/derivation';
+import { inputLook } from '../../ui/field';
+import { Failed } from '../../ui/states';
+import { ChapterProps, stepIn } from '../movePlace';
+import { ownerBelow } from '../owner';
+import { StepNote } from '../stepNote';
+
+/** When what happens, and why not sooner; the one place where Wanderon is told to act by itself. */
+export function Timetable({ move, leg, now, may }: ChapterProps) {
+  const approve = useMoveAction<{ lowerAt: number | null; plannedSwitch: number | null }>(move.id, 'POST', () => '/approve');
+  const [lowerAt, setLowerAt] = useState('');
+  const [switchAt, setSwitchAt] = useState('');
+  const lower = stepIn(leg, 'lower');
+  const { times } = leg;
+  if (!times) return <p className="py-6 text-faded">The times follow from the survey and the choice of hosts.</p>;
+  const decided = lower.decidedAt !== null;
+  const switched = leg.facts.t0 !== null;
+  const rows: [string, ReactNode, ReactNode][] = [
+    ['Lower the TTLs at the old host', lower.doneAt ? shortTime(lower.doneAt) : lower.dueAt ? shortTime(lower.dueAt) : decided ? 'now' : 'once approved', lower.doneAt ? 'done' : ''],
+    ['Seen lowered at every old authority', leg.facts.tl ? shortTime(leg.facts.tl.firstNew) : '—', leg.facts.tl ? `seen between ${shortTime(leg.facts.tl.lastOld)} and ${shortTime(leg.facts.tl.firstNew)}` : 'counted from when it is seen, not from when it was asked for'],
+    ['Earliest sound switch', <DerivedTime key="e" derived={times.earliestSwitch} />, times.certain ? relative(times.earliestSwitch.at, now) : 'if the TTLs were lowered now'],
+    ['Switch', switched ? shortTime(leg.facts.t0!.firstNew) : leg.facts.plannedSwitch ? shortTime(leg.facts.plannedSwitch) : 'when somebody changes it at the registrar', switched ? 'seen at every server of the parent' : ''],
+    ['Nobody is led to the old servers after', <DerivedTime key="h" derived={times.delegation} />, switched ? relative(times.delegation.at, now) : 'if switched at the earliest or planned time'],
+    ['Last horizon: no old answer can live after', <DerivedTime key="l" derived={times.last} />, switched ? relative(times.last.at, now) : ''],
+    ['Raise the TTLs, then close', stepIn(leg, 'raise').doneAt ? shortTime(stepIn(leg, 'raise').doneAt!) : 'once settled', ''],
+  ];
+  const parse = (text: string): number | null => (text === '' ? null : new Date(text).getTime() / 1000);
+  return (
+    <section className="max-w-4xl">
+      <h2 className="text-[1.25rem] leading-tight">
+        {switched ? 'Old answers drain until ' : times.certain ? 'The switch is sound from ' : 'Lowered now, the switch is sound from '}
+        <DerivedTime derived={switched ? times.last : times.earliestSwitch} />
+      </h2>
+      <p className="mb-4 text-faded" title={fullTime(switched ? times.last.at : times.earliestSwitch.at)}>
+        {relative(switched ? times.last.at : times.earliestSwitch.at, now)}; old answers then drain for {duration(times.last.at - (switched ? leg.facts.t0!.firstNew : Math.max(times.earliestSwitch.at, leg.facts.plannedSwitch ?? 0)))}. Every
+        underlined time can be opened.
+      </p>
+      <StepNote step={lower} move={move.id} may={may} />
+      <StepNote step={stepIn(leg, 'lowered')} move={move.id} may={may} />
+      {may && !decided && (
+        <form
+          className="mb-5 border-y border-ink bg-sheet px-4 py-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            approve.mutate({ lowerAt: parse(lowerAt), plannedSwitch: parse(switchAt) });
+          }}
+        >
+          <p className="mb-2">
+            By approving, you let Wanderon do three things by itself: <b>lower</b> the TTLs of what changes at the old host, <b>turn</b> the old zone’s NS set once the switch is seen, and <b>raise</b> the TTLs at the new host once settled.
+          </p>
+          <div className="flex flex-wrap items-end gap-4">
+            <label>
+              <span className="block text-sm text-faded">Lower at</span>
+              <input type="datetime-local" value={lowerAt} onChange={(event) => setLowerAt(event.target.value)} className={inputLook} />
+            </label>
+            <label>
+              <span className="block text-sm text-faded">Switch planned for</span>
+              <input type="datetime-local" value={switchAt} onChange={(event) => setSwitchAt(event.target.value)} className={inputLook} />
+            </label>
+            <Button kind="main" type="submit" disabled={approve.isPending}>
+              {lowerAt === '' ? 'Approve, lower now' : 'Approve'}
+            </Button>
+          </div>
+          <p className="mt-1 text-sm text-faded">Both may stay empty: lower now, switch when it is sound.</p>
+          {approve.isError && <Failed error={approve.error} />}
+        </form>
+      )}
+      <table className="mb-6 w-full">
+        <tbody>
+          {rows.map(([title, at, note]) => (
+            <tr key={title} className="border-b border-rule align-baseline">
+              <td className="py-1.5 pr-4">{title}</td>
+              <td className="pr-4 font-semibold whitespace-nowrap">{at}</td>
+              <td className="text-faded">{note}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <h3 className="smallcaps border-b border-ink">Horizon of each set that changes</h3>
+      <div className="max-h-72 overflow-y-auto">
+        <table className="w-full">
+          <tbody>
+            {times.sets.map((set) => (
+              <Horizon key={set.owner + set.type} name={ownerBelow(set.owner, move.domain)} type={set.type} derived={set.horizon} />
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
+
+function Horizon({ name, type, derived }: { name: string; type: string; derived: DerivedView }) {
+  return (
+    <tr className="border-b border-rule">
+      <td className="py-0.5 pr-4">
+        <span className="mono font-semibold">{name}</span> <span className="mono text-faded">{type}</span>
+      </td>
+      <td className="pr-4 whitespace-nowrap">
+        <DerivedTime derived={derived} />
+      </td>
+      <td className="mono text-faded">{derived.formula}</td>
+    </tr>
+  );
+}

@@ -1,0 +1,121 @@
+import { LookView } from '@wanderon/contract';
+import { useMoveAction } from '../../api';
+import { duration, fullTime, relative, shortTime } from '../../time';
+import { Button } from '../../ui/button';
+import { DerivedTime } from '../../ui/derivation';
+import { useToast } from '../../ui/toast';
+import { VerdictMark, VerdictWord } from '../../ui/verdictMark';
+import { ChapterProps, stepIn } from '../movePlace';
+import { ownerBelow } from '../owner';
+import { StepNote } from '../stepNote';
+import { Parent } from '../switch/switch';
+import { Curve } from './curve';
+
+/** What every lookout says of every name that changes, until when it may, and when it is over. */
+export function Watch({ move, leg, now, may }: ChapterProps) {
+  const close = useMoveAction<void>(move.id, 'POST', () => '/close');
+  const { fail, say } = useToast();
+  const { watch } = move;
+  const { times } = leg;
+  if (!watch || !times) return <p className="py-6 text-faded">The lookouts are asked from the lowering of the TTLs on.</p>;
+  if (watch.looks.length === 0)
+    return <p className="py-6 text-faded">{watch.lookouts.length === 0 ? 'No lookout is configured.' : `${watch.lookouts.length} lookouts stand ready. They are asked once the TTLs are seen lowered.`}</p>;
+  const questions = [...new Map(watch.looks.map((look) => [`${look.owner}/${look.type}`, look])).values()].sort((a, b) => Number(a.steady) - Number(b.steady) || rank(a) - rank(b) || a.owner.length - b.owner.length);
+  const changing = watch.looks.filter((look) => !look.steady && !look.silent);
+  const fresh = changing.filter((look) => look.verdict === 'new').length;
+  const mail = watch.looks.filter((look) => look.steady);
+  const mailWell = mail.every((look) => look.verdict === 'new');
+  const ready = stepIn(leg, 'close').state === 'ready';
+  const cell = (lookout: string, question: LookView): LookView | undefined => watch.looks.find((look) => look.lookout === lookout && look.owner === question.owner && look.type === question.type);
+  return (
+    <section>
+      <div className="mb-3 flex items-start justify-between gap-6">
+        <div>
+          <h2 className="text-[1.25rem] leading-tight">{move.state === 'closed' ? 'The move is closed' : watch.settled ? 'Settled' : leg.facts.t0 ? `${fresh} of ${changing.length} answers are new` : 'Before the switch: this is how it stands'}</h2>
+          <p className="text-faded">
+            {watch.settled ? 'Every authority and lookout says new, and every horizon has passed.' : leg.facts.t0 ? capital(watch.missing.join('; ')) : 'Lookouts are asked now and then, so that what changes later can be seen.'}
+            {!watch.settled && leg.facts.t0 && (
+              <>
+                {' '}
+                Over <b className="text-ink">{relative(times.last.at, now)}</b>, <DerivedTime derived={times.last} />.
+              </>
+            )}
+          </p>
+          {mail.length > 0 && <p>{mailWell ? 'Mail records answer unchanged at every lookout.' : <span className="font-semibold text-rust">Mail records do not answer as planned at every lookout.</span>}</p>}
+          {watch.setAside.length > 0 && <p>Set aside, since they do not answer: {watch.setAside.join(', ')}.</p>}
+        </div>
+        {may && ready && (
+          <Button kind="main" onClick={() => close.mutate(undefined, { onError: fail, onSuccess: () => say('The move is closed.') })}>
+            Close the move
+          </Button>
+        )}
+      </div>
+      <StepNote step={stepIn(leg, 'settle')} move={move.id} may={may} />
+      <StepNote step={stepIn(leg, 'raise')} move={move.id} may={may} />
+      <div className="overflow-x-auto">
+        <table className="w-full">
+          <thead>
+            <tr className="border-b border-ink text-left align-bottom">
+              <th className="smallcaps py-1 pr-4">Lookout</th>
+              {questions.map((question) => (
+                <th key={question.owner + question.type} className="max-w-32 pr-3 pb-1 font-normal">
+                  <span className="mono block break-all font-semibold">{ownerBelow(question.owner, move.domain)}</span>
+                  <span className="mono text-faded">{question.type}</span>
+                  {question.steady && <span className="text-sm text-faded"> stays</span>}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {watch.lookouts.map((lookout) => (
+              <tr key={lookout.name} className="border-b border-rule align-baseline">
+                <td className="py-1 pr-4 whitespace-nowrap" title={lookout.address}>
+                  <span className="font-semibold">{lookout.name}</span> <span className="text-sm text-faded max-xl:block">{lookout.note}</span>
+                </td>
+                {questions.map((question) => (
+                  <td key={question.owner + question.type} className="pr-3 whitespace-nowrap">
+                    <Look look={cell(lookout.name, question)} now={now} />
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <div className="mt-5 grid grid-cols-[3fr_2fr] gap-8 max-lg:grid-cols-1">
+        {leg.facts.t0 && (
+          <div>
+            <h3 className="smallcaps border-b border-ink">Old answers draining</h3>
+            <Curve curve={watch.curve} from={leg.facts.t0.firstNew} until={times.last.at} now={now} />
+          </div>
+        )}
+        <div>
+          <h3 className="smallcaps border-b border-ink">Parent</h3>
+          <Parent watch={watch} />
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function Look({ look, now }: { look: LookView | undefined; now: number }) {
+  if (!look) return <span className="text-faded">—</span>;
+  const title = `${look.answer.join(', ') || look.rcode}\nsince ${shortTime(look.firstSeen)}, last asked ${shortTime(look.lastSeen)}, ${look.count} times\n${fullTime(look.lastSeen)}`;
+  if (look.silent) return <span title={title} className="inline-flex items-center gap-1.5 text-faded"><VerdictMark verdict="none" /> silent</span>;
+  const until = look.remainingTtl === null ? 0 : look.lastSeen + look.remainingTtl;
+  return (
+    <span title={title} className="inline-flex items-center gap-1.5">
+      <VerdictWord verdict={look.verdict} />
+      {look.verdict !== 'new' && until > now && <span className="text-sm text-faded">{duration(until - now)}</span>}
+      {look.verdict === 'none' && <span className="text-sm text-faded">{look.rcode}</span>}
+    </span>
+  );
+}
+
+function rank(look: LookView): number {
+  return look.type === 'NS' ? 0 : look.type === 'A' ? 1 : 2;
+}
+
+function capital(text: string): string {
+  return text === '' ? '' : `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+}

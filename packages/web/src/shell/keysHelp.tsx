@@ -1,0 +1,35 @@
+import { Dialog } from '../ui/dialog';
+
+const KEYS: readonly [string, string][] = [
+  ['Ctrl-K', 'find anything'],
+  ['?', 'these keys'],
+  ['1 … 5', 'chapters of a move'],
+  ['j / k, ↓ / ↑', 'next and previous row of the ledger'],
+  ['c', 'carry the row unchanged'],
+  ['r', 'repoint the row: give it a new value'],
+  ['d', 'drop the row'],
+  ['n', 'new record set'],
+  ['y', 'copy what is planned for the row'],
+  ['u', 'undo the last ruling'],
+  ['Enter', 'edit the row'],
+  ['Esc', 'close what is open'],
+];
+
+export function KeysHelp({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog open={open} onClose={onClose} title="Keys">
+      <table className="w-full">
+        <tbody>
+          {KEYS.map(([key, what]) => (
+            <tr key={key} className="border-t border-rule">
+              <td className="py-1 pr-6">
+                <kbd className="mono">{key}</kbd>
+              </td>
+              <td className="py-1">{what}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Dialog>
+  );
+}

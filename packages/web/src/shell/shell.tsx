@@ -1,0 +1,92 @@
+import { Me } from '@wanderon/contract';
+import { useQueryClient } from '@tanstack/react-query';
+import { Moon, Search } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { ReactNode, useEffect, useState } from 'react';
+import { NavLink } from 'react-router';
+import { call } from '../api';
+import { useLive } from '../live';
+import { ClockPanel } from './clockPanel';
+import { Find } from './find';
+import { KeysHelp } from './keysHelp';
+import { toggleTheme } from './theme';
+
+/** True where a key press belongs to a field and not to the page. */
+export function isTyping(event: KeyboardEvent): boolean {
+  const target = event.target as HTMLElement;
+  return target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || event.ctrlKey || event.metaKey || event.altKey;
+}
+
+export function Shell({ me, children }: { me: Me; children: ReactNode }) {
+  useLive();
+  const queries = useQueryClient();
+  const [finding, setFinding] = useState(false);
+  const [keys, setKeys] = useState(false);
+  useEffect(() => {
+    const press = (event: KeyboardEvent): void => {
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+        event.preventDefault();
+        setFinding(true);
+      } else if (event.key === '?' && !isTyping(event)) setKeys(true);
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  }, []);
+  const signOut = async (): Promise<void> => {
+    await call('POST', '/api/sign-out');
+    queries.clear();
+    window.location.assign('/');
+  };
+  const place = ({ isActive }: { isActive: boolean }): string => `px-3 py-2 leading-tight ${isActive ? 'border-b-2 border-accent font-semibold' : 'border-b-2 border-transparent hover:text-accent'}`;
+  return (
+    <div className="flex min-h-screen flex-col">
+      <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2">
+        Go to the content
+      </a>
+      <header className="flex flex-wrap items-stretch border-b border-ink px-4">
+        <span className="mr-4 self-center text-[1.15rem] font-semibold">Wanderon</span>
+        <nav className="flex" aria-label="Places">
+          <NavLink to="/" end className={place}>
+            Desk
+          </NavLink>
+          <NavLink to="/moves" className={place}>
+            Moves
+          </NavLink>
+          <NavLink to="/hosts" className={place}>
+            Hosts
+          </NavLink>
+        </nav>
+        <div className="ml-auto flex items-center gap-4">
+          <ClockPanel me={me} />
+          <button type="button" onClick={() => setFinding(true)} className="flex cursor-pointer items-center gap-1.5 text-faded hover:text-ink" title="Find anything (Ctrl-K)">
+            <Search size={15} /> Find <kbd className="mono border border-rule px-1">Ctrl-K</kbd>
+          </button>
+          <DropdownMenu.Root>
+            <DropdownMenu.Trigger className="cursor-pointer hover:text-accent">{me.name}</DropdownMenu.Trigger>
+            <DropdownMenu.Portal>
+              <DropdownMenu.Content align="end" sideOffset={6} className="z-50 min-w-48 border border-ink bg-sheet py-1">
+                <p className="px-3 py-1 text-sm text-faded">
+                  {me.login}, {me.role}
+                </p>
+                <DropdownMenu.Item onSelect={toggleTheme} className="flex cursor-pointer items-center gap-2 px-3 py-1 data-highlighted:bg-shade">
+                  <Moon size={14} /> Day or night
+                </DropdownMenu.Item>
+                <DropdownMenu.Item onSelect={() => setKeys(true)} className="cursor-pointer px-3 py-1 data-highlighted:bg-shade">
+                  Keys
+                </DropdownMenu.Item>
+                <DropdownMenu.Item onSelect={() => void signOut()} className="cursor-pointer px-3 py-1 data-highlighted:bg-shade">
+                  Sign out
+                </DropdownMenu.Item>
+              </DropdownMenu.Content>
+            </DropdownMenu.Portal>
+          </DropdownMenu.Root>
+        </div>
+      </header>
+      <main id="content" className="flex grow flex-col">
+        {children}
+      </main>
+      <Find open={finding} onClose={() => setFinding(false)} />
+      <KeysHelp open={keys} onClose={() => setKeys(false)} />
+    </div>
+  );
+}

@@ -1,0 +1,57 @@
+import { useEffect, useState } from 'react';
+import { useClockState } from './api';
+
+/** The job's time in seconds since 1970, ticking; counts on from the last word of the server. */
+export function useNow(): number {
+  const clock = useClockState();
+  const [, tick] = useState(0);
+  useEffect(() => {
+    const timer = window.setInterval(() => tick((count) => count + 1), 1000);
+    return () => window.clearInterval(timer);
+  }, []);
+  if (!clock.data) return 0;
+  return clock.data.at + ((performance.now() - clock.data.received) / 1000) * clock.data.rate;
+}
+
+const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+
+/** `Fri 12 Mar 18:26`, in the technician's zone. */
+export function shortTime(at: number): string {
+  const parts = new Intl.DateTimeFormat('en-GB', { timeZone: zone, weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }).formatToParts(at * 1000);
+  const part = (type: string): string => parts.find((one) => one.type === type)?.value ?? '';
+  return `${part('weekday')} ${part('day')} ${part('month')} ${part('hour')}:${part('minute')}`;
+}
+
+export function clockTime(at: number, seconds = false): string {
+  return new Intl.DateTimeFormat('en-GB', { timeZone: zone, hour: '2-digit', minute: '2-digit', ...(seconds ? { second: '2-digit' } : {}) }).format(at * 1000);
+}
+
+/** The same moment in both zones, for a title. */
+export function fullTime(at: number): string {
+  const local = new Intl.DateTimeFormat('en-GB', { timeZone: zone, dateStyle: 'full', timeStyle: 'long' }).format(at * 1000);
+  return `${local} (${zone}); ${new Date(at * 1000).toISOString().slice(0, 19).replace('T', ' ')} UTC`;
+}
+
+/** `3 h 20 min`, `45 s`, `2 d 4 h`: the two largest units. */
+export function duration(seconds: number): string {
+  const total = Math.round(Math.abs(seconds));
+  if (total < 60) return `${total} s`;
+  const units: [number, string][] = [
+    [86_400, 'd'],
+    [3600, 'h'],
+    [60, 'min'],
+  ];
+  const first = units.findIndex(([size]) => total >= size);
+  const [size, name] = units[first]!;
+  const whole = Math.floor(total / size);
+  const next = units[first + 1];
+  const rest = next ? Math.floor((total % size) / next[0]) : 0;
+  return next && rest > 0 ? `${whole} ${name} ${rest} ${next[1]}` : `${whole} ${name}`;
+}
+
+/** `in 3 h 20 min` or `20 min ago`. */
+export function relative(at: number, now: number): string {
+  const difference = at - now;
+  if (Math.abs(difference) < 30) return 'now';
+  return difference > 0 ? `in ${duration(difference)}` : `${duration(difference)} ago`;
+}
