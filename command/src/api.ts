@@ -6,7 +6,11 @@ export class Api {
   constructor(readonly address: string) {}
 
   async signIn(login: string, password: string): Promise<this> {
-    const response = await fetch(`${this.address}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ login, password }) });
+    const response = await fetch(`${this.address}/api/sign-in`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ login, password }),
+    });
     if (!response.ok) throw new Error(`sign-in failed: ${await response.text()}`);
     this.cookie = response.headers.getSetCookie()[0]!.split(';')[0]!;
     this.csrf = ((await this.call('GET', '/api/me')) as { csrf: string }).csrf;

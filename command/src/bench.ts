@@ -6,7 +6,9 @@ import { ROOT } from './processes';
 /** The `bench` command: runs bench/NAME, or every one. */
 export function bench(args: readonly string[]): number {
   const folder = join(ROOT, 'bench/dist');
-  const names = readdirSync(folder).filter((file) => file.endsWith('.js')).map((file) => file.slice(0, -3));
+  const names = readdirSync(folder)
+    .filter((file) => file.endsWith('.js'))
+    .map((file) => file.slice(0, -3));
   const wanted = args.length > 0 ? args : names;
   for (const name of wanted) {
     if (!existsSync(join(folder, `${name}.js`))) {

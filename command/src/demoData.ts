@@ -3,12 +3,27 @@ import { Api, until } from './api';
 export const DEMO_PASSWORD = 'fennel-and-tide';
 
 interface Scenario {
-  hosts: { id: string; name: string; role: string; nameservers: { name: string; address: string }[]; addresses: string[]; aliasTarget?: string; requires: unknown[]; key?: unknown; note: string }[];
+  hosts: {
+    id: string;
+    name: string;
+    role: string;
+    nameservers: { name: string; address: string }[];
+    addresses: string[];
+    aliasTarget?: string;
+    requires: unknown[];
+    key?: unknown;
+    note: string;
+  }[];
 }
 
 interface MoveState {
   id: string;
-  legs: { steps: { kind: string; state: string; problem: string | null }[]; times: { earliestSwitch: { at: number } } | null; newNameservers: string[]; facts: { t0: unknown } }[];
+  legs: {
+    steps: { kind: string; state: string; problem: string | null }[];
+    times: { earliestSwitch: { at: number } } | null;
+    newNameservers: string[];
+    facts: { t0: unknown };
+  }[];
 }
 
 /** Fennel & Tide's accounts and hosts, and three moves under way; all through the API, as people would. */
@@ -21,8 +36,15 @@ export async function fillDemo(address: string, lab: string, bare: boolean): Pro
   const ids = new Map<string, string>();
   for (const host of scenario.hosts) {
     const saved = await api.call<{ id: string }>('POST', '/api/hosts', {
-      name: host.name, role: host.role, nameservers: host.nameservers.map((server) => server.name), addresses: host.addresses, aliasTarget: host.aliasTarget ?? null,
-      requires: host.requires, updateAddress: host.nameservers[0]?.address ?? null, note: host.note, ...(host.key ? { key: host.key } : {}),
+      name: host.name,
+      role: host.role,
+      nameservers: host.nameservers.map((server) => server.name),
+      addresses: host.addresses,
+      aliasTarget: host.aliasTarget ?? null,
+      requires: host.requires,
+      updateAddress: host.nameservers[0]?.address ?? null,
+      note: host.note,
+      ...(host.key ? { key: host.key } : {}),
     });
     ids.set(host.id, saved.id);
   }
@@ -61,7 +83,10 @@ export async function fillDemo(address: string, lab: string, bare: boolean): Pro
   await jump(14_500);
   const ready = await look(draining);
   await api.call('POST', `/api/moves/${draining}/submitted`);
-  await fetch(`${lab}/registrar/domain`, { method: 'POST', body: new URLSearchParams([['name', 'xn--crmerie-alder-xgb.example.'], ...ready.legs[0]!.newNameservers.map((name): [string, string] => ['ns', name])]) });
+  await fetch(`${lab}/registrar/domain`, {
+    method: 'POST',
+    body: new URLSearchParams([['name', 'xn--crmerie-alder-xgb.example.'], ...ready.legs[0]!.newNameservers.map((name): [string, string] => ['ns', name])]),
+  });
   await jump(300);
   await until('the switch is seen', async () => {
     const move = await look(draining);

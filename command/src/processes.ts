@@ -12,7 +12,13 @@ export interface Running {
 }
 
 /** Starts a Node program of ours and waits for a line that matches. Throws an Error with its last lines if it ends before. */
-export function startNode(script: string, args: readonly string[], env: NodeJS.ProcessEnv, ready: RegExp, onLine: (line: string) => void = () => undefined): Promise<Running> {
+export function startNode(
+  script: string,
+  args: readonly string[],
+  env: NodeJS.ProcessEnv,
+  ready: RegExp,
+  onLine: (line: string) => void = () => undefined,
+): Promise<Running> {
   return new Promise((resolve, reject) => {
     const child = spawn(process.execPath, [join(ROOT, script), ...args], { env: { ...process.env, ...env }, stdio: ['pipe', 'pipe', 'pipe'] });
     const ended = new Promise<void>((done) => child.once('exit', () => done()));

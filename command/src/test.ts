@@ -31,7 +31,11 @@ export function test(args: readonly string[]): number {
   for (const project of ['unit', 'integration', 'browser']) {
     console.log(`== ${project}`);
     const file = join(folder, `${project}.json`);
-    spawnSync(bin('jest'), ['--selectProjects', project, '--json', `--outputFile=${file}`, '--passWithNoTests', ...(project === 'unit' ? [] : ['--runInBand']), ...args], { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'] });
+    spawnSync(
+      bin('jest'),
+      ['--selectProjects', project, '--json', `--outputFile=${file}`, '--passWithNoTests', ...(project === 'unit' ? [] : ['--runInBand']), ...args],
+      { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'] },
+    );
     try {
       const report = JSON.parse(readFileSync(file, 'utf8')) as JestReport;
       passed += report.numPassedTests;

@@ -14,7 +14,10 @@ const hostName = z
       return z.NEVER;
     }
   });
-const address = z.string().trim().refine((text) => isIpv4(text) || isIpv6(text), 'This is not an IPv4 or IPv6 address.');
+const address = z
+  .string()
+  .trim()
+  .refine((text) => isIpv4(text) || isIpv6(text), 'This is not an IPv4 or IPv6 address.');
 
 export const HOST_ROLES = ['dns', 'web', 'registrar'] as const;
 
@@ -32,7 +35,10 @@ export const hostKeySchema = z.object({
   name: hostName,
   algorithm: z.enum(TSIG_ALGORITHMS),
   /** Base64; taken in and never given out. */
-  secret: z.string().trim().regex(/^[A-Za-z0-9+/]+={0,2}$/, 'The secret is base64.'),
+  secret: z
+    .string()
+    .trim()
+    .regex(/^[A-Za-z0-9+/]+={0,2}$/, 'The secret is base64.'),
 });
 
 export const hostInputSchema = z.object({

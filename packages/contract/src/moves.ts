@@ -3,7 +3,10 @@ import { z } from 'zod';
 
 const instant = z.number();
 
-export const scopeSchema = z.discriminatedUnion('kind', [z.object({ kind: z.literal('whole') }), z.object({ kind: z.literal('names'), names: z.array(z.string()).min(1) })]);
+export const scopeSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('whole') }),
+  z.object({ kind: z.literal('names'), names: z.array(z.string()).min(1) }),
+]);
 
 export const readDomainSchema = z.object({ text: z.string().max(5000) });
 export const domainChoiceSchema = z.object({ scope: z.enum(['whole', 'name']), zone: z.string(), name: z.string(), shown: z.string() });
@@ -38,11 +41,21 @@ export const stepSchema = z.object({
 export type StepView = z.infer<typeof stepSchema>;
 
 const referralSchema = z.object({
-  server: z.string(), address: z.string(), nameservers: z.array(z.string()), ttl: z.number().nullable(),
-  glue: z.array(z.object({ name: z.string(), address: z.string(), ttl: z.number() })), ds: z.array(z.string()), problem: z.string().nullable(),
+  server: z.string(),
+  address: z.string(),
+  nameservers: z.array(z.string()),
+  ttl: z.number().nullable(),
+  glue: z.array(z.object({ name: z.string(), address: z.string(), ttl: z.number() })),
+  ds: z.array(z.string()),
+  problem: z.string().nullable(),
 });
 const authoritySchema = z.object({
-  server: z.string(), address: z.string(), authoritative: z.boolean(), serial: z.number().nullable(), transferred: z.boolean(), problem: z.string().nullable(),
+  server: z.string(),
+  address: z.string(),
+  authoritative: z.boolean(),
+  serial: z.number().nullable(),
+  transferred: z.boolean(),
+  problem: z.string().nullable(),
 });
 
 export const surveySchema = z.object({
@@ -89,8 +102,18 @@ export type DerivedView = z.infer<typeof derivedSchema>;
 export const gateSchema = z.object({ open: z.boolean(), lines: z.array(z.object({ text: z.string(), holds: z.boolean() })) });
 
 export const lookSchema = z.object({
-  lookout: z.string(), owner: z.string(), type: z.string(), verdict: z.enum(['old', 'new', 'mixed', 'other', 'none']), answer: z.array(z.string()), rcode: z.string(),
-  firstSeen: instant, lastSeen: instant, count: z.number(), remainingTtl: z.number().nullable(), silent: z.boolean(), steady: z.boolean(),
+  lookout: z.string(),
+  owner: z.string(),
+  type: z.string(),
+  verdict: z.enum(['old', 'new', 'mixed', 'other', 'none']),
+  answer: z.array(z.string()),
+  rcode: z.string(),
+  firstSeen: instant,
+  lastSeen: instant,
+  count: z.number(),
+  remainingTtl: z.number().nullable(),
+  silent: z.boolean(),
+  steady: z.boolean(),
 });
 export type LookView = z.infer<typeof lookSchema>;
 
@@ -121,7 +144,13 @@ export const legSchema = z.object({
   served: servedSchema.nullable(),
   times: timesSchema.nullable(),
   gate: gateSchema,
-  facts: z.object({ tl: seenBetween.nullable(), ts: instant.nullable(), t0: seenBetween.nullable(), te: seenBetween.nullable(), plannedSwitch: instant.nullable() }),
+  facts: z.object({
+    tl: seenBetween.nullable(),
+    ts: instant.nullable(),
+    t0: seenBetween.nullable(),
+    te: seenBetween.nullable(),
+    plannedSwitch: instant.nullable(),
+  }),
   undoable: z.string().nullable(),
 });
 export type LegView = z.infer<typeof legSchema>;
@@ -140,7 +169,15 @@ export const moveSummarySchema = z.object({
   from: z.string().nullable(),
   to: z.string().nullable(),
   /** What is next, in words, and where it is done. */
-  next: z.object({ text: z.string(), chapter: z.enum(['survey', 'rebuild', 'timetable', 'switch', 'watch']), who: z.enum(['you', 'wanderon']), dueAt: instant.nullable(), failed: z.boolean() }).nullable(),
+  next: z
+    .object({
+      text: z.string(),
+      chapter: z.enum(['survey', 'rebuild', 'timetable', 'switch', 'watch']),
+      who: z.enum(['you', 'wanderon']),
+      dueAt: instant.nullable(),
+      failed: z.boolean(),
+    })
+    .nullable(),
   marks: z.array(markSchema),
   /** Old answers drain between these: from the switch seen to the last horizon. */
   drain: z.object({ from: instant, until: instant }).nullable(),
@@ -161,6 +198,15 @@ export const approveSchema = z.object({
 });
 export const stepActionSchema = z.object({ step: z.enum(STEP_KINDS), action: z.enum(['retry', 'skip']) });
 
-export const eventSchema = z.object({ id: z.number(), at: instant, who: z.string().nullable(), domain: z.string().nullable(), kind: z.string(), text: z.string(), before: z.unknown(), after: z.unknown() });
+export const eventSchema = z.object({
+  id: z.number(),
+  at: instant,
+  who: z.string().nullable(),
+  domain: z.string().nullable(),
+  kind: z.string(),
+  text: z.string(),
+  before: z.unknown(),
+  after: z.unknown(),
+});
 export const eventListSchema = z.object({ events: z.array(eventSchema) });
 export type EventView = z.infer<typeof eventSchema>;

@@ -26,7 +26,10 @@ export const personSchema = z.object({ id: z.string(), login: z.string(), name: 
 export type Person = z.infer<typeof personSchema>;
 
 export const newPersonSchema = z.object({
-  login: z.string().trim().regex(/^[a-z0-9._-]{2,40}$/, 'A login is 2 to 40 small letters, digits, dots, dashes or underscores.'),
+  login: z
+    .string()
+    .trim()
+    .regex(/^[a-z0-9._-]{2,40}$/, 'A login is 2 to 40 small letters, digits, dots, dashes or underscores.'),
   name: z.string().trim().min(1, 'Type a name.').max(100),
   role: roleSchema,
   password: z.string().min(12, 'A password has at least 12 characters.').max(1000),

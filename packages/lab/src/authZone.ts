@@ -1,4 +1,20 @@
-import { CLASS_ANY, CLASS_IN, CLASS_NONE, Message, Name, RCODE, RRset, ResourceRecord, TYPE_CODES, groupRecords, namesIn, readSoa, recordsOf, rrsetKey, sameData } from '@wanderon/core';
+import {
+  CLASS_ANY,
+  CLASS_IN,
+  CLASS_NONE,
+  Message,
+  Name,
+  RCODE,
+  RRset,
+  ResourceRecord,
+  TYPE_CODES,
+  groupRecords,
+  namesIn,
+  readSoa,
+  recordsOf,
+  rrsetKey,
+  sameData,
+} from '@wanderon/core';
 
 export interface Found {
   readonly rcode: number;
@@ -42,7 +58,13 @@ export class AuthZone {
   /** In the order of a transfer: the SOA first and last (RFC 5936 §2.2). */
   transfer(): ResourceRecord[] {
     const soa = recordsOf(this.soa);
-    return [...soa, ...this.all().filter((set) => set !== this.soa).flatMap(recordsOf), ...soa];
+    return [
+      ...soa,
+      ...this.all()
+        .filter((set) => set !== this.soa)
+        .flatMap(recordsOf),
+      ...soa,
+    ];
   }
 
   copy(): AuthZone {
@@ -69,7 +91,13 @@ export class AuthZone {
         answers.push(...recordsOf({ ...set, owner: target }));
         const apexNs = this.get(this.origin, TYPE_CODES.NS);
         const authorities = apexNs && !(type === TYPE_CODES.NS && target.equals(this.origin)) ? recordsOf(apexNs) : [];
-        return { rcode: 0, authoritative: true, answers, authorities, additionals: type === TYPE_CODES.NS || type === TYPE_CODES.MX ? this.addressesFor(set) : [] };
+        return {
+          rcode: 0,
+          authoritative: true,
+          answers,
+          authorities,
+          additionals: type === TYPE_CODES.NS || type === TYPE_CODES.MX ? this.addressesFor(set) : [],
+        };
       }
       const alias = this.get(node, TYPE_CODES.CNAME);
       if (!alias) return { rcode: 0, authoritative: true, answers, authorities: this.denial(), additionals: [] };
@@ -112,7 +140,15 @@ export class AuthZone {
     }
     for (const group of dependent.values()) {
       const set = this.get(group[0]!.owner, group[0]!.type);
-      if (!set || !sameData(set.type, set.data, group.map((record) => record.data))) return RCODE.NXRRSET;
+      if (
+        !set ||
+        !sameData(
+          set.type,
+          set.data,
+          group.map((record) => record.data),
+        )
+      )
+        return RCODE.NXRRSET;
     }
     return RCODE.NOERROR;
   }

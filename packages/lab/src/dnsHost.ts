@@ -1,4 +1,19 @@
-import { Message, Name, OPCODE, RCODE, TYPE_CODES, TsigError, TsigKey, decodeMessage, encodeMessage, encodeWithin, readTsig, reply, signMessage, verifyMessage } from '@wanderon/core';
+import {
+  Message,
+  Name,
+  OPCODE,
+  RCODE,
+  TYPE_CODES,
+  TsigError,
+  TsigKey,
+  decodeMessage,
+  encodeMessage,
+  encodeWithin,
+  readTsig,
+  reply,
+  signMessage,
+  verifyMessage,
+} from '@wanderon/core';
 import { RouteTable, hasher } from '@wanderon/net';
 import { AuthZone } from './authZone';
 import { LabClock } from './labClock';

@@ -63,11 +63,22 @@ export class Lab {
     const changed = (): void => this.save();
     const quiet = { transfer: 'none', update: 'none', key: undefined, lag: 0 } as const;
     this.root = new DnsHost('root', [[ROOT.address]], quiet, this.clock, changed, {}, time);
-    this.registry = new DnsHost('registry', NIC.servers.map((server) => [server.address]), { ...quiet, lag: NIC.lag }, this.clock, changed, {}, time);
+    this.registry = new DnsHost(
+      'registry',
+      NIC.servers.map((server) => [server.address]),
+      { ...quiet, lag: NIC.lag },
+      this.clock,
+      changed,
+      {},
+      time,
+    );
     for (const host of this.hosts.filter((one) => one.role === 'dns')) {
       const lag = host.id === 'oldquay' ? 300 : 90;
       const addresses = host.nameservers.map((server) => [server.address]);
-      this.dnsHosts.set(host.id, new DnsHost(host.id, addresses, { transfer: 'key', update: 'key', key: tsigKey(host), lag }, this.clock, changed, watcher, time));
+      this.dnsHosts.set(
+        host.id,
+        new DnsHost(host.id, addresses, { transfer: 'key', update: 'key', key: tsigKey(host), lag }, this.clock, changed, watcher, time),
+      );
     }
     this.root.load(zoneOf('.', rootZone()));
     this.registry.load(zoneOf(NIC.zone, parentZone()));
@@ -131,13 +142,20 @@ export class Lab {
   }
 
   scenario(): { hosts: readonly ScenarioHost[]; lookouts: readonly Lookout[]; hints: readonly NameServer[]; domains: { name: string; client: string }[] } {
-    return { hosts: this.hosts, lookouts: this.lookouts, hints: this.hints, domains: DOMAINS.map(({ zone, client }) => ({ name: zone.replace(/\.$/, ''), client })) };
+    return {
+      hosts: this.hosts,
+      lookouts: this.lookouts,
+      hints: this.hints,
+      domains: DOMAINS.map(({ zone, client }) => ({ name: zone.replace(/\.$/, ''), client })),
+    };
   }
 
   private async openWeb(host: ScenarioHost): Promise<void> {
     const server = createServer((request, response) => {
       const site = request.headers.host ?? '';
-      response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' }).end(page(site, host.name, `<p>The site of ${escapeHtml(site)}, served by ${escapeHtml(host.name)}.</p>`));
+      response
+        .writeHead(200, { 'content-type': 'text/html; charset=utf-8' })
+        .end(page(site, host.name, `<p>The site of ${escapeHtml(site)}, served by ${escapeHtml(host.name)}.</p>`));
     });
     await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
     const { port } = server.address() as AddressInfo;
@@ -150,7 +168,9 @@ export class Lab {
       this.serve(request, response).catch((error: unknown) => {
         const known = error instanceof RangeError || error instanceof NameError;
         if (!known) console.error(error);
-        response.writeHead(known ? 400 : 500, { 'content-type': 'text/html; charset=utf-8' }).end(page('That did not work', 'Lab', `<p class="bad">${escapeHtml(known ? error.message : 'An error of the lab.')}</p>`));
+        response
+          .writeHead(known ? 400 : 500, { 'content-type': 'text/html; charset=utf-8' })
+          .end(page('That did not work', 'Lab', `<p class="bad">${escapeHtml(known ? error.message : 'An error of the lab.')}</p>`));
       });
     });
     await new Promise<void>((resolve) => this.control!.listen(port, '127.0.0.1', resolve));
@@ -196,8 +216,20 @@ export class Lab {
       case 'POST /registrar/domain': {
         const form = new URLSearchParams(await body(request));
         const zone = form.get('name') ?? '';
-        this.changeNameservers(zone, form.getAll('ns').map((name) => name.trim()).filter((name) => name !== ''));
-        return html(page('Nameservers saved', 'Harbourlight Names', `<p class="good">The change of <b>${escapeHtml(shown(zone))}</b> was sent to the registry.</p><p><a href="/registrar">All domains</a></p>`));
+        this.changeNameservers(
+          zone,
+          form
+            .getAll('ns')
+            .map((name) => name.trim())
+            .filter((name) => name !== ''),
+        );
+        return html(
+          page(
+            'Nameservers saved',
+            'Harbourlight Names',
+            `<p class="good">The change of <b>${escapeHtml(shown(zone))}</b> was sent to the registry.</p><p><a href="/registrar">All domains</a></p>`,
+          ),
+        );
       }
       case 'GET /quillmere':
         return html(this.panel());
@@ -218,28 +250,46 @@ export class Lab {
   }
 
   private registrarList(): string {
-    const rows = DOMAINS.map(({ zone, client }) => `<tr><td><a href="/registrar/domain?name=${encodeURIComponent(zone)}">${escapeHtml(shown(zone))}</a></td><td>${escapeHtml(client)}</td><td>${this.nameserversOf(zone).map(escapeHtml).join('<br>')}</td></tr>`);
+    const rows = DOMAINS.map(
+      ({ zone, client }) =>
+        `<tr><td><a href="/registrar/domain?name=${encodeURIComponent(zone)}">${escapeHtml(shown(zone))}</a></td><td>${escapeHtml(client)}</td><td>${this.nameserversOf(zone).map(escapeHtml).join('<br>')}</td></tr>`,
+    );
     return page('Your domains', 'Harbourlight Names', `<table><tr><th>Domain</th><th>Owner</th><th>Nameservers</th></tr>${rows.join('')}</table>`);
   }
 
   private registrarForm(zone: string): string {
     const now = this.nameserversOf(zone);
     if (now.length === 0) throw new RangeError(`${zone} is not registered here`);
-    const fields = Array.from({ length: 5 }, (_, i) => `<div><label>Nameserver ${i + 1} <input type="text" name="ns" value="${escapeHtml(now[i]?.replace(/\.$/, '') ?? '')}"></label></div>`);
-    return page(`Nameservers of ${shown(zone)}`, 'Harbourlight Names', `<form method="post" action="/registrar/review"><input type="hidden" name="name" value="${escapeHtml(zone)}">${fields.join('')}<button>Continue</button></form>`);
+    const fields = Array.from(
+      { length: 5 },
+      (_, i) => `<div><label>Nameserver ${i + 1} <input type="text" name="ns" value="${escapeHtml(now[i]?.replace(/\.$/, '') ?? '')}"></label></div>`,
+    );
+    return page(
+      `Nameservers of ${shown(zone)}`,
+      'Harbourlight Names',
+      `<form method="post" action="/registrar/review"><input type="hidden" name="name" value="${escapeHtml(zone)}">${fields.join('')}<button>Continue</button></form>`,
+    );
   }
 
   private registrarReview(zone: string, names: readonly string[]): string {
     const kept = names.map((name) => name.trim()).filter((name) => name !== '');
     const inputs = kept.map((name) => `<input type="hidden" name="ns" value="${escapeHtml(name)}">`).join('');
-    return page('Are you sure?', 'Harbourlight Names', `<p class="bad">Changing nameservers can interrupt website and mail of ${escapeHtml(shown(zone))}.</p><ul>${kept.map((name) => `<li>${escapeHtml(name)}</li>`).join('')}</ul>
-<form method="post" action="/registrar/domain"><input type="hidden" name="name" value="${escapeHtml(zone)}">${inputs}<p><label><input type="checkbox" required> I understand</label></p><button>Save nameservers</button></form>`);
+    return page(
+      'Are you sure?',
+      'Harbourlight Names',
+      `<p class="bad">Changing nameservers can interrupt website and mail of ${escapeHtml(shown(zone))}.</p><ul>${kept.map((name) => `<li>${escapeHtml(name)}</li>`).join('')}</ul>
+<form method="post" action="/registrar/domain"><input type="hidden" name="name" value="${escapeHtml(zone)}">${inputs}<p><label><input type="checkbox" required> I understand</label></p><button>Save nameservers</button></form>`,
+    );
   }
 
   private panel(): string {
     const host = this.dnsHosts.get('quillmere')!;
     const zones = DOMAINS.filter((domain) => host.zones.has(Name.parse(domain.zone).key));
-    return page('Zones of Fennel & Tide', 'Quillmere DNS', `<form method="post" action="/quillmere"><label>Domain <input type="text" name="name"></label> <button>Add domain</button></form><ul>${zones.map((domain) => `<li>${escapeHtml(shown(domain.zone))}</li>`).join('')}</ul>`);
+    return page(
+      'Zones of Fennel & Tide',
+      'Quillmere DNS',
+      `<form method="post" action="/quillmere"><label>Domain <input type="text" name="name"></label> <button>Add domain</button></form><ul>${zones.map((domain) => `<li>${escapeHtml(shown(domain.zone))}</li>`).join('')}</ul>`,
+    );
   }
 
   private save(): void {
@@ -261,7 +311,6 @@ export class Lab {
   }
 }
 
-
 function zoneOf(origin: string, text: string): AuthZone {
   const name = Name.parse(origin);
   const { records, findings } = parseZoneFile(text, name);
@@ -270,7 +319,10 @@ function zoneOf(origin: string, text: string): AuthZone {
 }
 
 function printSet(set: RRset): string[] {
-  return printZoneFile(recordsOf(set)).trim().split('\n').map((line) => line.split(' ').pop()!);
+  return printZoneFile(recordsOf(set))
+    .trim()
+    .split('\n')
+    .map((line) => line.split(' ').pop()!);
 }
 
 function shown(zone: string): string {
@@ -295,4 +347,3 @@ async function body(request: IncomingMessage): Promise<string> {
   }
   return text;
 }
-

@@ -1,4 +1,18 @@
-import { Message, Name, RCODE, ResourceRecord, TYPE_CODES, decodeMessage, effectiveTtl, encodeWithin, namesIn, negativeTtl, printRdata, readSoa, reply } from '@wanderon/core';
+import {
+  Message,
+  Name,
+  RCODE,
+  ResourceRecord,
+  TYPE_CODES,
+  decodeMessage,
+  effectiveTtl,
+  encodeWithin,
+  namesIn,
+  negativeTtl,
+  printRdata,
+  readSoa,
+  reply,
+} from '@wanderon/core';
 import { DnsClient, NameServer, NetError, RouteTable } from '@wanderon/net';
 import { LabClock } from './labClock';
 import { DnsListener } from './listener';

@@ -7,7 +7,14 @@ export const START = Date.UTC(2027, 2, 12, 13, 5) / 1000;
 /** TTL in seconds of delegations in the parent zone. */
 const DELEGATION_TTL = 21_600;
 
-export const NIC = { zone: 'example.', servers: [{ name: 'ns1.nic.example.', address: '192.0.2.11' }, { name: 'ns2.nic.example.', address: '192.0.2.12' }], lag: 240 };
+export const NIC = {
+  zone: 'example.',
+  servers: [
+    { name: 'ns1.nic.example.', address: '192.0.2.11' },
+    { name: 'ns2.nic.example.', address: '192.0.2.12' },
+  ],
+  lag: 240,
+};
 export const ROOT = { name: 'root.lab.test.', address: '192.0.2.1' };
 
 export interface ScenarioHost {
@@ -34,19 +41,48 @@ export function scenarioHosts(seed: string): ScenarioHost[] {
   const none = { nameservers: [], addresses: [], aliasTarget: undefined, requires: [], key: undefined };
   return [
     {
-      ...none, id: 'oldquay', name: 'Oldquay DNS', role: 'dns', key: key(seed, 'fennel-tide.oldquay.example.'),
-      nameservers: [{ name: 'ns1.oldquay.example.', address: '198.51.100.11' }, { name: 'ns2.oldquay.example.', address: '198.51.100.12' }],
+      ...none,
+      id: 'oldquay',
+      name: 'Oldquay DNS',
+      role: 'dns',
+      key: key(seed, 'fennel-tide.oldquay.example.'),
+      nameservers: [
+        { name: 'ns1.oldquay.example.', address: '198.51.100.11' },
+        { name: 'ns2.oldquay.example.', address: '198.51.100.12' },
+      ],
       note: 'Transfer and update with our key. Its second server follows after five minutes.',
     },
     {
-      ...none, id: 'quillmere', name: 'Quillmere DNS', role: 'dns', key: key(seed, 'fennel-tide.quillmere.example.'),
-      nameservers: [{ name: 'ns1.quillmere.example.', address: '203.0.113.51' }, { name: 'ns2.quillmere.example.', address: '203.0.113.52' }, { name: 'ns3.quillmere.example.', address: '203.0.113.53' }],
+      ...none,
+      id: 'quillmere',
+      name: 'Quillmere DNS',
+      role: 'dns',
+      key: key(seed, 'fennel-tide.quillmere.example.'),
+      nameservers: [
+        { name: 'ns1.quillmere.example.', address: '203.0.113.51' },
+        { name: 'ns2.quillmere.example.', address: '203.0.113.52' },
+        { name: 'ns3.quillmere.example.', address: '203.0.113.53' },
+      ],
       note: 'Add the domain in its panel first, then push with our key.',
     },
-    { ...none, id: 'saltmarsh', name: 'Saltmarsh Hosting', role: 'web', addresses: ['198.51.100.80', '2001:db8:5a17::80'], aliasTarget: 'sites.saltmarsh.example.', note: 'Closes at the end of the month.' },
     {
-      ...none, id: 'thornwick', name: 'Thornwick Web', role: 'web', addresses: ['203.0.113.80', '2001:db8:7403::80'], aliasTarget: 'edge.thornwick.example.',
-      requires: [{ owner: '_thornwick', type: 'TXT', data: '"site={zone}"' }], note: 'Asks for an ownership token below the apex.',
+      ...none,
+      id: 'saltmarsh',
+      name: 'Saltmarsh Hosting',
+      role: 'web',
+      addresses: ['198.51.100.80', '2001:db8:5a17::80'],
+      aliasTarget: 'sites.saltmarsh.example.',
+      note: 'Closes at the end of the month.',
+    },
+    {
+      ...none,
+      id: 'thornwick',
+      name: 'Thornwick Web',
+      role: 'web',
+      addresses: ['203.0.113.80', '2001:db8:7403::80'],
+      aliasTarget: 'edge.thornwick.example.',
+      requires: [{ owner: '_thornwick', type: 'TXT', data: '"site={zone}"' }],
+      note: 'Asks for an ownership token below the apex.',
     },
     { ...none, id: 'harbourlight', name: 'Harbourlight Names', role: 'registrar', note: 'The client changes the nameservers there by hand.' },
   ];
@@ -60,12 +96,38 @@ export interface Lookout {
 
 /** The domains of the demo with their owner as people call it. */
 export const DOMAINS: readonly { readonly zone: string; readonly client: string; readonly extra: readonly string[] }[] = [
-  { zone: 'lighthouse-museum.example.', client: 'Lighthouse museum', extra: ['tickets CNAME shop.brinepost.example.', 'archive A 192.0.2.77', '_dmarc TXT "v=DMARC1; p=quarantine; rua=mailto:post@lighthouse-museum.example"', 'odd\\.label TXT "an escaped dot"', 'blob TYPE65400 \\# 6 00ff10203040'] },
-  { zone: 'canoe-yard.example.', client: 'Canoe yard', extra: ['rental CNAME sites.saltmarsh.example.', '_sip._tcp SRV 10 20 5060 voice.brinepost.example.', '*.boats A 198.51.100.80'] },
+  {
+    zone: 'lighthouse-museum.example.',
+    client: 'Lighthouse museum',
+    extra: [
+      'tickets CNAME shop.brinepost.example.',
+      'archive A 192.0.2.77',
+      '_dmarc TXT "v=DMARC1; p=quarantine; rua=mailto:post@lighthouse-museum.example"',
+      'odd\\.label TXT "an escaped dot"',
+      'blob TYPE65400 \\# 6 00ff10203040',
+    ],
+  },
+  {
+    zone: 'canoe-yard.example.',
+    client: 'Canoe yard',
+    extra: ['rental CNAME sites.saltmarsh.example.', '_sip._tcp SRV 10 20 5060 voice.brinepost.example.', '*.boats A 198.51.100.80'],
+  },
   { zone: 'tidewater-choir.example.', client: 'Tidewater choir', extra: ['scores A 198.51.100.80', 'radio CNAME canoe-yard.example.'] },
   { zone: 'xn--crmerie-alder-xgb.example.', client: 'Crèmerie Alder', extra: ['bestellung CNAME sites.saltmarsh.example.', '@ CAA 0 issue "certs.example"'] },
-  { zone: 'gull-radio.example.', client: 'Gull community radio', extra: ['stream A 192.0.2.90', 'stream AAAA 2001:db8:90::1', '_icy._tcp SRV 0 0 8000 stream', '@ TXT "site-proof=k2f9w1"'] },
-  { zone: 'allotment-society.example.', client: 'Allotment society', extra: Array.from({ length: 290 }, (_, i) => `plot-${String(i + 1).padStart(3, '0')} ${i % 3 === 0 ? 'CNAME sites.saltmarsh.example.' : i % 3 === 1 ? `A 192.0.2.${100 + (i % 100)}` : `TXT "plot ${i + 1}, waiting list"`}`) },
+  {
+    zone: 'gull-radio.example.',
+    client: 'Gull community radio',
+    extra: ['stream A 192.0.2.90', 'stream AAAA 2001:db8:90::1', '_icy._tcp SRV 0 0 8000 stream', '@ TXT "site-proof=k2f9w1"'],
+  },
+  {
+    zone: 'allotment-society.example.',
+    client: 'Allotment society',
+    extra: Array.from(
+      { length: 290 },
+      (_, i) =>
+        `plot-${String(i + 1).padStart(3, '0')} ${i % 3 === 0 ? 'CNAME sites.saltmarsh.example.' : i % 3 === 1 ? `A 192.0.2.${100 + (i % 100)}` : `TXT "plot ${i + 1}, waiting list"`}`,
+    ),
+  },
 ];
 
 /** A client's zone as it stands at the old DNS host. */
@@ -97,13 +159,26 @@ export function infrastructureZones(): { readonly host: 'oldquay' | 'quillmere';
   const newNs = '@ NS ns1.quillmere.example.\n@ NS ns2.quillmere.example.\n@ NS ns3.quillmere.example.\n';
   return [
     { host: 'oldquay', zone: 'oldquay.example.', text: `${soa('oldquay.example.', 'ns1.oldquay.example.')}${oldNs}ns1 A 198.51.100.11\nns2 A 198.51.100.12\n` },
-    { host: 'oldquay', zone: 'saltmarsh.example.', text: `${soa('saltmarsh.example.', 'ns1.oldquay.example.')}${oldNs}sites A 198.51.100.80\nsites AAAA 2001:db8:5a17::80\n` },
     {
-      host: 'oldquay', zone: 'brinepost.example.',
+      host: 'oldquay',
+      zone: 'saltmarsh.example.',
+      text: `${soa('saltmarsh.example.', 'ns1.oldquay.example.')}${oldNs}sites A 198.51.100.80\nsites AAAA 2001:db8:5a17::80\n`,
+    },
+    {
+      host: 'oldquay',
+      zone: 'brinepost.example.',
       text: `${soa('brinepost.example.', 'ns1.oldquay.example.')}${oldNs}mx1 A 198.51.100.25\nmx2 A 198.51.100.26\nshop A 198.51.100.27\nvoice A 198.51.100.28\nautoconfig A 198.51.100.25\nspf TXT "v=spf1 ip4:198.51.100.25 ip4:198.51.100.26 -all"\n`,
     },
-    { host: 'quillmere', zone: 'quillmere.example.', text: `${soa('quillmere.example.', 'ns1.quillmere.example.')}${newNs}ns1 A 203.0.113.51\nns2 A 203.0.113.52\nns3 A 203.0.113.53\n` },
-    { host: 'quillmere', zone: 'thornwick.example.', text: `${soa('thornwick.example.', 'ns1.quillmere.example.')}${newNs}edge A 203.0.113.80\nedge AAAA 2001:db8:7403::80\n` },
+    {
+      host: 'quillmere',
+      zone: 'quillmere.example.',
+      text: `${soa('quillmere.example.', 'ns1.quillmere.example.')}${newNs}ns1 A 203.0.113.51\nns2 A 203.0.113.52\nns3 A 203.0.113.53\n`,
+    },
+    {
+      host: 'quillmere',
+      zone: 'thornwick.example.',
+      text: `${soa('thornwick.example.', 'ns1.quillmere.example.')}${newNs}edge A 203.0.113.80\nedge AAAA 2001:db8:7403::80\n`,
+    },
   ];
 }
 

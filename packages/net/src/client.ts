@@ -1,7 +1,22 @@
 import { randomInt } from 'node:crypto';
 import { createSocket } from 'node:dgram';
 import { connect, Socket } from 'node:net';
-import { Message, Name, OPCODE, RCODE, TsigError, TsigKey, WireError, decodeMessage, encodeMessage, query, rcodeName, readTsig, signMessage, verifyMessage } from '@wanderon/core';
+import {
+  Message,
+  Name,
+  OPCODE,
+  RCODE,
+  TsigError,
+  TsigKey,
+  WireError,
+  decodeMessage,
+  encodeMessage,
+  query,
+  rcodeName,
+  readTsig,
+  signMessage,
+  verifyMessage,
+} from '@wanderon/core';
 import { hasher } from './hasher';
 import { NetError } from './netError';
 import { RouteTable } from './routes';
@@ -114,12 +129,17 @@ export class DnsClient {
     const asked = prepared.message.questions[0];
     const echoed = decoded.questions[0];
     // Some servers leave the question out of an error (RFC 5936 §2.2.1 has the same for transfers).
-    if (asked && (echoed ? !(echoed.name.equals(asked.name) && echoed.type === asked.type && echoed.cls === asked.cls) : decoded.rcode === RCODE.NOERROR)) return undefined;
+    if (asked && (echoed ? !(echoed.name.equals(asked.name) && echoed.type === asked.type && echoed.cls === asked.cls) : decoded.rcode === RCODE.NOERROR))
+      return undefined;
     if (prepared.key) this.verify(raw, decoded, prepared.key, server, { priorMac: prepared.mac! });
     return decoded;
   }
 
-  private overUdp(server: ServerAddress, prepared: { message: Message; wire: Uint8Array; mac?: Uint8Array; key?: TsigKey }, options: AskOptions): Promise<Message> {
+  private overUdp(
+    server: ServerAddress,
+    prepared: { message: Message; wire: Uint8Array; mac?: Uint8Array; key?: TsigKey },
+    options: AskOptions,
+  ): Promise<Message> {
     const to = this.routes.resolve(server.address, server.port ?? 53, 'udp');
     return new Promise((resolve, reject) => {
       const socket = createSocket(to.address.includes(':') ? 'udp6' : 'udp4');
@@ -149,7 +169,11 @@ export class DnsClient {
     });
   }
 
-  private async overTcp(server: ServerAddress, prepared: { message: Message; wire: Uint8Array; mac?: Uint8Array; key?: TsigKey }, options: AskOptions): Promise<Message> {
+  private async overTcp(
+    server: ServerAddress,
+    prepared: { message: Message; wire: Uint8Array; mac?: Uint8Array; key?: TsigKey },
+    options: AskOptions,
+  ): Promise<Message> {
     const socket = await this.open(server, options);
     try {
       socket.write(framed(prepared.wire));
@@ -173,7 +197,9 @@ export class DnsClient {
       socket.once('close', () => options.signal?.removeEventListener('abort', cancel));
       socket.setTimeout(options.timeout ?? 5000, () => socket.destroy(new NetError('timeout', `${where(server)} fell silent`)));
       socket.once('connect', () => resolve(socket));
-      socket.once('error', (error) => reject(error instanceof NetError ? error : new NetError('unreachable', `${where(server)} cannot be reached over TCP: ${error.message}`)));
+      socket.once('error', (error) =>
+        reject(error instanceof NetError ? error : new NetError('unreachable', `${where(server)} cannot be reached over TCP: ${error.message}`)),
+      );
     });
   }
 }

@@ -9,7 +9,12 @@ export interface TransferredZone {
 }
 
 /** Fetches a whole zone (RFC 5936). `limit`: the most records that are taken. Throws a NetError. */
-export async function transferZone(client: DnsClient, server: ServerAddress, zone: Name, options: AskOptions & { limit?: number } = {}): Promise<TransferredZone> {
+export async function transferZone(
+  client: DnsClient,
+  server: ServerAddress,
+  zone: Name,
+  options: AskOptions & { limit?: number } = {},
+): Promise<TransferredZone> {
   const records: ResourceRecord[] = [];
   const limit = options.limit ?? 5_000_000;
   let soa: ResourceRecord | undefined;
@@ -18,7 +23,8 @@ export async function transferZone(client: DnsClient, server: ServerAddress, zon
     if (message.rcode !== RCODE.NOERROR) throw new NetError('refused', `${where(server)} refused the transfer: ${rcodeName(message.rcode)}`, message.rcode);
     for (const record of message.answers) {
       if (!soa) {
-        if (record.type !== TYPE_CODES.SOA || !record.owner.equals(zone)) throw new NetError('malformed', `${where(server)} did not begin the transfer with the SOA`);
+        if (record.type !== TYPE_CODES.SOA || !record.owner.equals(zone))
+          throw new NetError('malformed', `${where(server)} did not begin the transfer with the SOA`);
         soa = record;
         records.push(record);
       } else if (record.type === TYPE_CODES.SOA && record.owner.equals(zone)) {

@@ -125,7 +125,10 @@ export class Walker {
     let answer: Message;
     let ds: Message;
     try {
-      [answer, ds] = await Promise.all([this.client.ask({ address }, zone, TYPE_CODES.NS, this.options), this.client.ask({ address }, zone, TYPE_CODES.DS, this.options)]);
+      [answer, ds] = await Promise.all([
+        this.client.ask({ address }, zone, TYPE_CODES.NS, this.options),
+        this.client.ask({ address }, zone, TYPE_CODES.DS, this.options),
+      ]);
     } catch (error) {
       if (error instanceof NetError && error.kind !== 'cancelled') return { ...empty, problem: error.message };
       throw error;

@@ -31,7 +31,9 @@ export class AppModule {
   static with(config: Config, database: Database, clock: Clock): DynamicModule {
     return {
       module: AppModule,
-      imports: [LoggerModule.forRoot({ pinoHttp: { level: config.WANDERON_LOG, autoLogging: false, redact: ['req.headers.cookie', 'req.headers["x-csrf-token"]'] } })],
+      imports: [
+        LoggerModule.forRoot({ pinoHttp: { level: config.WANDERON_LOG, autoLogging: false, redact: ['req.headers.cookie', 'req.headers["x-csrf-token"]'] } }),
+      ],
       controllers: [ClockController, PeopleController, HostsController, MovesController, LiveController],
       providers: [
         { provide: CONFIG, useValue: config },
@@ -42,7 +44,19 @@ export class AppModule {
         { provide: APP_FILTER, useClass: ProblemFilter },
         { provide: APP_PIPE, useClass: ZodValidationPipe },
         { provide: APP_INTERCEPTOR, useClass: ZodSerializerInterceptor },
-        EventStore, PeopleService, Sealer, HostStore, LiveService, Network, MoveStore, MoveViews, MoveService, SurveyStore, RunStore, Advancer, JobQueue,
+        EventStore,
+        PeopleService,
+        Sealer,
+        HostStore,
+        LiveService,
+        Network,
+        MoveStore,
+        MoveViews,
+        MoveService,
+        SurveyStore,
+        RunStore,
+        Advancer,
+        JobQueue,
       ],
     };
   }

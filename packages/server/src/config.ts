@@ -1,13 +1,22 @@
 import { isIpv4, isIpv6 } from '@wanderon/core';
 import { z } from 'zod';
 
-const lookout = z.object({ name: z.string().min(1).max(60), address: z.string().refine((text) => isIpv4(text) || isIpv6(text), 'a lookout needs an IPv4 or IPv6 address'), note: z.string().default('') });
+const lookout = z.object({
+  name: z.string().min(1).max(60),
+  address: z.string().refine((text) => isIpv4(text) || isIpv6(text), 'a lookout needs an IPv4 or IPv6 address'),
+  note: z.string().default(''),
+});
 
 /** `Name=address,Name=address` */
 const lookouts = z
   .string()
   .default('')
-  .transform((text) => text.split(',').filter((part) => part.trim() !== '').map((part) => ({ name: part.split('=')[0]!.trim(), address: (part.split('=')[1] ?? '').trim() })))
+  .transform((text) =>
+    text
+      .split(',')
+      .filter((part) => part.trim() !== '')
+      .map((part) => ({ name: part.split('=')[0]!.trim(), address: (part.split('=')[1] ?? '').trim() })),
+  )
   .pipe(z.array(lookout));
 
 const route = z.object({ address: z.string(), port: z.number(), transport: z.enum(['udp', 'tcp']), toAddress: z.string(), toPort: z.number() });
@@ -28,7 +37,10 @@ const configSchema = z.object({
   WANDERON_CACHE_FLOOR: z.coerce.number().min(0).max(86_400).default(0),
   /** Seconds added after the parent was seen to publish, for anycast instances that we do not see. */
   WANDERON_ANYCAST_ALLOWANCE: z.coerce.number().min(0).max(86_400).default(0),
-  WANDERON_ADMIN_LOGIN: z.string().regex(/^[a-z0-9._-]{2,40}$/).default('admin'),
+  WANDERON_ADMIN_LOGIN: z
+    .string()
+    .regex(/^[a-z0-9._-]{2,40}$/)
+    .default('admin'),
   WANDERON_ADMIN_PASSWORD: z.string().min(12).optional(),
   /** The lab's control address; unset in real use. */
   WANDERON_LAB: z.url().optional(),

@@ -24,11 +24,18 @@ async function main(): Promise<void> {
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config, database, clock), { bufferLogs: true });
   app.useLogger(app.get(Logger));
   app.disable('x-powered-by');
-  app.use(helmet({ contentSecurityPolicy: { directives: { 'script-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'upgrade-insecure-requests': null } }, strictTransportSecurity: config.WANDERON_PUBLIC_ADDRESS.startsWith('https:') }));
+  app.use(
+    helmet({
+      contentSecurityPolicy: { directives: { 'script-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'upgrade-insecure-requests': null } },
+      strictTransportSecurity: config.WANDERON_PUBLIC_ADDRESS.startsWith('https:'),
+    }),
+  );
   app.use(cookieParser());
   app.useBodyParser('json', { limit: '1mb' });
   app.enableShutdownHooks();
-  const document = cleanupOpenApiDoc(SwaggerModule.createDocument(app, new DocumentBuilder().setTitle('Wanderon').setVersion('1').addCookieAuth('wanderon_session').build()));
+  const document = cleanupOpenApiDoc(
+    SwaggerModule.createDocument(app, new DocumentBuilder().setTitle('Wanderon').setVersion('1').addCookieAuth('wanderon_session').build()),
+  );
   const express = app.getHttpAdapter().getInstance();
   express.get('/api/openapi.json', (_request: Request, response: Response) => void response.json(document));
   const web = join(__dirname, '../../web/dist');
@@ -47,4 +54,3 @@ main().catch((error: unknown) => {
   console.error(error instanceof Error ? error.message : error);
   process.exit(1);
 });
-

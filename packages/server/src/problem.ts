@@ -36,8 +36,15 @@ export class ProblemFilter implements ExceptionFilter {
       const issue = (error.getZodError() as ZodError).issues[0]!;
       return { type: 'about:blank', title: issue.message, status: 400, field: issue.path.join('.'), kept: 'Nothing was changed.' };
     }
-    if (error instanceof HttpException && !(error instanceof ZodSerializationException)) return { type: 'about:blank', title: error.message, status: error.getStatus() };
+    if (error instanceof HttpException && !(error instanceof ZodSerializationException))
+      return { type: 'about:blank', title: error.message, status: error.getStatus() };
     this.log.error(error instanceof ZodSerializationException ? error.getZodError() : error);
-    return { type: 'about:blank', title: 'Something went wrong in Wanderon.', status: 500, detail: 'It was written to the log of the server.', kept: 'What was saved before is kept.' };
+    return {
+      type: 'about:blank',
+      title: 'Something went wrong in Wanderon.',
+      status: 500,
+      detail: 'It was written to the log of the server.',
+      kept: 'What was saved before is kept.',
+    };
   }
 }

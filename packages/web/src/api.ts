@@ -19,12 +19,20 @@ export async function call<T>(method: string, path: string, body?: unknown): Pro
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
   } catch {
-    throw new ProblemError({ type: 'about:blank', title: 'Wanderon does not answer.', status: 0, detail: 'Check the connection and try again.', kept: 'Nothing was changed.' });
+    throw new ProblemError({
+      type: 'about:blank',
+      title: 'Wanderon does not answer.',
+      status: 0,
+      detail: 'Check the connection and try again.',
+      kept: 'Nothing was changed.',
+    });
   }
   const answer: unknown = await response.json().catch(() => null);
   if (response.ok) return answer as T;
   const problem = problemSchema.safeParse(answer);
-  throw new ProblemError(problem.success ? problem.data : { type: 'about:blank', title: 'Wanderon gave an answer that cannot be read.', status: response.status });
+  throw new ProblemError(
+    problem.success ? problem.data : { type: 'about:blank', title: 'Wanderon gave an answer that cannot be read.', status: response.status },
+  );
 }
 
 export function useMe(): UseQueryResult<Me | null> {
@@ -44,15 +52,27 @@ export function useMe(): UseQueryResult<Me | null> {
   });
 }
 
-export const useMoves = (): UseQueryResult<MoveSummary[]> => useQuery({ queryKey: ['moves'], queryFn: async () => (await call<{ moves: MoveSummary[] }>('GET', '/api/moves')).moves });
+export const useMoves = (): UseQueryResult<MoveSummary[]> =>
+  useQuery({ queryKey: ['moves'], queryFn: async () => (await call<{ moves: MoveSummary[] }>('GET', '/api/moves')).moves });
 export const useMove = (id: string): UseQueryResult<MoveView> => useQuery({ queryKey: ['move', id], queryFn: () => call<MoveView>('GET', `/api/moves/${id}`) });
-export const useTrail = (id: string): UseQueryResult<EventView[]> => useQuery({ queryKey: ['move', id, 'events'], queryFn: async () => (await call<{ events: EventView[] }>('GET', `/api/moves/${id}/events`)).events });
-export const useHosts = (): UseQueryResult<Host[]> => useQuery({ queryKey: ['hosts'], queryFn: async () => (await call<{ hosts: Host[] }>('GET', '/api/hosts')).hosts });
+export const useTrail = (id: string): UseQueryResult<EventView[]> =>
+  useQuery({ queryKey: ['move', id, 'events'], queryFn: async () => (await call<{ events: EventView[] }>('GET', `/api/moves/${id}/events`)).events });
+export const useHosts = (): UseQueryResult<Host[]> =>
+  useQuery({ queryKey: ['hosts'], queryFn: async () => (await call<{ hosts: Host[] }>('GET', '/api/hosts')).hosts });
 export const useClockState = (): UseQueryResult<ClockView & { received: number }> =>
-  useQuery({ queryKey: ['clock'], queryFn: async () => ({ ...(await call<ClockView>('GET', '/api/clock')), received: performance.now() }), refetchInterval: 30_000 });
+  useQuery({
+    queryKey: ['clock'],
+    queryFn: async () => ({ ...(await call<ClockView>('GET', '/api/clock')), received: performance.now() }),
+    refetchInterval: 30_000,
+  });
 
 /** Something done to a move: the answer is the move as it is afterwards. */
-export function useMoveAction<T>(id: string, method: string, path: (input: T) => string, body: (input: T) => unknown = (input) => input): UseMutationResult<MoveView, Error, T> {
+export function useMoveAction<T>(
+  id: string,
+  method: string,
+  path: (input: T) => string,
+  body: (input: T) => unknown = (input) => input,
+): UseMutationResult<MoveView, Error, T> {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: (input: T) => call<MoveView>(method, `/api/moves/${id}${path(input)}`, method === 'DELETE' ? undefined : (body(input) ?? {})),

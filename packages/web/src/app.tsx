@@ -11,8 +11,18 @@ import { ToastPlace } from './ui/toast';
 
 export function App() {
   const me = useMe();
-  if (me.isPending) return <div className="p-8"><Loading what="who you are" /></div>;
-  if (me.isError) return <div className="mx-auto max-w-lg p-8"><Failed error={me.error} retry={() => void me.refetch()} /></div>;
+  if (me.isPending)
+    return (
+      <div className="p-8">
+        <Loading what="who you are" />
+      </div>
+    );
+  if (me.isError)
+    return (
+      <div className="mx-auto max-w-lg p-8">
+        <Failed error={me.error} retry={() => void me.refetch()} />
+      </div>
+    );
   if (!me.data) return <SignIn />;
   return (
     <ToastPlace>

@@ -17,7 +17,14 @@ const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** `Fri 12 Mar 18:26`, in the technician's zone. */
 export function shortTime(at: number): string {
-  const parts = new Intl.DateTimeFormat('en-GB', { timeZone: zone, weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }).formatToParts(at * 1000);
+  const parts = new Intl.DateTimeFormat('en-GB', {
+    timeZone: zone,
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  }).formatToParts(at * 1000);
   const part = (type: string): string => parts.find((one) => one.type === type)?.value ?? '';
   return `${part('weekday')} ${part('day')} ${part('month')} ${part('hour')}:${part('minute')}`;
 }

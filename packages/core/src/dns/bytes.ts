@@ -33,7 +33,7 @@ export class ByteWriter {
 
   u48(value: number): void {
     this.u16(Math.floor(value / 0x1_0000_0000) & 0xffff);
-    this.u32(value % 0x1_0000_0000 >>> 0);
+    this.u32((value % 0x1_0000_0000) >>> 0);
   }
 
   bytes(source: Uint8Array): void {

@@ -7,8 +7,21 @@ import { TYPE_CODES } from './typeNames';
 export const OPCODE = { query: 0, notify: 4, update: 5 } as const;
 
 export const RCODE = {
-  NOERROR: 0, FORMERR: 1, SERVFAIL: 2, NXDOMAIN: 3, NOTIMP: 4, REFUSED: 5, YXDOMAIN: 6, YXRRSET: 7, NXRRSET: 8, NOTAUTH: 9,
-  NOTZONE: 10, BADVERS: 16, BADKEY: 17, BADTIME: 18, BADTRUNC: 22,
+  NOERROR: 0,
+  FORMERR: 1,
+  SERVFAIL: 2,
+  NXDOMAIN: 3,
+  NOTIMP: 4,
+  REFUSED: 5,
+  YXDOMAIN: 6,
+  YXRRSET: 7,
+  NXRRSET: 8,
+  NOTAUTH: 9,
+  NOTZONE: 10,
+  BADVERS: 16,
+  BADKEY: 17,
+  BADTIME: 18,
+  BADTRUNC: 22,
 } as const;
 
 export function rcodeName(code: number): string {
@@ -52,9 +65,20 @@ export interface Message {
 }
 
 const EMPTY: Message = {
-  id: 0, response: false, opcode: OPCODE.query, authoritative: false, truncated: false, recursionDesired: false,
-  recursionAvailable: false, authenticData: false, checkingDisabled: false, rcode: 0,
-  questions: [], answers: [], authorities: [], additionals: [],
+  id: 0,
+  response: false,
+  opcode: OPCODE.query,
+  authoritative: false,
+  truncated: false,
+  recursionDesired: false,
+  recursionAvailable: false,
+  authenticData: false,
+  checkingDisabled: false,
+  rcode: 0,
+  questions: [],
+  answers: [],
+  authorities: [],
+  additionals: [],
 };
 
 export function message(parts: Partial<Message>): Message {
@@ -125,7 +149,12 @@ export function decodeMessage(data: Uint8Array): Message {
     authenticData: (flags & 0x20) !== 0,
     checkingDisabled: (flags & 0x10) !== 0,
     rcode: (flags & 15) | upperRcode,
-    questions, answers, authorities, additionals, edns, tsig,
+    questions,
+    answers,
+    authorities,
+    additionals,
+    edns,
+    tsig,
   };
 }
 
@@ -135,9 +164,15 @@ export function encodeMessage(source: Message): Uint8Array {
   const seen = new Map<string, number>();
   out.u16(source.id);
   out.u16(
-    (source.response ? 0x8000 : 0) | (source.opcode << 11) | (source.authoritative ? 0x400 : 0) | (source.truncated ? 0x200 : 0) |
-      (source.recursionDesired ? 0x100 : 0) | (source.recursionAvailable ? 0x80 : 0) | (source.authenticData ? 0x20 : 0) |
-      (source.checkingDisabled ? 0x10 : 0) | (source.rcode & 15),
+    (source.response ? 0x8000 : 0) |
+      (source.opcode << 11) |
+      (source.authoritative ? 0x400 : 0) |
+      (source.truncated ? 0x200 : 0) |
+      (source.recursionDesired ? 0x100 : 0) |
+      (source.recursionAvailable ? 0x80 : 0) |
+      (source.authenticData ? 0x20 : 0) |
+      (source.checkingDisabled ? 0x10 : 0) |
+      (source.rcode & 15),
   );
   out.u16(source.questions.length);
   out.u16(source.answers.length);

@@ -28,11 +28,7 @@ export function recordType(mnemonic: string, code: number, fields: readonly Fiel
 }
 
 /** A field without names: `expand` and `names` follow from how it is skipped. */
-export function plainField(
-  label: string,
-  parse: (words: TokenReader, out: ByteWriter, label: string) => void,
-  print: (data: ByteReader) => string,
-): Field {
+export function plainField(label: string, parse: (words: TokenReader, out: ByteWriter, label: string) => void, print: (data: ByteReader) => string): Field {
   return {
     label,
     parse: (words, _origin, out) => parse(words, out, label),

@@ -27,5 +27,5 @@ export function readSoa(data: Uint8Array): Soa {
 
 /** True if serial a is later than b in serial arithmetic (RFC 1982 §3.2). */
 export function serialAfter(a: number, b: number): boolean {
-  return a !== b && ((a - b) >>> 0) < 0x8000_0000;
+  return a !== b && (a - b) >>> 0 < 0x8000_0000;
 }

@@ -138,8 +138,7 @@ export function verifyMessage(
   // RFC 8945 §5.2.2.1: a shortened MAC keeps at least 10 octets and half of the hash.
   if (fields.mac.length > expected.length || fields.mac.length < Math.max(10, expected.length / 2))
     throw new TsigError('truncated', 'the signature is shorter than the standard allows');
-  if (!hasher.equal(fields.mac, expected.subarray(0, fields.mac.length)))
-    throw new TsigError('signature', 'the signature of the answer is wrong');
+  if (!hasher.equal(fields.mac, expected.subarray(0, fields.mac.length))) throw new TsigError('signature', 'the signature of the answer is wrong');
   if (fields.error === RCODE.BADTIME) throw new TsigError('time', 'the server says that our clock and its clock differ too much');
   if (Math.abs(now - fields.time) > fields.fudge) throw new TsigError('time', `the answer was signed ${Math.abs(now - fields.time)} s away from our clock`);
   return fields.mac;

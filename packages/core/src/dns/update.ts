@@ -15,11 +15,7 @@ export interface SetChange {
  * What brings the served sets to the wanted ones, apex SOA and NS aside, which belong to the host.
  * Sets that stay as they are do not appear. `keep` names sets that are not ours to touch.
  */
-export function changesBetween(
-  served: readonly RRset[],
-  wanted: readonly RRset[],
-  keep: (set: RRset) => boolean = () => false,
-): SetChange[] {
+export function changesBetween(served: readonly RRset[], wanted: readonly RRset[], keep: (set: RRset) => boolean = () => false): SetChange[] {
   const before = new Map(served.map((set) => [rrsetKey(set.owner, set.type), set]));
   const after = new Map(wanted.map((set) => [rrsetKey(set.owner, set.type), set]));
   const changes: SetChange[] = [];

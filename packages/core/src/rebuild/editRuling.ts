@@ -6,7 +6,8 @@ import { TextError } from '../dns/token';
 import { parseTtl } from '../dns/ttl';
 import { typeCode } from '../dns/typeNames';
 
-export type EditResult = { readonly ok: true; readonly set: RRsetText } | { readonly ok: false; readonly field: 'owner' | 'type' | 'ttl' | 'data'; readonly problem: string };
+export type EditResult =
+  { readonly ok: true; readonly set: RRsetText } | { readonly ok: false; readonly field: 'owner' | 'type' | 'ttl' | 'data'; readonly problem: string };
 
 /**
  * Reads what a person typed into a row of the ledger: the owner relative to the zone or absolute, one line of data a record.
@@ -25,7 +26,10 @@ export function readRow(zone: Name, row: { owner: string; type: string; ttl: str
   if (type === undefined) return { ok: false, field: 'type', problem: `"${row.type}" is not a record type.` };
   const ttl = parseTtl(row.ttl.trim());
   if (ttl === undefined || ttl > 0x7fff_ffff) return { ok: false, field: 'ttl', problem: 'The TTL must be a number of seconds, or like 1h30m.' };
-  const lines = row.data.split('\n').map((line) => line.trim()).filter((line) => line !== '');
+  const lines = row.data
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '');
   if (lines.length === 0) return { ok: false, field: 'data', problem: 'The value is empty.' };
   const data: Uint8Array[] = [];
   for (const [index, line] of lines.entries()) {

@@ -6,7 +6,17 @@ import { TYPE_CODES } from '../dns/typeNames';
 import { HostKnowledge } from './host';
 import { HOSTS_OWN, Ruling } from './ruling';
 
-const SIGNING = new Set<number>([TYPE_CODES.RRSIG, TYPE_CODES.NSEC, TYPE_CODES.NSEC3, TYPE_CODES.NSEC3PARAM, TYPE_CODES.DNSKEY, TYPE_CODES.CDS, TYPE_CODES.CDNSKEY, TYPE_CODES.ZONEMD, TYPE_CODES.CSYNC]);
+const SIGNING = new Set<number>([
+  TYPE_CODES.RRSIG,
+  TYPE_CODES.NSEC,
+  TYPE_CODES.NSEC3,
+  TYPE_CODES.NSEC3PARAM,
+  TYPE_CODES.DNSKEY,
+  TYPE_CODES.CDS,
+  TYPE_CODES.CDNSKEY,
+  TYPE_CODES.ZONEMD,
+  TYPE_CODES.CSYNC,
+]);
 /** TTL in seconds of repointed and new sets from the push until the move is settled. */
 export const STARTING_TTL = 300;
 
@@ -22,7 +32,9 @@ export function proposeRulings(
   const { newDns, newWeb } = hosts;
   const oldAddresses = new Set(hosts.oldWeb.flatMap((host) => host.addresses));
   const oldAliases = hosts.oldWeb.flatMap((host) => (host.aliasTarget ? [Name.parse(host.aliasTarget)] : []));
-  const mailTargets = new Set(found.filter((set) => set.type === TYPE_CODES.MX).flatMap((set) => set.data.flatMap((data) => namesIn(set.type, data).map((name) => name.key))));
+  const mailTargets = new Set(
+    found.filter((set) => set.type === TYPE_CODES.MX).flatMap((set) => set.data.flatMap((data) => namesIn(set.type, data).map((name) => name.key))),
+  );
   const rulings: Ruling[] = found.map((set) => {
     const text = rrsetToText(set);
     const base = { owner: text.owner, type: text.type, found: text };

@@ -26,7 +26,10 @@ export function readDomain(input: string): DomainReading {
   if (pasted === '') return problem('Type a domain name, such as lighthouse.example.');
   if (pasted.length > 2000) return problem('This is too long to be a domain name.');
   let host = pasted.replace(/^[a-z][a-z0-9+.-]*:(\/\/)?/i, '').replace(/[/?#].*$/s, '');
-  host = host.slice(host.lastIndexOf('@') + 1).replace(/:\d+$/, '').replace(/\.$/, '');
+  host = host
+    .slice(host.lastIndexOf('@') + 1)
+    .replace(/:\d+$/, '')
+    .replace(/\.$/, '');
   if (isIpv4(host) || isIpv6(host.replace(/^\[|\]$/g, ''))) return problem(`${shorten(host)} is an address. Type the domain name instead.`);
   if (host === '' || /[\s,;<>"'()\\]/.test(host)) return problem(`"${shorten(pasted)}" is not a domain name.`);
   const ascii = toASCII(host, { checkBidi: true, checkHyphens: false, checkJoiners: true, useSTD3ASCIIRules: false, verifyDNSLength: false });
@@ -42,7 +45,9 @@ export function readDomain(input: string): DomainReading {
   const options = { validateHostname: false, allowPrivateDomains: false };
   const zone = getDomain(ascii, options);
   if (zone === null)
-    return problem(`${shorten(ascii)} is ${getPublicSuffix(ascii, options) === ascii ? 'a public suffix, under which domains are registered' : 'not a registrable domain'}.`);
+    return problem(
+      `${shorten(ascii)} is ${getPublicSuffix(ascii, options) === ascii ? 'a public suffix, under which domains are registered' : 'not a registrable domain'}.`,
+    );
   const whole: DomainChoice = { scope: 'whole', zone, name: zone, shown: showName(zone) };
   if (ascii === zone || ascii === `www.${zone}`) return { ok: true, choices: [whole] };
   return { ok: true, choices: [whole, { scope: 'name', zone, name: ascii, shown: showName(ascii) }] };

@@ -17,7 +17,11 @@ export function loweredHorizon(input: { tl: Instant; T: number; floor: number; w
   return {
     at: input.tl + eff(input.T, input.floor),
     formula: 'tl + eff(T)',
-    terms: [instant('tl', 'every old authority seen to serve the lowered TTL', input.tl), seconds('T', `TTL of ${input.what} as found`, input.T), seconds('f', 'floor a cache may apply', input.floor)],
+    terms: [
+      instant('tl', 'every old authority seen to serve the lowered TTL', input.tl),
+      seconds('T', `TTL of ${input.what} as found`, input.T),
+      seconds('f', 'floor a cache may apply', input.floor),
+    ],
     follows: 'RFC 1035 §3.2.1, RFC 2181 §8',
   };
 }
@@ -87,7 +91,11 @@ export function absentHorizon(input: { H: Instant; N: number; floor: number; wha
   return {
     at: input.H + eff(input.N, input.floor),
     formula: 'H + eff(N_old)',
-    terms: [instant('H', 'nobody is led to the old servers any more', input.H), seconds('N_old', `negative TTL of the old zone, for ${input.what}`, input.N), seconds('f', 'floor a cache may apply', input.floor)],
+    terms: [
+      instant('H', 'nobody is led to the old servers any more', input.H),
+      seconds('N_old', `negative TTL of the old zone, for ${input.what}`, input.N),
+      seconds('f', 'floor a cache may apply', input.floor),
+    ],
     follows: 'RFC 2308 §5',
   };
 }

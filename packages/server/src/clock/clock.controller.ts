@@ -32,7 +32,13 @@ export class ClockController {
     if (!(this.clock instanceof LabClockFollower)) throw new ProblemError(409, 'The clock can be moved in the lab only.');
     const before = { at: this.clock.now(), rate: this.clock.rate() };
     await this.clock.change(change);
-    await this.events.add({ person: person.id, kind: 'clock', text: change.jump !== undefined ? `The lab clock jumped ${change.jump} s.` : `The lab clock runs at speed ${change.rate}.`, before, after: change });
+    await this.events.add({
+      person: person.id,
+      kind: 'clock',
+      text: change.jump !== undefined ? `The lab clock jumped ${change.jump} s.` : `The lab clock runs at speed ${change.rate}.`,
+      before,
+      after: change,
+    });
     return this.read();
   }
 }

@@ -25,8 +25,14 @@ export class EventStore {
   async add(event: NewEvent, database: Database = this.database): Promise<void> {
     const json = (value: unknown): string | null => (value === undefined ? null : JSON.stringify(value));
     await database('events').insert({
-      at: this.clock.now(), person_id: event.person ?? null, domain: event.domain ?? null, move_id: event.move ?? null,
-      kind: event.kind, text: event.text, before: json(event.before), after: json(event.after),
+      at: this.clock.now(),
+      person_id: event.person ?? null,
+      domain: event.domain ?? null,
+      move_id: event.move ?? null,
+      kind: event.kind,
+      text: event.text,
+      before: json(event.before),
+      after: json(event.after),
     });
   }
 
@@ -36,7 +42,16 @@ export class EventStore {
       .where({ move_id: move })
       .orderBy('events.id', 'desc')
       .limit(500)
-      .select<(Omit<EventView, 'id'> & { id: string })[]>('events.id', 'events.at', 'people.name as who', 'events.domain', 'events.kind', 'events.text', 'events.before', 'events.after');
+      .select<(Omit<EventView, 'id'> & { id: string })[]>(
+        'events.id',
+        'events.at',
+        'people.name as who',
+        'events.domain',
+        'events.kind',
+        'events.text',
+        'events.before',
+        'events.after',
+      );
     return rows.map((row) => ({ ...row, id: Number(row.id) }));
   }
 }

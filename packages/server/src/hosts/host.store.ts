@@ -50,7 +50,8 @@ export class HostStore {
     const existing = id === undefined ? undefined : await this.row(id);
     if (id !== undefined && !existing) throw notFound('host');
     const taken = await this.database<HostRow>('hosts').where({ name: input.name, role: input.role }).first('id');
-    if (taken && taken.id !== id) throw new ProblemError(409, `There is a host named ${input.name} in this role already.`, { field: 'name', kept: 'Nothing was changed.' });
+    if (taken && taken.id !== id)
+      throw new ProblemError(409, `There is a host named ${input.name} in this role already.`, { field: 'name', kept: 'Nothing was changed.' });
     return this.database.transaction(async (transaction) => {
       let key: Partial<HostRow> = {};
       if (input.key === null) key = { key_name: null, key_algorithm: null, key_secret: null };
@@ -60,12 +61,21 @@ export class HostStore {
         key = { key_name: input.key.name, key_algorithm: input.key.algorithm, key_secret: secret };
       }
       const row = {
-        name: input.name, role: input.role, nameservers: JSON.stringify(input.nameservers), addresses: JSON.stringify(input.addresses),
-        alias_target: input.aliasTarget, requires: JSON.stringify(input.requires), update_address: input.updateAddress, note: input.note, ...key,
+        name: input.name,
+        role: input.role,
+        nameservers: JSON.stringify(input.nameservers),
+        addresses: JSON.stringify(input.addresses),
+        alias_target: input.aliasTarget,
+        requires: JSON.stringify(input.requires),
+        update_address: input.updateAddress,
+        note: input.note,
+        ...key,
       };
       const [saved] = existing
         ? await transaction('hosts').where({ id }).update(row).returning<HostRow[]>('*')
-        : await transaction('hosts').insert({ id: randomUUID(), ...row }).returning<HostRow[]>('*');
+        : await transaction('hosts')
+            .insert({ id: randomUUID(), ...row })
+            .returning<HostRow[]>('*');
       if (existing?.key_secret && input.key !== undefined) await transaction('secrets').where({ id: existing.key_secret }).delete();
       return toHost(saved!);
     });
@@ -83,7 +93,15 @@ export function knowledgeOf(host: Host): HostKnowledge {
 
 function toHost(row: HostRow): Host {
   return {
-    id: row.id, name: row.name, role: row.role, nameservers: row.nameservers, addresses: row.addresses, aliasTarget: row.alias_target,
-    requires: row.requires, updateAddress: row.update_address, note: row.note, keyName: row.key_name,
+    id: row.id,
+    name: row.name,
+    role: row.role,
+    nameservers: row.nameservers,
+    addresses: row.addresses,
+    aliasTarget: row.alias_target,
+    requires: row.requires,
+    updateAddress: row.update_address,
+    note: row.note,
+    keyName: row.key_name,
   };
 }

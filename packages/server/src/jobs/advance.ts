@@ -61,7 +61,9 @@ export class Advancer {
       let wake = Infinity;
       for (const leg of legs) wake = Math.min(wake, await this.advanceLeg(move, leg.id));
       const next = Number.isFinite(wake) ? wake : null;
-      await lock('moves').where({ id: moveId }).update({ wake_at: lock.raw('case when wake_at = ?::float8 then ?::float8 else least(wake_at, ?::float8) end', [lease, next, next]) });
+      await lock('moves')
+        .where({ id: moveId })
+        .update({ wake_at: lock.raw('case when wake_at = ?::float8 then ?::float8 else least(wake_at, ?::float8) end', [lease, next, next]) });
       await this.live.tell({ topic: 'move', move: moveId });
     });
   }
@@ -105,7 +107,18 @@ export class Advancer {
     const at = this.clock.now();
     await this.store.database.transaction(async (transaction) => {
       await this.store.setStep(context.leg.id, kind, { state: 'done', done_at: at, problem: null }, transaction);
-      await this.events.add({ kind: 'step', domain: context.move.domain, move: context.move.id, person: step.decided_by ?? undefined, text: `${STEPS[kind].title}: done.`, before: { state: step.state }, after: { state: 'done' } }, transaction);
+      await this.events.add(
+        {
+          kind: 'step',
+          domain: context.move.domain,
+          move: context.move.id,
+          person: step.decided_by ?? undefined,
+          text: `${STEPS[kind].title}: done.`,
+          before: { state: step.state },
+          after: { state: 'done' },
+        },
+        transaction,
+      );
     });
     await this.live.tell({ topic: 'move', move: context.move.id });
   }
@@ -132,8 +145,19 @@ export class Advancer {
       await this.events.add({ kind, text, domain: move.domain, move: move.id, ...more });
     };
     return {
-      move, leg, steps, rulings, zone: Name.parse(`${move.domain}.`), clock: this.clock, config: this.config, network: this.network,
-      store: this.store, surveys: this.surveys, hosts: this.hosts, runs: this.runs, note,
+      move,
+      leg,
+      steps,
+      rulings,
+      zone: Name.parse(`${move.domain}.`),
+      clock: this.clock,
+      config: this.config,
+      network: this.network,
+      store: this.store,
+      surveys: this.surveys,
+      hosts: this.hosts,
+      runs: this.runs,
+      note,
     };
   }
 }

@@ -34,11 +34,30 @@ export async function bringZoneTo(context: StepContext, target: OutwardTarget): 
     }
     const changed = changes.map(describe);
     const person = target.decidedBy ?? undefined;
-    if (!begun) await context.note(target.step, `Sending to ${target.server.server} (${target.server.address}): ${target.says(changes.length)}`, { before: changed.map((one) => one.before), after: changed.map((one) => one.after), person });
-    const action = begun?.id ?? (await store.database('actions').insert({ leg_id: leg.id, step: target.step, server: target.server.address, changes: JSON.stringify(changed), started_at: clock.now() }).returning<{ id: string }[]>('id'))[0]!.id;
+    if (!begun)
+      await context.note(target.step, `Sending to ${target.server.server} (${target.server.address}): ${target.says(changes.length)}`, {
+        before: changed.map((one) => one.before),
+        after: changed.map((one) => one.after),
+        person,
+      });
+    const action =
+      begun?.id ??
+      (
+        await store
+          .database('actions')
+          .insert({ leg_id: leg.id, step: target.step, server: target.server.address, changes: JSON.stringify(changed), started_at: clock.now() })
+          .returning<{ id: string }[]>('id')
+      )[0]!.id;
     await sendUpdates(network.client, target.server, zone, changes, target.key);
     const left = await look();
-    if (left.length > 0) return { state: 'failed', problem: `${target.server.server} took the update, but still differs in ${left.map((change) => `${change.owner.toString()} ${typeMnemonic(change.type)}`).slice(0, 5).join(', ')}.` };
+    if (left.length > 0)
+      return {
+        state: 'failed',
+        problem: `${target.server.server} took the update, but still differs in ${left
+          .map((change) => `${change.owner.toString()} ${typeMnemonic(change.type)}`)
+          .slice(0, 5)
+          .join(', ')}.`,
+      };
     await store.database('actions').where({ id: action }).update({ finished_at: clock.now(), outcome: 'done' });
     return { state: 'done' };
   } catch (error) {
@@ -50,7 +69,15 @@ export async function bringZoneTo(context: StepContext, target: OutwardTarget): 
 
 /** Apex SOA and NS and whatever signing makes are the host's own and never touched. */
 export function hostsOwn(zone: Name): (set: RRset) => boolean {
-  const signing: ReadonlySet<number> = new Set([TYPE_CODES.RRSIG, TYPE_CODES.NSEC, TYPE_CODES.NSEC3, TYPE_CODES.NSEC3PARAM, TYPE_CODES.DNSKEY, TYPE_CODES.CDS, TYPE_CODES.CDNSKEY]);
+  const signing: ReadonlySet<number> = new Set([
+    TYPE_CODES.RRSIG,
+    TYPE_CODES.NSEC,
+    TYPE_CODES.NSEC3,
+    TYPE_CODES.NSEC3PARAM,
+    TYPE_CODES.DNSKEY,
+    TYPE_CODES.CDS,
+    TYPE_CODES.CDNSKEY,
+  ]);
   return (set) => signing.has(set.type) || (set.owner.equals(zone) && (set.type === TYPE_CODES.SOA || set.type === TYPE_CODES.NS));
 }
 
@@ -59,6 +86,7 @@ export function sentence(text: string): string {
 }
 
 function describe(change: SetChange): { before: unknown; after: unknown } {
-  const show = (set: RRset | undefined): unknown => set && { owner: set.owner.toString(), type: typeMnemonic(set.type), ttl: set.ttl, data: set.data.map((data) => printRdata(set.type, data)) };
+  const show = (set: RRset | undefined): unknown =>
+    set && { owner: set.owner.toString(), type: typeMnemonic(set.type), ttl: set.ttl, data: set.data.map((data) => printRdata(set.type, data)) };
   return { before: show(change.before) ?? null, after: show(change.after) ?? null };
 }

@@ -70,7 +70,11 @@ export class JobQueue implements OnApplicationBootstrap, BeforeApplicationShutdo
   }
 
   private async sendDue(): Promise<void> {
-    const due = await this.database<{ id: string; state: string; wake_at: number }>('moves').where('state', 'open').andWhere('wake_at', '<=', this.clock.now()).limit(500).select('id');
+    const due = await this.database<{ id: string; state: string; wake_at: number }>('moves')
+      .where('state', 'open')
+      .andWhere('wake_at', '<=', this.clock.now())
+      .limit(500)
+      .select('id');
     for (const { id } of due) await this.send(id);
   }
 
@@ -80,7 +84,9 @@ export class JobQueue implements OnApplicationBootstrap, BeforeApplicationShutdo
     } catch (error) {
       // A fault of ours must not stop the move for good: it is tried again in a minute.
       this.log.error(error);
-      await this.database('moves').where({ id: move }).update({ wake_at: this.clock.now() + 60 });
+      await this.database('moves')
+        .where({ id: move })
+        .update({ wake_at: this.clock.now() + 60 });
     }
   }
 }

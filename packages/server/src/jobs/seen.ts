@@ -5,7 +5,12 @@ import { Facts, ServerAt } from '../moves/leg';
  * Keeps, per server, when it was last seen old and first seen new, under a heading in the facts. Once every server was
  * seen new, gives the interval for all of them: the latest of each end.
  */
-export function markSeen(facts: Facts, heading: string, at: Instant, servers: readonly (ServerAt & { readonly isNew: boolean })[]): { facts: Facts; all: SeenBetween | undefined } {
+export function markSeen(
+  facts: Facts,
+  heading: string,
+  at: Instant,
+  servers: readonly (ServerAt & { readonly isNew: boolean })[],
+): { facts: Facts; all: SeenBetween | undefined } {
   const seen = { ...facts.seen };
   for (const server of servers) {
     const key = `${heading} ${server.address}`;

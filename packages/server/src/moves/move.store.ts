@@ -11,7 +11,10 @@ export class MoveStore {
   constructor(@Inject(DATABASE) readonly database: Database) {}
 
   async list(): Promise<Move[]> {
-    return this.moves().orderBy([{ column: 'moves.state', order: 'desc' }, { column: 'moves.created_at', order: 'desc' }]);
+    return this.moves().orderBy([
+      { column: 'moves.state', order: 'desc' },
+      { column: 'moves.created_at', order: 'desc' },
+    ]);
   }
 
   async get(id: string): Promise<Move> {
@@ -42,13 +45,33 @@ export class MoveStore {
   }
 
   /** Throws nothing for a domain that is known already: it is taken as it is. */
-  async create(input: { domain: string; client: string | undefined; scope: Scope; person: string; at: Instant; legKind: Leg['kind'] }, database: Database): Promise<string> {
+  async create(
+    input: { domain: string; client: string | undefined; scope: Scope; person: string; at: Instant; legKind: Leg['kind'] },
+    database: Database,
+  ): Promise<string> {
     await database('domains').insert({ id: randomUUID(), name: input.domain }).onConflict('name').ignore();
     const domain = await database<{ id: string; name: string }>('domains').where({ name: input.domain }).forUpdate().first('id');
     const id = randomUUID();
     const leg = randomUUID();
-    await database('moves').insert({ id, domain_id: domain!.id, scope: JSON.stringify(input.scope), state: 'open', created_at: input.at, created_by: input.person, wake_at: input.at });
-    await database('legs').insert({ id: leg, move_id: id, position: 0, kind: input.legKind, scope: JSON.stringify(input.scope), old_nameservers: '[]', new_nameservers: '[]', facts: '{}' });
+    await database('moves').insert({
+      id,
+      domain_id: domain!.id,
+      scope: JSON.stringify(input.scope),
+      state: 'open',
+      created_at: input.at,
+      created_by: input.person,
+      wake_at: input.at,
+    });
+    await database('legs').insert({
+      id: leg,
+      move_id: id,
+      position: 0,
+      kind: input.legKind,
+      scope: JSON.stringify(input.scope),
+      old_nameservers: '[]',
+      new_nameservers: '[]',
+      facts: '{}',
+    });
     await database('steps').insert(STEP_KINDS.map((kind) => ({ leg_id: leg, kind, state: 'waiting' })));
     return id;
   }
@@ -59,19 +82,30 @@ export class MoveStore {
 
   /** Merges into the facts of a leg, key by key. */
   async addFacts(leg: string, facts: Facts, database: Database = this.database): Promise<void> {
-    await database('legs').where({ id: leg }).update({ facts: database.raw('facts || ?::jsonb', [JSON.stringify(facts)]) });
+    await database('legs')
+      .where({ id: leg })
+      .update({ facts: database.raw('facts || ?::jsonb', [JSON.stringify(facts)]) });
   }
 
   async setServed(leg: string, served: ServedState): Promise<void> {
-    await this.database('legs').where({ id: leg }).update({ served: JSON.stringify(served) });
+    await this.database('legs')
+      .where({ id: leg })
+      .update({ served: JSON.stringify(served) });
   }
 
   async replaceRulings(leg: string, rulings: readonly Ruling[], database: Database): Promise<void> {
     await database('rulings').where({ leg_id: leg }).delete();
     await database('ruling_changes').where({ leg_id: leg }).update({ undone: true });
     const rows = rulings.map((ruling, position) => ({
-      id: randomUUID(), leg_id: leg, position, owner: ruling.owner, type: ruling.type, ruling: ruling.ruling,
-      found: ruling.found ? JSON.stringify(ruling.found) : null, planned: ruling.planned ? JSON.stringify(ruling.planned) : null, reason: ruling.reason,
+      id: randomUUID(),
+      leg_id: leg,
+      position,
+      owner: ruling.owner,
+      type: ruling.type,
+      ruling: ruling.ruling,
+      found: ruling.found ? JSON.stringify(ruling.found) : null,
+      planned: ruling.planned ? JSON.stringify(ruling.planned) : null,
+      reason: ruling.reason,
     }));
     if (rows.length > 0) await database.batchInsert('rulings', rows, 200);
   }

@@ -84,7 +84,10 @@ export class MoveViews {
     const remarks = await this.remarks(move, leg, rulings);
     const people = new Map((await this.database<{ id: string; name: string }>('people').select('id', 'name')).map((person) => [person.id, person.name]));
     const { facts } = leg;
-    const undoable = await this.database('ruling_changes').where({ leg_id: leg.id, undone: false }).orderBy('id', 'desc').first<{ after: RulingRow | null; before: RulingRow | null } | undefined>('before', 'after');
+    const undoable = await this.database('ruling_changes')
+      .where({ leg_id: leg.id, undone: false })
+      .orderBy('id', 'desc')
+      .first<{ after: RulingRow | null; before: RulingRow | null } | undefined>('before', 'after');
     const changed = undoable?.after ?? undoable?.before;
     return {
       id: leg.id,
@@ -96,7 +99,16 @@ export class MoveViews {
       oldNameservers: leg.old_nameservers,
       newNameservers: leg.new_nameservers,
       steps: stepViews(steps, people),
-      rulings: rulings.map((row) => ({ id: row.id, owner: row.owner, type: row.type, ruling: row.ruling, found: row.found, planned: row.planned, reason: row.reason, decidedBy: row.decided_by ? (people.get(row.decided_by) ?? null) : null })),
+      rulings: rulings.map((row) => ({
+        id: row.id,
+        owner: row.owner,
+        type: row.type,
+        ruling: row.ruling,
+        found: row.found,
+        planned: row.planned,
+        reason: row.reason,
+        decidedBy: row.decided_by ? (people.get(row.decided_by) ?? null) : null,
+      })),
       remarks,
       served: leg.served,
       times: times ? timesView(times) : null,
@@ -121,12 +133,31 @@ export class MoveViews {
     return {
       lookouts: this.network.lookouts.map(({ name, address, note }) => ({ name, address, note })),
       looks: latest.map((run) => ({
-        lookout: run.subject, owner: run.owner, type: run.type, verdict: run.verdict, answer: run.answer, rcode: run.rcode, firstSeen: run.first_seen, lastSeen: run.last_seen,
-        count: Number(run.count), remainingTtl: run.remaining_ttl, silent: run.silent, steady: questions.get(`${run.owner}/${run.type}`)!.steady,
+        lookout: run.subject,
+        owner: run.owner,
+        type: run.type,
+        verdict: run.verdict,
+        answer: run.answer,
+        rcode: run.rcode,
+        firstSeen: run.first_seen,
+        lastSeen: run.last_seen,
+        count: Number(run.count),
+        remainingTtl: run.remaining_ttl,
+        silent: run.silent,
+        steady: questions.get(`${run.owner}/${run.type}`)!.steady,
       })),
       parent: (leg.facts.parentSets ?? []).map((one) => ({
-        server: one.server, address: one.address, nameservers: one.nameservers,
-        state: one.problem !== undefined ? 'none' : sameNameSet(one.nameservers, leg.new_nameservers) ? 'new' : sameNameSet(one.nameservers, leg.old_nameservers) ? 'old' : 'other',
+        server: one.server,
+        address: one.address,
+        nameservers: one.nameservers,
+        state:
+          one.problem !== undefined
+            ? 'none'
+            : sameNameSet(one.nameservers, leg.new_nameservers)
+              ? 'new'
+              : sameNameSet(one.nameservers, leg.old_nameservers)
+                ? 'old'
+                : 'other',
       })),
       settled,
       missing: settled ? [] : [...verdict.missing],
@@ -174,7 +205,8 @@ function nextOf({ leg, steps, times }: Loaded, now: Instant): MoveSummary['next'
   if (failed) return { text: failed.problem ?? STEPS[failed.kind].title, chapter: STEPS[failed.kind].chapter, who: 'you', dueAt: null, failed: true };
   const switching = open.find((step) => step.kind === 'switch');
   if (switching) {
-    if (leg.facts.ts !== undefined) return { text: 'Waiting for the parent to publish the new nameservers', chapter: 'switch', who: 'wanderon', dueAt: null, failed: false };
+    if (leg.facts.ts !== undefined)
+      return { text: 'Waiting for the parent to publish the new nameservers', chapter: 'switch', who: 'wanderon', dueAt: null, failed: false };
     const dueAt = Math.max(times?.earliestSwitch.at ?? now, leg.facts.plannedSwitch ?? 0);
     return { text: STEPS.switch.title, chapter: 'switch', who: 'you', dueAt, failed: false };
   }
@@ -186,7 +218,17 @@ function nextOf({ leg, steps, times }: Loaded, now: Instant): MoveSummary['next'
   return { text: STEPS[ours.kind].title, chapter: STEPS[ours.kind].chapter, who: 'wanderon', dueAt: until, failed: false };
 }
 
-const SEEN_LABELS: Partial<Record<StepKind, string>> = { survey: 'surveyed', push: 'pushed', lower: 'lowering sent', lowered: 'lowered', switch: 'switch seen', turn: 'old zone turned', settle: 'settled', raise: 'TTLs raised', close: 'closed' };
+const SEEN_LABELS: Partial<Record<StepKind, string>> = {
+  survey: 'surveyed',
+  push: 'pushed',
+  lower: 'lowering sent',
+  lowered: 'lowered',
+  switch: 'switch seen',
+  turn: 'old zone turned',
+  settle: 'settled',
+  raise: 'TTLs raised',
+  close: 'closed',
+};
 
 function marksOf(move: Move, legs: readonly Loaded[]): Mark[] {
   const marks: Mark[] = [{ at: move.created_at, label: 'begun', kind: 'step', derived: null }];
@@ -194,7 +236,8 @@ function marksOf(move: Move, legs: readonly Loaded[]): Mark[] {
     for (const step of steps) {
       const label = SEEN_LABELS[step.kind];
       if (step.done_at !== null && label) marks.push({ at: step.done_at, label, kind: 'step', derived: null });
-      else if (step.due_at !== null && step.state !== 'done' && label) marks.push({ at: step.due_at, label: STEPS[step.kind].title, kind: 'planned', derived: null });
+      else if (step.due_at !== null && step.state !== 'done' && label)
+        marks.push({ at: step.due_at, label: STEPS[step.kind].title, kind: 'planned', derived: null });
     }
     if (!times) continue;
     const view = timesView(times);
@@ -208,7 +251,13 @@ function marksOf(move: Move, legs: readonly Loaded[]): Mark[] {
 
 function timesView(times: LegTimes): NonNullable<LegView['times']> {
   const copy = (derived: LegTimes['last']): NonNullable<LegView['times']>['last'] => ({ ...derived, terms: [...derived.terms] });
-  return { ...times, earliestSwitch: copy(times.earliestSwitch), delegation: copy(times.delegation), last: copy(times.last), sets: times.sets.map((set) => ({ ...set, horizon: copy(set.horizon) })) };
+  return {
+    ...times,
+    earliestSwitch: copy(times.earliestSwitch),
+    delegation: copy(times.delegation),
+    last: copy(times.last),
+    sets: times.sets.map((set) => ({ ...set, horizon: copy(set.horizon) })),
+  };
 }
 
 /** The share of looks that were old, stepwise: one point for every moment at which a run began. */

@@ -1,5 +1,21 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
-import { EventView, MoveSummary, MoveView, approveSchema, chooseHostsSchema, domainChoiceSchema, editRulingSchema, eventListSchema, moveListSchema, moveSchema, newMoveSchema, newRulingSchema, readDomainResultSchema, readDomainSchema, stepActionSchema } from '@wanderon/contract';
+import {
+  EventView,
+  MoveSummary,
+  MoveView,
+  approveSchema,
+  chooseHostsSchema,
+  domainChoiceSchema,
+  editRulingSchema,
+  eventListSchema,
+  moveListSchema,
+  moveSchema,
+  newMoveSchema,
+  newRulingSchema,
+  readDomainResultSchema,
+  readDomainSchema,
+  stepActionSchema,
+} from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { z } from 'zod';
 import { EventStore } from '../events/event.store';

@@ -81,4 +81,3 @@ export async function limited<T, R>(items: readonly T[], most: number, work: (it
   await Promise.all(Array.from({ length: Math.min(most, items.length) }, worker));
   return results;
 }
-

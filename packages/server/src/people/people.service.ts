@@ -38,7 +38,10 @@ export class PeopleService {
       { subject: `address ${from}`, most: FAILURES_PER_ADDRESS },
     ];
     for (const { subject, most } of subjects) {
-      const counted = await this.database('sign_in_failures').where({ subject }).andWhere('at', '>', now - WINDOW_SECONDS).count<{ count: string }[]>('* as count');
+      const counted = await this.database('sign_in_failures')
+        .where({ subject })
+        .andWhere('at', '>', now - WINDOW_SECONDS)
+        .count<{ count: string }[]>('* as count');
       if (Number(counted[0]!.count) >= most) throw new ProblemError(429, 'Too many failed tries. Wait 15 minutes and try again.');
     }
     const person = await this.database<PersonRow>('people').where({ login: login.toLowerCase(), disabled: false }).first();
@@ -49,15 +52,25 @@ export class PeopleService {
       await this.database('sign_in_failures').insert(subjects.map(({ subject }) => ({ subject, at: now })));
       throw new ProblemError(401, 'Login or password is wrong.');
     }
-    await this.database('sign_in_failures').where('at', '<', now - WINDOW_SECONDS).delete();
+    await this.database('sign_in_failures')
+      .where('at', '<', now - WINDOW_SECONDS)
+      .delete();
     await this.database('sessions').where('expires_at', '<', now).delete();
     const token = randomBytes(32).toString('base64url');
-    await this.database('sessions').insert({ token_hash: digest(token), person_id: person.id, csrf: randomBytes(24).toString('base64url'), expires_at: now + SESSION_SECONDS });
+    await this.database('sessions').insert({
+      token_hash: digest(token),
+      person_id: person.id,
+      csrf: randomBytes(24).toString('base64url'),
+      expires_at: now + SESSION_SECONDS,
+    });
     return token;
   }
 
   async signOut(token: string | undefined): Promise<void> {
-    if (token) await this.database('sessions').where({ token_hash: digest(token) }).delete();
+    if (token)
+      await this.database('sessions')
+        .where({ token_hash: digest(token) })
+        .delete();
   }
 
   async callerOf(token: string | undefined): Promise<Caller | undefined> {
@@ -75,7 +88,11 @@ export class PeopleService {
 
   async add(person: NewPerson): Promise<Person> {
     const row = { id: randomUUID(), login: person.login, name: person.name, role: person.role, disabled: false };
-    const inserted = await this.database('people').insert({ ...row, password_hash: await hash(person.password) }).onConflict('login').ignore().returning('id');
+    const inserted = await this.database('people')
+      .insert({ ...row, password_hash: await hash(person.password) })
+      .onConflict('login')
+      .ignore()
+      .returning('id');
     if (inserted.length === 0) throw new ProblemError(409, `The login ${person.login} is taken.`, { field: 'login', kept: 'Nothing was changed.' });
     return row;
   }

@@ -28,8 +28,10 @@ export class SessionGuard implements CanActivate {
     const cookies = request.cookies as Record<string, string | undefined>;
     const caller = await this.people.callerOf(cookies[SESSION_COOKIE]);
     if (!caller) throw new ProblemError(401, 'Sign in first.', { kept: 'Nothing was changed.' });
-    if (ROLES.indexOf(caller.role) < ROLES.indexOf(needed)) throw new ProblemError(403, `This needs the role ${needed}; you are signed in as ${caller.role}.`, { kept: 'Nothing was changed.' });
-    if (changes && !sameText(request.get('x-csrf-token') ?? '', caller.csrf)) throw new ProblemError(403, 'This page is out of date. Reload it and try again.', { kept: 'Nothing was changed.' });
+    if (ROLES.indexOf(caller.role) < ROLES.indexOf(needed))
+      throw new ProblemError(403, `This needs the role ${needed}; you are signed in as ${caller.role}.`, { kept: 'Nothing was changed.' });
+    if (changes && !sameText(request.get('x-csrf-token') ?? '', caller.csrf))
+      throw new ProblemError(403, 'This page is out of date. Reload it and try again.', { kept: 'Nothing was changed.' });
     request.caller = caller;
     return true;
   }

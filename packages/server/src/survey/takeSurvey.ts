@@ -1,4 +1,16 @@
-import { AuthorityAnswer, Name, RCODE, ResourceRecord, TYPE_CODES, TsigKey, groupRecords, negativeTtl, readSoa, rrsetToText, transferCoverage } from '@wanderon/core';
+import {
+  AuthorityAnswer,
+  Name,
+  RCODE,
+  ResourceRecord,
+  TYPE_CODES,
+  TsigKey,
+  groupRecords,
+  negativeTtl,
+  readSoa,
+  rrsetToText,
+  transferCoverage,
+} from '@wanderon/core';
 import { Delegation, NetError, transferZone } from '@wanderon/net';
 import { Network, limited, observed } from '../network/network';
 import { ServerAt } from '../moves/leg';
@@ -29,7 +41,14 @@ export async function takeSurvey(network: Network, zone: Name, key: TsigKey | un
     if (!asked.ok) return { server, address, authoritative: false, serial: undefined, transferred: false, problem: asked.problem };
     const soa = asked.value.answers.find((record) => record.type === TYPE_CODES.SOA && record.owner.equals(zone));
     const authoritative = asked.value.authoritative && asked.value.rcode === RCODE.NOERROR && soa !== undefined;
-    return { server, address, authoritative, serial: soa ? readSoa(soa.data).serial : undefined, transferred: false, problem: authoritative ? undefined : 'it is lame: it does not answer with authority' };
+    return {
+      server,
+      address,
+      authoritative,
+      serial: soa ? readSoa(soa.data).serial : undefined,
+      transferred: false,
+      problem: authoritative ? undefined : 'it is lame: it does not answer with authority',
+    };
   });
   let source: AuthorityAnswer | undefined;
   for (const [index, answer] of answers.entries()) {
@@ -52,7 +71,14 @@ export async function takeSurvey(network: Network, zone: Name, key: TsigKey | un
       takenAt,
       parent: delegation.parent,
       coverage: (({ grade, reasons }) => ({ grade, reasons: [...reasons] }))(transferCoverage(answers)),
-      referrals: delegation.referrals.map((referral) => ({ ...referral, nameservers: [...referral.nameservers], glue: [...referral.glue], ds: [...referral.ds], ttl: referral.ttl ?? null, problem: referral.problem ?? null })),
+      referrals: delegation.referrals.map((referral) => ({
+        ...referral,
+        nameservers: [...referral.nameservers],
+        glue: [...referral.glue],
+        ds: [...referral.ds],
+        ttl: referral.ttl ?? null,
+        problem: referral.problem ?? null,
+      })),
       authorities: answers.map((answer) => ({ ...answer, serial: answer.serial ?? null, problem: answer.problem ?? null })),
       sets: sets.map((set) => ({ ...rrsetToText(set), evidence: `transfer from ${source!.server} (${source!.address}) at serial ${source!.serial}` })),
     },

@@ -12,9 +12,18 @@ export function timesOf(leg: Leg, steps: readonly StepRow[], rulings: readonly R
     .filter((row) => isChanging(rulingOf(row)))
     .map((row) => ({ owner: row.owner, type: row.type, T: row.found?.ttl, L: Math.min(row.found?.ttl ?? LOWERED_TTL, LOWERED_TTL) }));
   return legTimes({
-    now, P: facts.P, C: facts.C, loweredC: Math.min(facts.C, LOWERED_TTL), N: facts.N, floor: config.WANDERON_CACHE_FLOOR,
-    tl: facts.tl?.firstNew, t0: facts.t0?.firstNew, te: facts.te?.firstNew, plannedSwitch: facts.plannedSwitch,
-    turns: facts.te !== undefined || facts.turned === true || (turn.state !== 'done' && turn.decided_at !== null), changing,
+    now,
+    P: facts.P,
+    C: facts.C,
+    loweredC: Math.min(facts.C, LOWERED_TTL),
+    N: facts.N,
+    floor: config.WANDERON_CACHE_FLOOR,
+    tl: facts.tl?.firstNew,
+    t0: facts.t0?.firstNew,
+    te: facts.te?.firstNew,
+    plannedSwitch: facts.plannedSwitch,
+    turns: facts.te !== undefined || facts.turned === true || (turn.state !== 'done' && turn.decided_at !== null),
+    changing,
   });
 }
 
@@ -30,10 +39,20 @@ export interface WatchedQuestion {
 }
 
 export function watchedQuestions(zone: Name, leg: Leg, rulings: readonly RulingRow[]): WatchedQuestion[] {
-  const questions: WatchedQuestion[] = [{ owner: zone.toString(), type: 'NS', before: leg.old_nameservers, after: leg.new_nameservers, steady: false, fresh: false }];
+  const questions: WatchedQuestion[] = [
+    { owner: zone.toString(), type: 'NS', before: leg.old_nameservers, after: leg.new_nameservers, steady: false, fresh: false },
+  ];
   const changing = rulings.filter((row) => isChanging(rulingOf(row)));
   // A large zone is watched by its nearest names; every set would be thousands of questions a round.
-  for (const row of changing.slice(0, 12)) questions.push({ owner: row.owner, type: row.type, before: row.found?.data ?? [], after: row.planned?.data ?? [], steady: false, fresh: row.found === null });
+  for (const row of changing.slice(0, 12))
+    questions.push({
+      owner: row.owner,
+      type: row.type,
+      before: row.found?.data ?? [],
+      after: row.planned?.data ?? [],
+      steady: false,
+      fresh: row.found === null,
+    });
   const mail = rulings.filter((row) => typeCode(row.type) === TYPE_CODES.MX && row.ruling === 'carry').slice(0, 2);
   for (const row of mail) questions.push({ owner: row.owner, type: row.type, before: row.planned!.data, after: row.planned!.data, steady: true, fresh: false });
   return questions;

@@ -25,7 +25,14 @@ export async function lookRound(network: Network, questions: readonly WatchedQue
     const base = { subject: lookout.name, owner: question.owner, type: question.type };
     if (answers.length === 0) return { ...base, verdict: 'none', rcode: 'no answer', answer: [], remainingTtl: null, silent: true };
     const shown = [...new Set(answers.flatMap((answer) => dataOf(answer, name, type).map((data) => printRdata(type, data))))].sort();
-    return { ...base, verdict: combineVerdicts(verdicts), rcode: rcodeName(answers[0]!.rcode), answer: shown, remainingTtl: Math.min(...answers.map(remaining)), silent: false };
+    return {
+      ...base,
+      verdict: combineVerdicts(verdicts),
+      rcode: rcodeName(answers[0]!.rcode),
+      answer: shown,
+      remainingTtl: Math.min(...answers.map(remaining)),
+      silent: false,
+    };
   });
 }
 

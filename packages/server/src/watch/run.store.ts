@@ -39,12 +39,30 @@ export class RunStore {
       const byKey = new Map(latest.map((run) => [runKey(run), run]));
       for (const look of looks) {
         const run = byKey.get(runKey(look));
-        const same = run && run.verdict === look.verdict && run.rcode === look.rcode && run.silent === look.silent && JSON.stringify(run.answer) === JSON.stringify(look.answer);
-        if (same) await transaction('runs').where({ id: run.id }).update({ last_seen: at, count: transaction.raw('count + 1'), remaining_ttl: look.remainingTtl });
+        const same =
+          run &&
+          run.verdict === look.verdict &&
+          run.rcode === look.rcode &&
+          run.silent === look.silent &&
+          JSON.stringify(run.answer) === JSON.stringify(look.answer);
+        if (same)
+          await transaction('runs')
+            .where({ id: run.id })
+            .update({ last_seen: at, count: transaction.raw('count + 1'), remaining_ttl: look.remainingTtl });
         else
           await transaction('runs').insert({
-            leg_id: leg, subject: look.subject, owner: look.owner, type: look.type, verdict: look.verdict, rcode: look.rcode,
-            answer: JSON.stringify(look.answer), first_seen: at, last_seen: at, count: 1, remaining_ttl: look.remainingTtl, silent: look.silent,
+            leg_id: leg,
+            subject: look.subject,
+            owner: look.owner,
+            type: look.type,
+            verdict: look.verdict,
+            rcode: look.rcode,
+            answer: JSON.stringify(look.answer),
+            first_seen: at,
+            last_seen: at,
+            count: 1,
+            remaining_ttl: look.remainingTtl,
+            silent: look.silent,
           });
       }
     });
@@ -52,7 +70,11 @@ export class RunStore {
 
   /** The last run of each lookout and question. */
   async latest(leg: string, database: Database = this.database): Promise<RunRow[]> {
-    return database('runs').where({ leg_id: leg }).distinctOn('subject', 'owner', 'type').orderBy(['subject', 'owner', 'type', { column: 'id', order: 'desc' }]).select<RunRow[]>('*');
+    return database('runs')
+      .where({ leg_id: leg })
+      .distinctOn('subject', 'owner', 'type')
+      .orderBy(['subject', 'owner', 'type', { column: 'id', order: 'desc' }])
+      .select<RunRow[]>('*');
   }
 
   async all(leg: string): Promise<RunRow[]> {

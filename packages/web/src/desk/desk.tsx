@@ -16,8 +16,18 @@ interface Due {
 export function DeskPlace({ me }: { me: Me }) {
   const moves = useMoves();
   const now = useNow();
-  if (moves.isPending || now === 0) return <Page><Loading what="the desk" /></Page>;
-  if (moves.isError) return <Page><Failed error={moves.error} retry={() => void moves.refetch()} /></Page>;
+  if (moves.isPending || now === 0)
+    return (
+      <Page>
+        <Loading what="the desk" />
+      </Page>
+    );
+  if (moves.isError)
+    return (
+      <Page>
+        <Failed error={moves.error} retry={() => void moves.refetch()} />
+      </Page>
+    );
   const open = moves.data.filter((move) => move.state === 'open');
   const due: Due[] = open.flatMap((move) => (move.next ? [{ move, next: move.next }] : []));
   const at = (one: Due): number => one.next.dueAt ?? now;
@@ -48,9 +58,12 @@ export function DeskPlace({ me }: { me: Me }) {
                   <ul>
                     {rows.map(({ move, next }) => (
                       <li key={move.id} className="border-b border-rule">
-                        <Link to={`/moves/${move.id}/${next.chapter}`} className="grid grid-cols-[9.5rem_13rem_1fr] gap-4 py-1.5 hover:bg-sheet max-md:grid-cols-1 max-md:gap-0">
+                        <Link
+                          to={`/moves/${move.id}/${next.chapter}`}
+                          className="grid grid-cols-[9.5rem_13rem_1fr] gap-4 py-1.5 hover:bg-sheet max-md:grid-cols-1 max-md:gap-0"
+                        >
                           <span className="text-faded" title={next.dueAt ? fullTime(next.dueAt) : undefined}>
-                            {next.dueAt && next.dueAt > now ? shortTime(next.dueAt) : 'as soon as you can'}
+                            {next.dueAt && next.dueAt > now ? shortTime(next.dueAt) : next.who === 'you' ? 'as soon as you can' : 'under way'}
                           </span>
                           <span className="truncate font-semibold">{move.shown}</span>
                           <span>

@@ -30,30 +30,47 @@ export function HostForm({ host, onClose }: { host: Host | undefined; onClose: (
   const submit = (event: FormEvent): void => {
     event.preventDefault();
     const candidate = {
-      name, role, nameservers: words(nameservers), addresses: words(addresses), aliasTarget: aliasTarget.trim() || null, updateAddress: updateAddress.trim() || null,
-      requires: requires.split('\n').filter((line) => line.trim() !== '').map((line) => {
-        const [owner = '', type = '', ...data] = line.trim().split(/\s+/);
-        return { owner, type, data: data.join(' ') };
-      }),
+      name,
+      role,
+      nameservers: words(nameservers),
+      addresses: words(addresses),
+      aliasTarget: aliasTarget.trim() || null,
+      updateAddress: updateAddress.trim() || null,
+      requires: requires
+        .split('\n')
+        .filter((line) => line.trim() !== '')
+        .map((line) => {
+          const [owner = '', type = '', ...data] = line.trim().split(/\s+/);
+          return { owner, type, data: data.join(' ') };
+        }),
       note,
       ...(secret ? { key: { name: keyName, algorithm, secret } } : host?.keyName && keyName.trim() === '' ? { key: null } : {}),
     };
     const read = hostInputSchema.safeParse(candidate);
     setProblems(read.success ? {} : Object.fromEntries(read.error.issues.map((issue) => [String(issue.path[0]), issue.message])));
     if (!read.success) return;
-    save.mutate({ id: host?.id, input: read.data as HostInput }, {
-      onSuccess: (saved) => {
-        say(`${saved.name} is saved.`);
-        onClose();
+    save.mutate(
+      { id: host?.id, input: read.data as HostInput },
+      {
+        onSuccess: (saved) => {
+          say(`${saved.name} is saved.`);
+          onClose();
+        },
+        onError: (error) => error instanceof ProblemError && error.problem.field && setProblems({ [error.problem.field]: error.problem.title }),
       },
-      onError: (error) => error instanceof ProblemError && error.problem.field && setProblems({ [error.problem.field]: error.problem.title }),
-    });
+    );
   };
   const area = (label: string, value: string, change: (text: string) => void, field: string, hint: string) => (
     <div className="mb-3">
       <label className="block">
         <span className="mb-0.5 block font-semibold">{label}</span>
-        <textarea rows={3} value={value} aria-invalid={problems[field] !== undefined} onChange={(event) => change(event.target.value)} className={`${inputLook} mono`} />
+        <textarea
+          rows={3}
+          value={value}
+          aria-invalid={problems[field] !== undefined}
+          onChange={(event) => change(event.target.value)}
+          className={`${inputLook} mono`}
+        />
       </label>
       <p className={problems[field] ? 'text-rust' : 'text-sm text-faded'}>{problems[field] ?? hint}</p>
     </div>
@@ -75,8 +92,22 @@ export function HostForm({ host, onClose }: { host: Host | undefined; onClose: (
             <>
               {area('Nameservers', nameservers, setNameservers, 'nameservers', 'One a line.')}
               <div>
-                <Field label="Updates go to" mono value={updateAddress} onChange={(event) => setUpdateAddress(event.target.value)} problem={problems['updateAddress']} hint="An address; the first nameserver if empty." />
-                <Field label="Key name" mono value={keyName} onChange={(event) => setKeyName(event.target.value)} problem={problems['key']} hint="For transfers and updates; empty for none." />
+                <Field
+                  label="Updates go to"
+                  mono
+                  value={updateAddress}
+                  onChange={(event) => setUpdateAddress(event.target.value)}
+                  problem={problems['updateAddress']}
+                  hint="An address; the first nameserver if empty."
+                />
+                <Field
+                  label="Key name"
+                  mono
+                  value={keyName}
+                  onChange={(event) => setKeyName(event.target.value)}
+                  problem={problems['key']}
+                  hint="For transfers and updates; empty for none."
+                />
               </div>
               <label className="mb-3 block">
                 <span className="mb-0.5 block font-semibold">Algorithm</span>
@@ -86,13 +117,28 @@ export function HostForm({ host, onClose }: { host: Host | undefined; onClose: (
                   ))}
                 </select>
               </label>
-              <Field label="Secret" mono type="password" autoComplete="off" value={secret} onChange={(event) => setSecret(event.target.value)} hint={host?.keyName ? 'Left empty, it stays as it is.' : 'Base64.'} />
+              <Field
+                label="Secret"
+                mono
+                type="password"
+                autoComplete="off"
+                value={secret}
+                onChange={(event) => setSecret(event.target.value)}
+                hint={host?.keyName ? 'Left empty, it stays as it is.' : 'Base64.'}
+              />
             </>
           )}
           {role === 'web' && (
             <>
               {area('Addresses', addresses, setAddresses, 'addresses', 'IPv4 and IPv6, one a line.')}
-              <Field label="Alias target" mono value={aliasTarget} onChange={(event) => setAliasTarget(event.target.value)} problem={problems['aliasTarget']} hint="Where www and other names are aliased to." />
+              <Field
+                label="Alias target"
+                mono
+                value={aliasTarget}
+                onChange={(event) => setAliasTarget(event.target.value)}
+                problem={problems['aliasTarget']}
+                hint="Where www and other names are aliased to."
+              />
               {area('Records it asks for', requires, setRequires, 'requires', 'Owner, type, value; {zone} stands for the domain.')}
             </>
           )}

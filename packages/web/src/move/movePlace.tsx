@@ -42,14 +42,24 @@ export function MovePlace({ me }: { me: Me }) {
     window.addEventListener('keydown', press);
     return () => window.removeEventListener('keydown', press);
   }, [go, id]);
-  if (move.isPending || now === 0) return <div className="px-4 py-5"><Loading what="the move" /></div>;
-  if (move.isError) return <div className="mx-auto w-full max-w-xl px-4 py-5"><Failed error={move.error} retry={() => void move.refetch()} /></div>;
+  if (move.isPending || now === 0)
+    return (
+      <div className="px-4 py-5">
+        <Loading what="the move" />
+      </div>
+    );
+  if (move.isError)
+    return (
+      <div className="mx-auto w-full max-w-xl px-4 py-5">
+        <Failed error={move.error} retry={() => void move.refetch()} />
+      </div>
+    );
   const leg = move.data.legs.at(-1)!;
   const props: ChapterProps = { move: move.data, leg, me, now, may: me.role !== 'viewer' && move.data.state === 'open' };
   return (
-    <div className="flex grow flex-col">
-      <div className="flex grow max-md:flex-col">
-        <nav aria-label="Chapters" className="w-52 shrink-0 border-r border-rule py-4 pl-4 max-md:w-full max-md:border-r-0 max-md:py-2">
+    <div className="flex h-[calc(100vh-2.45rem)] flex-col max-md:h-auto">
+      <div className="flex min-h-0 grow max-md:flex-col">
+        <nav aria-label="Chapters" className="w-52 shrink-0 overflow-y-auto border-r border-rule py-4 pl-4 max-md:w-full max-md:border-r-0 max-md:py-2">
           <Link to="/moves" className="text-sm text-faded hover:text-accent">
             Moves
           </Link>
@@ -61,23 +71,35 @@ export function MovePlace({ me }: { me: Me }) {
               const lacks = lacksOf(leg, one);
               return (
                 <li key={one}>
-                  <NavLink to={`/moves/${id}/${one}`} className={({ isActive }) => `-ml-4 block border-l-[3px] py-1.5 pr-3 pl-[0.85rem] leading-snug ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`}>
+                  <NavLink
+                    to={`/moves/${id}/${one}`}
+                    className={({ isActive }) =>
+                      `-ml-4 block border-l-[3px] py-1.5 pr-3 pl-[0.85rem] leading-snug ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
+                    }
+                  >
                     <span className="flex justify-between font-semibold">
                       {TITLES[one]} <span className="mono font-normal text-faded max-md:hidden">{index + 1}</span>
                     </span>
-                    <span className={`block text-sm max-md:hidden ${lacks.failed ? 'text-rust' : lacks.mine ? 'text-accent' : 'text-faded'}`}>{lacks.text}</span>
+                    <span className={`block text-sm max-md:hidden ${lacks.failed ? 'text-rust' : lacks.mine ? 'text-accent' : 'text-faded'}`}>
+                      {lacks.text}
+                    </span>
                   </NavLink>
                 </li>
               );
             })}
             <li className="mt-3 max-md:mt-0">
-              <NavLink to={`/moves/${id}/trail`} className={({ isActive }) => `-ml-4 block border-l-[3px] py-1 pl-[0.85rem] text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`}>
+              <NavLink
+                to={`/moves/${id}/trail`}
+                className={({ isActive }) =>
+                  `-ml-4 block border-l-[3px] py-1 pl-[0.85rem] text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
+                }
+              >
                 What was done
               </NavLink>
             </li>
           </ol>
         </nav>
-        <div className="min-w-0 grow px-5 py-4">
+        <div className="min-w-0 grow overflow-y-auto px-5 py-4">
           {chapter === 'survey' && <Survey {...props} />}
           {chapter === 'rebuild' && <Rebuild {...props} />}
           {chapter === 'timetable' && <Timetable {...props} />}
@@ -86,7 +108,7 @@ export function MovePlace({ me }: { me: Me }) {
           {chapter === 'trail' && <Trail id={id} />}
         </div>
       </div>
-      <footer className="sticky bottom-0 border-t border-ink bg-paper px-6 pt-1 pb-1.5">
+      <footer className="shrink-0 border-t border-ink bg-paper px-6 pt-1 pb-1.5">
         <Line move={move.data} now={now} />
       </footer>
     </div>

@@ -10,12 +10,22 @@ export function MovesPlace() {
   const moves = useMoves();
   const now = useNow();
   const [filter, setFilter] = useState('');
-  const rows = (moves.data ?? []).filter((move) => `${move.shown} ${move.domain} ${move.from ?? ''} ${move.to ?? ''}`.toLowerCase().includes(filter.toLowerCase()));
+  const rows = (moves.data ?? []).filter((move) =>
+    `${move.shown} ${move.domain} ${move.from ?? ''} ${move.to ?? ''}`.toLowerCase().includes(filter.toLowerCase()),
+  );
   return (
     <div className="mx-auto w-full max-w-[1240px] px-4 py-5">
       <div className="mb-3 flex items-baseline justify-between gap-4">
         <h1>Moves</h1>
-        {(moves.data?.length ?? 0) > 5 && <input aria-label="Filter moves" placeholder="Filter" value={filter} onChange={(event) => setFilter(event.target.value)} className={`${inputLook} max-w-56`} />}
+        {(moves.data?.length ?? 0) > 5 && (
+          <input
+            aria-label="Filter moves"
+            placeholder="Filter"
+            value={filter}
+            onChange={(event) => setFilter(event.target.value)}
+            className={`${inputLook} max-w-56`}
+          />
+        )}
       </div>
       {moves.isPending && <Loading what="the moves" />}
       {moves.isError && <Failed error={moves.error} retry={() => void moves.refetch()} />}

@@ -33,7 +33,10 @@ export function ClockPanel({ me }: { me: Me }) {
     </span>
   );
   if (!lab) return <span title={fullTime(now)}>{face}</span>;
-  const next = (moves.data ?? []).flatMap((move) => move.marks).filter((mark) => mark.at > now + 1 && mark.kind !== 'step').sort((a, b) => a.at - b.at)[0];
+  const next = (moves.data ?? [])
+    .flatMap((move) => move.marks)
+    .filter((mark) => mark.at > now + 1 && mark.kind !== 'step')
+    .sort((a, b) => a.at - b.at)[0];
   const speed = rate === 0 ? 'paused' : rate === 1 ? '' : `× ${rate}`;
   return (
     <Popover.Root>
@@ -47,7 +50,13 @@ export function ClockPanel({ me }: { me: Me }) {
           <p className="smallcaps mb-1">Speed</p>
           <div className="mb-3 flex gap-1" role="group" aria-label="Speed">
             {SPEEDS.map((one) => (
-              <Button key={one} disabled={me.role === 'viewer'} aria-pressed={rate === one} kind={rate === one ? 'main' : 'plain'} onClick={() => void change({ rate: one })}>
+              <Button
+                key={one}
+                disabled={me.role === 'viewer'}
+                aria-pressed={rate === one}
+                kind={rate === one ? 'main' : 'plain'}
+                onClick={() => void change({ rate: one })}
+              >
                 {one === 0 ? 'Pause' : `× ${one}`}
               </Button>
             ))}
@@ -61,7 +70,11 @@ export function ClockPanel({ me }: { me: Me }) {
             ))}
           </div>
           {next && (
-            <Button disabled={me.role === 'viewer'} onClick={() => void change({ jump: Math.ceil(next.at - now) + 1 })} className="w-full justify-between whitespace-normal text-left">
+            <Button
+              disabled={me.role === 'viewer'}
+              onClick={() => void change({ jump: Math.ceil(next.at - now) + 1 })}
+              className="w-full justify-between whitespace-normal text-left"
+            >
               <span>To the next: {next.label}</span> <span className="text-faded">{duration(next.at - now)}</span>
             </Button>
           )}

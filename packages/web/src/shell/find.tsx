@@ -20,13 +20,23 @@ export function Find({ open, onClose }: { open: boolean; onClose: () => void }) 
         <Command.List className="max-h-[46vh] overflow-y-auto">
           <Command.Empty className="px-2 py-2 text-faded">Nothing goes by that name.</Command.Empty>
           {(moves.data ?? []).map((move) => (
-            <Command.Item key={move.id} value={`${move.shown} ${move.domain} ${move.id}`} onSelect={() => choose(`/moves/${move.id}/${move.next?.chapter ?? 'watch'}`)} className={`${item} flex justify-between gap-3`}>
+            <Command.Item
+              key={move.id}
+              value={`${move.shown} ${move.domain} ${move.id}`}
+              onSelect={() => choose(`/moves/${move.id}/${move.next?.chapter ?? 'watch'}`)}
+              className={`${item} flex justify-between gap-3`}
+            >
               <span>{move.shown}</span>
               <span className="truncate text-faded">{move.next?.text ?? move.state}</span>
             </Command.Item>
           ))}
           {(hosts.data ?? []).map((host) => (
-            <Command.Item key={host.id} value={`${host.name} ${host.id}`} onSelect={() => choose(`/hosts#${host.id}`)} className={`${item} flex justify-between`}>
+            <Command.Item
+              key={host.id}
+              value={`${host.name} ${host.id}`}
+              onSelect={() => choose(`/hosts#${host.id}`)}
+              className={`${item} flex justify-between`}
+            >
               <span>{host.name}</span>
               <span className="text-faded">host</span>
             </Command.Item>

@@ -37,7 +37,8 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
     queries.clear();
     window.location.assign('/');
   };
-  const place = ({ isActive }: { isActive: boolean }): string => `px-3 py-2 leading-tight ${isActive ? 'border-b-2 border-accent font-semibold' : 'border-b-2 border-transparent hover:text-accent'}`;
+  const place = ({ isActive }: { isActive: boolean }): string =>
+    `px-3 py-2 leading-tight ${isActive ? 'border-b-2 border-accent font-semibold' : 'border-b-2 border-transparent hover:text-accent'}`;
   return (
     <div className="flex min-h-screen flex-col">
       <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2">
@@ -58,7 +59,12 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
         </nav>
         <div className="ml-auto flex items-center gap-4">
           <ClockPanel me={me} />
-          <button type="button" onClick={() => setFinding(true)} className="flex cursor-pointer items-center gap-1.5 text-faded hover:text-ink" title="Find anything (Ctrl-K)">
+          <button
+            type="button"
+            onClick={() => setFinding(true)}
+            className="flex cursor-pointer items-center gap-1.5 text-faded hover:text-ink"
+            title="Find anything (Ctrl-K)"
+          >
             <Search size={15} /> Find <kbd className="mono border border-rule px-1">Ctrl-K</kbd>
           </button>
           <DropdownMenu.Root>

@@ -39,7 +39,14 @@ export function SignIn() {
         <p className="mt-2 mb-7 text-faded">Moves a domain to its new hosts without losing a record, a message or a visitor.</p>
         <form onSubmit={(event) => void submit(event)} noValidate>
           <Field label="Login" autoFocus autoComplete="username" value={login} onChange={(event) => setLogin(event.target.value)} problem={problems['login']} />
-          <Field label="Password" type="password" autoComplete="current-password" value={password} onChange={(event) => setPassword(event.target.value)} problem={problems['password']} />
+          <Field
+            label="Password"
+            type="password"
+            autoComplete="current-password"
+            value={password}
+            onChange={(event) => setPassword(event.target.value)}
+            problem={problems['password']}
+          />
           {error !== undefined && <Failed error={error} />}
           <Button kind="main" type="submit" disabled={busy} className="mt-1 px-5 py-1.5">
             Sign in

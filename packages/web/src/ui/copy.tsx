@@ -10,7 +10,13 @@ export function Copy({ value, label }: { value: string; label: string }) {
     window.setTimeout(() => setDone(false), 1500);
   };
   return (
-    <button type="button" onClick={() => void copy()} title={`Copy ${label}`} aria-label={`Copy ${label}`} className="cursor-pointer p-0.5 text-faded hover:text-accent">
+    <button
+      type="button"
+      onClick={() => void copy()}
+      title={`Copy ${label}`}
+      aria-label={`Copy ${label}`}
+      className="cursor-pointer p-0.5 text-faded hover:text-accent"
+    >
       {done ? <Check size={14} /> : <CopyIcon size={14} />}
     </button>
   );

@@ -1,7 +1,19 @@
 import { Dialog as Primitive } from 'radix-ui';
 import { ReactNode } from 'react';
 
-export function Dialog({ open, onClose, title, children, wide = false }: { open: boolean; onClose: () => void; title: string; children: ReactNode; wide?: boolean }) {
+export function Dialog({
+  open,
+  onClose,
+  title,
+  children,
+  wide = false,
+}: {
+  open: boolean;
+  onClose: () => void;
+  title: string;
+  children: ReactNode;
+  wide?: boolean;
+}) {
   return (
     <Primitive.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Primitive.Portal>

@@ -2,7 +2,13 @@ import { InputHTMLAttributes, ReactNode, useId } from 'react';
 
 export const inputLook = 'w-full border border-rule bg-sheet px-2 py-1 rounded-[3px] focus:border-accent aria-invalid:border-rust';
 
-export function Field({ label, hint, problem, mono = false, ...rest }: InputHTMLAttributes<HTMLInputElement> & { label: string; hint?: ReactNode; problem?: string | undefined; mono?: boolean }) {
+export function Field({
+  label,
+  hint,
+  problem,
+  mono = false,
+  ...rest
+}: InputHTMLAttributes<HTMLInputElement> & { label: string; hint?: ReactNode; problem?: string | undefined; mono?: boolean }) {
   const id = useId();
   return (
     <div className="mb-3">

@@ -35,7 +35,11 @@ export function Line({ move, now }: { move: Pick<MoveSummary, 'marks' | 'drain'>
     if (near && x(mark.at) - near.x < CLOSE && near.marks[0]!.kind === mark.kind) near.marks.push(mark);
     else groups.push({ marks: [mark], x: x(mark.at) });
   }
-  const labels = placeLabels(groups.map((group) => ({ item: group, x: group.x, width: labelOf(group.marks).length * 6.6 + 12 })), 3, width);
+  const labels = placeLabels(
+    groups.map((group) => ({ item: group, x: group.x, width: labelOf(group.marks).length * 6.6 + 12 })),
+    3,
+    width,
+  );
   const base = 3 * ROW + 26;
   return (
     <div ref={box} className="w-full" role="img" aria-label={`Time axis: ${move.marks.map((mark) => `${mark.label} ${shortTime(mark.at)}`).join(', ')}`}>
@@ -43,14 +47,28 @@ export function Line({ move, now }: { move: Pick<MoveSummary, 'marks' | 'drain'>
         <svg width={width} height={base + 22} className="block overflow-visible text-ink">
           <Drain drain={move.drain} x={x} base={base} height={22} now={now} />
           <line x1="0" x2={width} y1={base} y2={base} stroke="var(--ink)" />
-          {ticksBetween(from, until, Math.floor(width / 90)).map((at) => (
-            <g key={at}>
-              <line x1={x(at)} x2={x(at)} y1={base} y2={base + 5} stroke="var(--faded)" />
-              <text x={x(at)} y={base + 17} textAnchor="middle" fontSize="11" fill="var(--faded)">
-                {isMidnight(at) ? shortTime(at).slice(0, -6) : clockTime(at)}
-              </text>
-            </g>
-          ))}
+          {ticksBetween(from, until, Math.floor(width / 90))
+            .filter((at) => Math.abs(x(at) - x(now)) > 34)
+            .map((at) => (
+              <g key={at}>
+                <line x1={x(at)} x2={x(at)} y1={base} y2={base + 5} stroke="var(--faded)" />
+                <text x={x(at)} y={base + 17} textAnchor="middle" fontSize="11" fill="var(--faded)">
+                  {isMidnight(at) ? shortTime(at).slice(0, -6) : clockTime(at)}
+                </text>
+              </g>
+            ))}
+          <line x1={x(now)} x2={x(now)} y1={2} y2={base + 5} stroke="var(--accent)" strokeWidth="2" />
+          <text
+            x={x(now)}
+            y={base + 17}
+            textAnchor="middle"
+            fontSize="11.5"
+            fontWeight="700"
+            fill="var(--accent)"
+            style={{ paintOrder: 'stroke', stroke: 'var(--paper)', strokeWidth: 6 }}
+          >
+            now
+          </text>
           {labels.map(({ item, x: left, row }) => (
             <g key={`${item.x}${item.marks[0]!.label}`}>
               <title>{item.marks.map((mark) => `${mark.label}: ${fullTime(mark.at)}`).join('\n')}</title>
@@ -61,10 +79,6 @@ export function Line({ move, now }: { move: Pick<MoveSummary, 'marks' | 'drain'>
               </text>
             </g>
           ))}
-          <line x1={x(now)} x2={x(now)} y1={2} y2={base + 5} stroke="var(--accent)" strokeWidth="2" />
-          <text x={x(now)} y={base + 17} textAnchor="middle" fontSize="11.5" fontWeight="700" fill="var(--accent)" style={{ paintOrder: 'stroke', stroke: 'var(--paper)', strokeWidth: 6 }}>
-            now
-          </text>
         </svg>
       )}
     </div>

@@ -4,7 +4,15 @@ import { Piece } from '@wanderon/core';
 export function RecordText({ pieces }: { pieces: readonly Piece[] }) {
   return (
     <span className="mono break-all">
-      {pieces.map((piece, index) => (piece.changed ? <mark key={index} className="changed text-ink">{piece.text}</mark> : <span key={index}>{piece.text}</span>))}
+      {pieces.map((piece, index) =>
+        piece.changed ? (
+          <mark key={index} className="changed text-ink">
+            {piece.text}
+          </mark>
+        ) : (
+          <span key={index}>{piece.text}</span>
+        ),
+      )}
     </span>
   );
 }

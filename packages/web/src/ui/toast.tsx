@@ -22,7 +22,11 @@ export function ToastPlace({ children }: { children: ReactNode }) {
       say: (title: string) => add({ title, bad: false }),
       fail: (error: unknown) => {
         const problem = error instanceof ProblemError ? error.problem : undefined;
-        add({ title: problem?.title ?? (error instanceof Error ? error.message : 'Something went wrong.'), detail: [problem?.detail, problem?.kept].filter(Boolean).join(' ') || undefined, bad: true });
+        add({
+          title: problem?.title ?? (error instanceof Error ? error.message : 'Something went wrong.'),
+          detail: [problem?.detail, problem?.kept].filter(Boolean).join(' ') || undefined,
+          bad: true,
+        });
       },
     }),
     [add],

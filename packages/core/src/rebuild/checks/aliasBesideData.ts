@@ -5,7 +5,8 @@ export const aliasBesideData: Check = ({ rulings }) =>
   rulings.flatMap((ruling) => {
     if (ruling.type !== 'CNAME' || !ruling.planned) return [];
     const beside = rulings.filter((other) => other !== ruling && other.planned && other.owner.toLowerCase() === ruling.owner.toLowerCase());
-    const found = beside.length > 0 ? [remark(ruling, 'stop', 'alias-beside-data', `An alias cannot stand beside ${beside.map((other) => other.type).join(', ')}.`)] : [];
+    const found =
+      beside.length > 0 ? [remark(ruling, 'stop', 'alias-beside-data', `An alias cannot stand beside ${beside.map((other) => other.type).join(', ')}.`)] : [];
     if (ruling.planned.data.length > 1) found.push(remark(ruling, 'stop', 'alias-twice', 'A name can have one alias only.'));
     return found;
   });

@@ -9,7 +9,9 @@ export const leftAtOldHost: Check = ({ rulings, oldWeb }) => {
   return rulings.flatMap((ruling) => {
     if (!ruling.planned || ruling.ruling === 'repoint') return [];
     const planned = ruling.planned;
-    const byAddress = oldWeb.find((host) => host.addresses.some((address) => planned.data.some((data) => data === address || (ruling.type === 'TXT' && mentions(data, address)))));
+    const byAddress = oldWeb.find((host) =>
+      host.addresses.some((address) => planned.data.some((data) => data === address || (ruling.type === 'TXT' && mentions(data, address)))),
+    );
     const set = rrsetFromText(planned);
     const byAlias = aliases.find(({ name }) => set.data.some((data) => namesIn(set.type, data).some((target) => target.isAtOrBelow(name))));
     const host = byAddress ?? byAlias?.host;

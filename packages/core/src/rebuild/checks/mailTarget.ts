@@ -12,8 +12,10 @@ export const mailTarget: Check = ({ zone, rulings }) =>
       if (!target || target.labels.length === 0 || !target.isAtOrBelow(zone)) return [];
       const there = rulings.filter((other) => other.owner.toLowerCase() === target.toString().toLowerCase());
       const addresses = there.filter((other) => other.type === 'A' || other.type === 'AAAA');
-      if (there.some((other) => other.type === 'CNAME' && other.planned)) return [remark(ruling, 'look', 'mail-alias', `${target.toString()} is an alias; mail must lead to a name with addresses.`)];
-      if (!addresses.some((other) => other.planned)) return [remark(ruling, 'stop', 'mail-target-gone', `Mail leads to ${target.toString()}, which has no address in the new zone.`)];
+      if (there.some((other) => other.type === 'CNAME' && other.planned))
+        return [remark(ruling, 'look', 'mail-alias', `${target.toString()} is an alias; mail must lead to a name with addresses.`)];
+      if (!addresses.some((other) => other.planned))
+        return [remark(ruling, 'stop', 'mail-target-gone', `Mail leads to ${target.toString()}, which has no address in the new zone.`)];
       const moved = addresses.filter((other) => other.ruling === 'repoint');
       return moved.length > 0 ? [remark(ruling, 'look', 'mail-target-moves', `Mail leads to ${target.toString()}, whose address moves with the website.`)] : [];
     });

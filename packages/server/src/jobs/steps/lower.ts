@@ -19,15 +19,20 @@ export function setsToLower(zone: Name, rulings: readonly RulingRow[]): { owner:
 export const lower: StepWork = async (context) => {
   const { hosts, leg, network, rulings, zone } = context;
   const key = await hosts.keyOf(leg.old_dns_host);
-  if (!key || !leg.old_dns_host) return { state: 'failed', problem: 'The old DNS host takes no updates from us. Lower the TTLs in its panel, then go on without the update.' };
+  if (!key || !leg.old_dns_host)
+    return { state: 'failed', problem: 'The old DNS host takes no updates from us. Lower the TTLs in its panel, then go on without the update.' };
   const host = await hosts.get(leg.old_dns_host);
   const server = host.nameservers[0]!;
   const address = host.updateAddress ?? (await network.walker().addressesOf(Name.parse(server)))[0];
   if (!address) return { state: 'failed', problem: `${server} has no address.` };
   const keys = new Set(setsToLower(zone, rulings).map((set) => rrsetKey(set.owner, set.type)));
   return bringZoneTo(context, {
-    step: 'lower', key, server: { server, address }, decidedBy: stepOf(context, 'lower').decided_by,
-    wanted: (served: readonly RRset[]) => served.map((set) => (keys.has(rrsetKey(set.owner, set.type)) ? { ...set, ttl: Math.min(set.ttl, LOWERED_TTL) } : set)),
+    step: 'lower',
+    key,
+    server: { server, address },
+    decidedBy: stepOf(context, 'lower').decided_by,
+    wanted: (served: readonly RRset[]) =>
+      served.map((set) => (keys.has(rrsetKey(set.owner, set.type)) ? { ...set, ttl: Math.min(set.ttl, LOWERED_TTL) } : set)),
     keep: (set) => set.type === TYPE_CODES.SOA,
     says: (changes) => `TTLs of ${changes} record sets down to ${LOWERED_TTL} s.`,
   });

@@ -22,7 +22,11 @@ export const lowered: StepWork = async (context) => {
   await store.addFacts(leg.id, seen.facts);
   if (!seen.all) {
     const waiting = servers.filter((server) => !server.isNew);
-    return { state: 'wait', until: clock.now() + 60, problem: `${waiting.map((server) => server.server).join(', ')} ${waiting.length === 1 ? 'still serves' : 'still serve'} the old TTLs.` };
+    return {
+      state: 'wait',
+      until: clock.now() + 60,
+      problem: `${waiting.map((server) => server.server).join(', ')} ${waiting.length === 1 ? 'still serves' : 'still serve'} the old TTLs.`,
+    };
   }
   await store.addFacts(leg.id, { tl: seen.all, drift: await driftSince(context) });
   return { state: 'done' };
@@ -37,7 +41,11 @@ async function driftSince(context: StepContext): Promise<string[]> {
   const got = await observed(transferZone(network.client, { address }, zone, { key }));
   if (!got.ok) return [`the old zone could not be read again: ${got.problem}`];
   const own = (owner: Name, type: number): boolean => owner.equals(zone) && (type === TYPE_CODES.SOA || type === TYPE_CODES.NS);
-  const now = new Map(groupRecords(got.value.records).filter((set) => !own(set.owner, set.type)).map((set) => [rrsetKey(set.owner, set.type), set]));
+  const now = new Map(
+    groupRecords(got.value.records)
+      .filter((set) => !own(set.owner, set.type))
+      .map((set) => [rrsetKey(set.owner, set.type), set]),
+  );
   const drift: string[] = [];
   for (const row of rulings) {
     if (!row.found) continue;

@@ -19,9 +19,18 @@ async function pushPhase(context: StepContext, step: 'push' | 'raise', phase: 's
   if (!address) return { state: 'failed', problem: `${server} has no address.` };
   const wanted = plannedSets(rulings.map(rulingOf), phase);
   const outcome = await bringZoneTo(context, {
-    step, key, server: { server, address }, wanted: () => wanted, keep: hostsOwn(zone), decidedBy: stepOf(context, step).decided_by,
+    step,
+    key,
+    server: { server, address },
+    wanted: () => wanted,
+    keep: hostsOwn(zone),
+    decidedBy: stepOf(context, step).decided_by,
     says: (changes) => (step === 'push' ? `${changes} record sets of the new zone.` : `the lasting TTLs of ${changes} record sets.`),
   });
-  if (outcome.state === 'failed' && outcome.problem.includes('NOTAUTH') && step === 'push') return { ...outcome, problem: `${host.name} does not hold ${zone.toString()} yet, or its key is not good for it. Add the domain in its panel, then push again.` };
+  if (outcome.state === 'failed' && outcome.problem.includes('NOTAUTH') && step === 'push')
+    return {
+      ...outcome,
+      problem: `${host.name} does not hold ${zone.toString()} yet, or its key is not good for it. Add the domain in its panel, then push again.`,
+    };
   return outcome;
 }

@@ -12,7 +12,11 @@ export const served: StepWork = async (context) => {
     await context.store.addFacts(context.leg.id, { newAuthorities: state.servers.map(({ server, address }) => ({ server, address })) });
     return { state: 'done' };
   }
-  return { state: 'wait', until: context.clock.now() + 30, problem: `${differing.map((server) => server.server).join(', ')} ${differing.length === 1 ? 'does' : 'do'} not serve the whole plan yet.` };
+  return {
+    state: 'wait',
+    until: context.clock.now() + 30,
+    problem: `${differing.map((server) => server.server).join(', ')} ${differing.length === 1 ? 'does' : 'do'} not serve the whole plan yet.`,
+  };
 };
 
 export async function readBack(context: StepContext): Promise<ServedState> {

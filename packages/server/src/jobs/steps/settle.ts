@@ -15,7 +15,8 @@ export const settle: StepWork = async (context) => {
   let authoritiesNew: boolean;
   try {
     const [parent, back] = [await parentSets(context), await readBack(context)];
-    authoritiesNew = parent.every((one) => sameNameSet(one.nameservers, leg.new_nameservers)) && back.servers.every((one) => one.problem === null && one.differs.length === 0);
+    authoritiesNew =
+      parent.every((one) => sameNameSet(one.nameservers, leg.new_nameservers)) && back.servers.every((one) => one.problem === null && one.differs.length === 0);
     await store.setServed(leg.id, back);
     await store.addFacts(leg.id, { parentSets: parent, authoritiesNew });
   } catch (error) {
@@ -37,7 +38,10 @@ export const settle: StepWork = async (context) => {
     lookouts: looks.map((run) => ({ lookout: run.subject, verdict: run.verdict, silent: run.silent, lookedAt: run.last_seen })),
   });
   if (verdict.settled) {
-    await context.note('settled', `Settled: every authority and lookout says new, and every horizon has passed.${verdict.setAside.length > 0 ? ` Set aside: ${verdict.setAside.join(', ')}.` : ''}`);
+    await context.note(
+      'settled',
+      `Settled: every authority and lookout says new, and every horizon has passed.${verdict.setAside.length > 0 ? ` Set aside: ${verdict.setAside.join(', ')}.` : ''}`,
+    );
     return { state: 'done' };
   }
   const lookNow = now >= times.last.at && looks.some((run) => run.last_seen < times.last.at);
@@ -52,7 +56,13 @@ async function turnedSeen(context: StepContext): Promise<boolean> {
     const asked = await observed(network.client.ask({ address: server.address }, zone, TYPE_CODES.NS));
     if (!asked.ok || !asked.value.authoritative) return { ...server, isNew: true };
     const names = asked.value.answers.filter((record) => record.type === TYPE_CODES.NS).flatMap((record) => namesIn(record.type, record.data));
-    return { ...server, isNew: sameNameSet(names.map((name: Name) => name.toString()), leg.new_nameservers) };
+    return {
+      ...server,
+      isNew: sameNameSet(
+        names.map((name: Name) => name.toString()),
+        leg.new_nameservers,
+      ),
+    };
   });
   const seen = markSeen(leg.facts, 'turned', clock.now(), servers);
   await store.addFacts(leg.id, { ...seen.facts, ...(seen.all ? { te: seen.all } : {}) });

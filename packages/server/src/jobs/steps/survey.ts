@@ -23,17 +23,32 @@ export const survey: StepWork = async (context) => {
   }
   const addresses = new Set(taken.survey.sets.filter((set) => set.type === 'A' || set.type === 'AAAA').flatMap((set) => set.data));
   const aliases = new Set(taken.survey.sets.filter((set) => set.type === 'CNAME').flatMap((set) => set.data.map((target) => target.toLowerCase())));
-  const web = known.find((host) => host.role === 'web' && (host.addresses.some((address) => addresses.has(address)) || (host.aliasTarget && aliases.has(host.aliasTarget.toLowerCase()))));
+  const web = known.find(
+    (host) =>
+      host.role === 'web' && (host.addresses.some((address) => addresses.has(address)) || (host.aliasTarget && aliases.has(host.aliasTarget.toLowerCase()))),
+  );
   await store.database.transaction(async (transaction) => {
     const id = await surveys.add(move.domain_id, move.id, taken.survey, transaction);
-    await transaction('legs').where({ id: leg.id }).update({ survey_id: id, old_dns_host: dns?.id ?? null, old_web_host: web?.id ?? null, old_nameservers: JSON.stringify(taken.nameservers) });
-    await store.addFacts(leg.id, { P: taken.P, C: taken.C, N: taken.N, ds: taken.ds, parent: [...taken.parent], oldAuthorities: [...taken.authorities] }, transaction);
+    await transaction('legs')
+      .where({ id: leg.id })
+      .update({ survey_id: id, old_dns_host: dns?.id ?? null, old_web_host: web?.id ?? null, old_nameservers: JSON.stringify(taken.nameservers) });
+    await store.addFacts(
+      leg.id,
+      { P: taken.P, C: taken.C, N: taken.N, ds: taken.ds, parent: [...taken.parent], oldAuthorities: [...taken.authorities] },
+      transaction,
+    );
   });
   const source = taken.survey.authorities.find((authority) => authority.transferred);
   if (!source) {
     const reasons = taken.survey.authorities.map((authority) => authority.problem ?? `${authority.server} gave nothing`);
-    return { state: 'failed', problem: `No authority gave the zone: ${[...new Set(reasons)].join('; ')}. Give the key of the old DNS host at Hosts, then take the survey again.` };
+    return {
+      state: 'failed',
+      problem: `No authority gave the zone: ${[...new Set(reasons)].join('; ')}. Give the key of the old DNS host at Hosts, then take the survey again.`,
+    };
   }
-  await context.note('survey', `Survey taken: ${taken.survey.sets.length} record sets, ${taken.survey.coverage.grade}.${sameNameSet(taken.nameservers, dns?.nameservers ?? []) ? '' : ' The nameservers are not those of a host we know whole.'}`);
+  await context.note(
+    'survey',
+    `Survey taken: ${taken.survey.sets.length} record sets, ${taken.survey.coverage.grade}.${sameNameSet(taken.nameservers, dns?.nameservers ?? []) ? '' : ' The nameservers are not those of a host we know whole.'}`,
+  );
   return { state: 'done' };
 };

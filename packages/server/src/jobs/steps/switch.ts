@@ -23,9 +23,22 @@ export const switchNameservers: StepWork = async (context) => {
   const anyNew = servers.some((server) => server.isNew);
   if (anyNew && leg.facts.ts === undefined) {
     // Nobody told us: the change was submitted at some moment since the parent was last seen old.
-    facts.ts = Math.min(now, ...Object.entries(seen.facts.seen!).filter(([key]) => key.startsWith('parent ')).map(([, one]) => one.lastOld));
+    facts.ts = Math.min(
+      now,
+      ...Object.entries(seen.facts.seen!)
+        .filter(([key]) => key.startsWith('parent '))
+        .map(([, one]) => one.lastOld),
+    );
     const gate = gateOf(leg, context.steps, context.rulings, [], now, config);
-    await context.note('switch', gate.open ? 'The parent was seen to publish the new nameservers.' : `The parent was seen to publish the new nameservers before the gate was open: ${gate.lines.filter((line) => !line.holds).map((line) => line.text).join(' ')}`);
+    await context.note(
+      'switch',
+      gate.open
+        ? 'The parent was seen to publish the new nameservers.'
+        : `The parent was seen to publish the new nameservers before the gate was open: ${gate.lines
+            .filter((line) => !line.holds)
+            .map((line) => line.text)
+            .join(' ')}`,
+    );
   }
   if (seen.all) {
     const t0 = { lastOld: seen.all.lastOld, firstNew: seen.all.firstNew + config.WANDERON_ANYCAST_ALLOWANCE };
@@ -36,13 +49,22 @@ export const switchNameservers: StepWork = async (context) => {
   await store.addFacts(leg.id, facts);
   const strange = servers.find((server) => !server.isNew && server.problem === undefined && !sameNameSet(server.nameservers, leg.old_nameservers));
   const wait = { state: 'wait', until: now + (anyNew || leg.facts.ts !== undefined ? 30 : 60) } as const;
-  if (strange) return { ...wait, problem: `${strange.server} publishes a set that is neither old nor new: ${strange.nameservers.join(', ')}. ${explain(strange.nameservers, leg.new_nameservers)}` };
+  if (strange)
+    return {
+      ...wait,
+      problem: `${strange.server} publishes a set that is neither old nor new: ${strange.nameservers.join(', ')}. ${explain(strange.nameservers, leg.new_nameservers)}`,
+    };
   return wait;
 };
 
 export async function parentSets(context: StepContext): Promise<NonNullable<Facts['parentSets']>> {
   const { referrals } = await context.network.walker().delegation(context.zone);
-  return referrals.map(({ server, address, nameservers, problem }) => ({ server, address, nameservers: [...nameservers], ...(problem === undefined ? {} : { problem }) }));
+  return referrals.map(({ server, address, nameservers, problem }) => ({
+    server,
+    address,
+    nameservers: [...nameservers],
+    ...(problem === undefined ? {} : { problem }),
+  }));
 }
 
 function explain(there: readonly string[], wanted: readonly string[]): string {

@@ -16,7 +16,8 @@ export function ChooseHosts({ move, leg, may, onDone, cancel }: { move: MoveView
   if (hosts.isError) return <Failed error={hosts.error} retry={() => void hosts.refetch()} />;
   if (stepIn(leg, 'survey').state !== 'done') return <p className="py-6 text-faded">The hosts are chosen once the survey is finished.</p>;
   const name = (id: string | null): string | undefined => hosts.data.find((host) => host.id === id)?.name;
-  const list = (role: Host['role'], old: string | null): Host[] => hosts.data.filter((host) => host.role === role && host.id !== old && (role !== 'dns' || host.nameservers.length > 0));
+  const list = (role: Host['role'], old: string | null): Host[] =>
+    hosts.data.filter((host) => host.role === role && host.id !== old && (role !== 'dns' || host.nameservers.length > 0));
   return (
     <section className="max-w-3xl">
       <h2 className="text-[1.25rem] leading-tight">Choose where {move.shown} goes</h2>
@@ -30,7 +31,11 @@ export function ChooseHosts({ move, leg, may, onDone, cancel }: { move: MoveView
       </div>
       {choose.isError && <Failed error={choose.error} />}
       <div className="mt-5 flex gap-2">
-        <Button kind="main" disabled={!may || dns === '' || web === undefined || choose.isPending} onClick={() => choose.mutate({ newDnsHost: dns, newWebHost: web || null }, { onSuccess: onDone })}>
+        <Button
+          kind="main"
+          disabled={!may || dns === '' || web === undefined || choose.isPending}
+          onClick={() => choose.mutate({ newDnsHost: dns, newWebHost: web || null }, { onSuccess: onDone })}
+        >
           {cancel ? 'Propose the rulings anew' : 'Propose the rulings'}
         </Button>
         {cancel && <Button onClick={onDone}>Leave it</Button>}
@@ -40,7 +45,21 @@ export function ChooseHosts({ move, leg, may, onDone, cancel }: { move: MoveView
   );
 }
 
-function Choice({ title, hosts, value, onChange, disabled, none }: { title: string; hosts: readonly Host[]; value: string | undefined; onChange: (id: string) => void; disabled: boolean; none?: string }) {
+function Choice({
+  title,
+  hosts,
+  value,
+  onChange,
+  disabled,
+  none,
+}: {
+  title: string;
+  hosts: readonly Host[];
+  value: string | undefined;
+  onChange: (id: string) => void;
+  disabled: boolean;
+  none?: string;
+}) {
   return (
     <fieldset disabled={disabled}>
       <legend className="smallcaps w-full border-b border-ink">{title}</legend>
@@ -49,7 +68,9 @@ function Choice({ title, hosts, value, onChange, disabled, none }: { title: stri
           <input type="radio" name={title} checked={value === host.id} onChange={() => onChange(host.id)} />
           <span>
             <b className="font-semibold">{host.name}</b>
-            <span className="mono block text-faded">{(host.role === 'dns' ? host.nameservers : host.addresses).map((text) => text.replace(/\.$/, '')).join(', ')}</span>
+            <span className="mono block text-faded">
+              {(host.role === 'dns' ? host.nameservers : host.addresses).map((text) => text.replace(/\.$/, '')).join(', ')}
+            </span>
             {host.role === 'dns' && !host.keyName && <span className="text-sm text-rust">no key: the zone cannot be pushed</span>}
           </span>
         </label>
@@ -62,7 +83,10 @@ function Choice({ title, hosts, value, onChange, disabled, none }: { title: stri
       )}
       {hosts.length === 0 && (
         <p className="py-2">
-          None is known yet. <Link className="text-accent underline" to="/hosts">Add one at Hosts.</Link>
+          None is known yet.{' '}
+          <Link className="text-accent underline" to="/hosts">
+            Add one at Hosts.
+          </Link>
         </p>
       )}
     </fieldset>

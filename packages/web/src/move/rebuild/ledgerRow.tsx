@@ -7,7 +7,15 @@ import { ownerBelow } from '../owner';
 
 export const LEDGER_COLUMNS = 'grid-cols-[4.2rem_minmax(7rem,11rem)_minmax(0,1fr)_minmax(0,1fr)_4.4rem_minmax(0,13rem)]';
 
-export function LedgerRow({ ruling, domain, served, remarks, current, onPoint, onEdit }: {
+export function LedgerRow({
+  ruling,
+  domain,
+  served,
+  remarks,
+  current,
+  onPoint,
+  onEdit,
+}: {
   ruling: RulingView;
   domain: string;
   served: LegView['served'];
@@ -24,7 +32,10 @@ export function LedgerRow({ ruling, domain, served, remarks, current, onPoint, o
       aria-current={current || undefined}
       className={`grid ${LEDGER_COLUMNS} gap-3 border-b border-rule py-1 pr-3 ${current ? 'bg-shade shadow-[inset_3px_0_0_var(--accent)]' : 'hover:bg-sheet'}`}
     >
-      <span className={`pl-2 ${ruling.ruling === 'carry' ? 'text-faded' : ruling.ruling === 'drop' ? 'text-faded italic' : 'font-semibold text-accent'}`} title={`${ruling.reason}${ruling.decidedBy ? ` (${ruling.decidedBy})` : ''}`}>
+      <span
+        className={`pl-2 ${ruling.ruling === 'carry' ? 'text-faded' : ruling.ruling === 'drop' ? 'text-faded italic' : 'font-semibold text-accent'}`}
+        title={`${ruling.reason}${ruling.decidedBy ? ` (${ruling.decidedBy})` : ''}`}
+      >
         {ruling.ruling}
       </span>
       <span className="mono break-all">
@@ -46,14 +57,30 @@ export function LedgerRow({ ruling, domain, served, remarks, current, onPoint, o
   );
 }
 
-function Side({ pieces, ttl, faded = false, same = false, none = '' }: { pieces: readonly Piece[][]; ttl: number | undefined; faded?: boolean; same?: boolean; none?: string }) {
+function Side({
+  pieces,
+  ttl,
+  faded = false,
+  same = false,
+  none = '',
+}: {
+  pieces: readonly Piece[][];
+  ttl: number | undefined;
+  faded?: boolean;
+  same?: boolean;
+  none?: string;
+}) {
   if (pieces.length === 0) return <span className="text-faded italic">{none}</span>;
   return (
     <span className={`min-w-0 ${faded || same ? 'text-faded' : ''}`}>
       {pieces.slice(0, 6).map((one, index) => (
         <span key={index} className="line-clamp-3 leading-snug">
           <RecordText pieces={one} />
-          {index === 0 && ttl !== undefined && <span className="ml-1.5 text-[0.8rem] whitespace-nowrap text-faded" title={`TTL ${ttl} s`}>{duration(ttl)}</span>}
+          {index === 0 && ttl !== undefined && (
+            <span className="ml-1.5 text-[0.8rem] whitespace-nowrap text-faded" title={`TTL ${ttl} s`}>
+              {duration(ttl)}
+            </span>
+          )}
         </span>
       ))}
       {pieces.length > 6 && <span className="text-faded">and {pieces.length - 6} more</span>}
@@ -64,9 +91,16 @@ function Side({ pieces, ttl, faded = false, same = false, none = '' }: { pieces:
 /** How many new servers serve this row as planned. */
 function Served({ ruling, served }: { ruling: RulingView; served: LegView['served'] }) {
   if (!served || !ruling.planned) return <span className="text-faded">{ruling.planned ? '—' : ''}</span>;
-  const good = served.servers.filter((server) => server.problem === null && !server.differs.some((set) => set.owner === ruling.owner && set.type === ruling.type)).length;
+  const good = served.servers.filter(
+    (server) => server.problem === null && !server.differs.some((set) => set.owner === ruling.owner && set.type === ruling.type),
+  ).length;
   const all = served.servers.length;
-  const title = served.servers.map((server) => `${server.server} ${server.problem ?? (server.differs.some((set) => set.owner === ruling.owner && set.type === ruling.type) ? 'differs' : 'as planned')}`).join('\n');
+  const title = served.servers
+    .map(
+      (server) =>
+        `${server.server} ${server.problem ?? (server.differs.some((set) => set.owner === ruling.owner && set.type === ruling.type) ? 'differs' : 'as planned')}`,
+    )
+    .join('\n');
   return (
     <span title={title} className="inline-flex items-center gap-1.5 self-start whitespace-nowrap">
       <VerdictMark verdict={good === all ? 'new' : good === 0 ? 'none' : 'mixed'} size={12} /> {good} of {all}

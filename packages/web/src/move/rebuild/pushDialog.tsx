@@ -14,8 +14,8 @@ export function PushDialog({ move, leg, onClose }: { move: MoveView; leg: LegVie
   return (
     <Dialog open onClose={onClose} title={`Push ${planned.length} record sets to ${host?.name ?? 'the new DNS host'}`}>
       <p>
-        The zone of {move.shown} at {host?.name} is brought to the plan by dynamic update with our key, and read back from {leg.newNameservers.length} servers. What else stands in that zone is taken out, apart from its own SOA and NS. Nobody is
-        led there before the switch.
+        The zone of {move.shown} at {host?.name} is brought to the plan by dynamic update with our key, and read back from {leg.newNameservers.length} servers.
+        What else stands in that zone is taken out, apart from its own SOA and NS. Nobody is led there before the switch.
       </p>
       <p className="mt-2">TTLs are at most 5 minutes until the move is settled.</p>
       {looks.length > 0 && (

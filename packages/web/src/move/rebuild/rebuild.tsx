@@ -22,7 +22,12 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
   const [filter, setFilter] = useState('');
   const [only, setOnly] = useState<'all' | 'changing' | 'remarks'>('all');
   const { fail, say } = useToast();
-  const edit = useMoveAction<{ id: string; ruling: string }>(move.id, 'PUT', ({ id }) => `/rulings/${id}`, ({ ruling }) => ({ ruling }));
+  const edit = useMoveAction<{ id: string; ruling: string }>(
+    move.id,
+    'PUT',
+    ({ id }) => `/rulings/${id}`,
+    ({ ruling }) => ({ ruling }),
+  );
   const undo = useMoveAction<void>(move.id, 'POST', () => '/undo');
   const push = stepIn(leg, 'push');
   const fixed = push.decidedAt !== null && push.state !== 'failed';
@@ -36,7 +41,9 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
     () =>
       leg.rulings.filter(
         (ruling) =>
-          `${ruling.owner} ${ruling.type} ${ruling.found?.data.join(' ') ?? ''} ${ruling.planned?.data.join(' ') ?? ''}`.toLowerCase().includes(filter.toLowerCase()) &&
+          `${ruling.owner} ${ruling.type} ${ruling.found?.data.join(' ') ?? ''} ${ruling.planned?.data.join(' ') ?? ''}`
+            .toLowerCase()
+            .includes(filter.toLowerCase()) &&
           (only === 'all' || (only === 'changing' ? ruling.ruling !== 'carry' : remarksOf(ruling).length > 0)),
       ),
     [leg.rulings, filter, only, remarksOf],
@@ -57,10 +64,16 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
     const press = (event: KeyboardEvent): void => {
       if (isTyping(event) || document.querySelector('[role=dialog]')) return;
       const keys: Record<string, () => void> = {
-        j: () => move(1), ArrowDown: () => move(1), k: () => move(-1), ArrowUp: () => move(-1),
-        c: () => rule('carry'), d: () => rule('drop'),
-        r: () => mayRule && current && setEditing(current), Enter: () => mayRule && current && setEditing(current),
-        n: () => mayRule && setEditing('new'), u: () => mayRule && leg.undoable && undo.mutate(undefined, { onError: fail }),
+        j: () => move(1),
+        ArrowDown: () => move(1),
+        k: () => move(-1),
+        ArrowUp: () => move(-1),
+        c: () => rule('carry'),
+        d: () => rule('drop'),
+        r: () => mayRule && current && setEditing(current),
+        Enter: () => mayRule && current && setEditing(current),
+        n: () => mayRule && setEditing('new'),
+        u: () => mayRule && leg.undoable && undo.mutate(undefined, { onError: fail }),
         y: () => current?.planned && void navigator.clipboard.writeText(current.planned.data.join('\n')).then(() => say('Copied.')),
       };
       const act = keys[event.key];
@@ -72,11 +85,12 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
     return () => window.removeEventListener('keydown', press);
   });
 
-  if (leg.newDnsHost === null || choosing) return <ChooseHosts move={move} leg={leg} may={may} onDone={() => setChoosing(false)} cancel={leg.newDnsHost !== null} />;
+  if (leg.newDnsHost === null || choosing)
+    return <ChooseHosts move={move} leg={leg} may={may} onDone={() => setChoosing(false)} cancel={leg.newDnsHost !== null} />;
   const counts = (kind: RulingView['ruling']): number => leg.rulings.filter((ruling) => ruling.ruling === kind).length;
   const stops = leg.remarks.filter((remark) => remark.weight === 'stop').length;
   return (
-    <section className="flex h-full flex-col">
+    <section className="flex h-full flex-col max-md:h-[80vh]">
       <div className="mb-2 flex items-start justify-between gap-6">
         <div>
           <h2 className="text-[1.25rem] leading-tight">{servedWords(leg.served, fixed)}</h2>
@@ -89,7 +103,11 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
           <div className="flex shrink-0 gap-2">
             <Button onClick={() => setChoosing(true)}>Other hosts</Button>
             <Button onClick={() => setEditing('new')}>New record set</Button>
-            <Button disabled={!leg.undoable} onClick={() => undo.mutate(undefined, { onError: fail })} title={leg.undoable ? `Undo ${leg.undoable}` : 'Nothing to undo'}>
+            <Button
+              disabled={!leg.undoable}
+              onClick={() => undo.mutate(undefined, { onError: fail })}
+              title={leg.undoable ? `Undo ${leg.undoable}` : 'Nothing to undo'}
+            >
               Undo
             </Button>
             <Button kind="main" disabled={stops > 0} title={stops > 0 ? 'A remark stops the push' : undefined} onClick={() => setPushing(true)}>
@@ -101,10 +119,22 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
       <StepNote step={push} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'served')} move={move.id} may={may} />
       <div className="flex flex-wrap items-center gap-3 pb-1">
-        <input aria-label="Filter the ledger" placeholder="Filter" value={filter} onChange={(event) => setFilter(event.target.value)} className={`${inputLook} max-w-48 py-0.5`} />
+        <input
+          aria-label="Filter the ledger"
+          placeholder="Filter"
+          value={filter}
+          onChange={(event) => setFilter(event.target.value)}
+          className={`${inputLook} max-w-48 py-0.5`}
+        />
         <div role="group" aria-label="Show" className="flex gap-3">
           {(['all', 'changing', 'remarks'] as const).map((one) => (
-            <button key={one} type="button" aria-pressed={only === one} onClick={() => setOnly(one)} className={`cursor-pointer ${only === one ? 'font-semibold underline decoration-accent decoration-2 underline-offset-4' : 'text-faded hover:text-ink'}`}>
+            <button
+              key={one}
+              type="button"
+              aria-pressed={only === one}
+              onClick={() => setOnly(one)}
+              className={`cursor-pointer ${only === one ? 'font-semibold underline decoration-accent decoration-2 underline-offset-4' : 'text-faded hover:text-ink'}`}
+            >
               {one === 'all' ? 'every row' : one === 'changing' ? 'what changes' : 'with remarks'}
             </button>
           ))}
@@ -119,13 +149,27 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
         <span>Served</span>
         <span>Remarks</span>
       </div>
-      <div ref={box} className="min-h-64 grow overflow-y-auto" style={{ maxHeight: 'calc(100vh - 23.5rem)' }}>
+      <div ref={box} className="min-h-64 grow overflow-y-auto" tabIndex={-1}>
         <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {virtual.getVirtualItems().map((item) => {
             const ruling = rows[item.index]!;
             return (
-              <div key={ruling.id} ref={virtual.measureElement} data-index={item.index} className="absolute left-0 w-full" style={{ transform: `translateY(${item.start}px)` }}>
-                <LedgerRow ruling={ruling} domain={move.domain} served={leg.served} remarks={remarksOf(ruling)} current={item.index === at} onPoint={() => setAt(item.index)} onEdit={mayRule ? () => setEditing(ruling) : undefined} />
+              <div
+                key={ruling.id}
+                ref={virtual.measureElement}
+                data-index={item.index}
+                className="absolute left-0 w-full"
+                style={{ transform: `translateY(${item.start}px)` }}
+              >
+                <LedgerRow
+                  ruling={ruling}
+                  domain={move.domain}
+                  served={leg.served}
+                  remarks={remarksOf(ruling)}
+                  current={item.index === at}
+                  onPoint={() => setAt(item.index)}
+                  onEdit={mayRule ? () => setEditing(ruling) : undefined}
+                />
               </div>
             );
           })}

@@ -34,16 +34,44 @@ export function RowEditor({ move, ruling, onClose }: { move: MoveView; ruling: R
       <form onSubmit={submit} noValidate>
         {!ruling && (
           <div className="grid grid-cols-[1fr_8rem] gap-3">
-            <Field label="Name" mono autoFocus value={owner} onChange={(event) => setOwner(event.target.value)} problem={problem('owner')} hint={`Below ${move.shown}; @ for the domain itself.`} />
+            <Field
+              label="Name"
+              mono
+              autoFocus
+              value={owner}
+              onChange={(event) => setOwner(event.target.value)}
+              problem={problem('owner')}
+              hint={`Below ${move.shown}; @ for the domain itself.`}
+            />
             <Field label="Type" mono value={type} onChange={(event) => setType(event.target.value.toUpperCase())} problem={problem('type')} />
           </div>
         )}
         <label className="block">
           <span className="mb-0.5 block font-semibold">Value</span>
-          <textarea rows={4} autoFocus={ruling !== undefined} spellCheck={false} value={data} aria-invalid={problem('data') !== undefined} onChange={(event) => { setData(event.target.value); setTouched(true); }} className={`${inputLook} mono`} />
+          <textarea
+            rows={4}
+            autoFocus={ruling !== undefined}
+            spellCheck={false}
+            value={data}
+            aria-invalid={problem('data') !== undefined}
+            onChange={(event) => {
+              setData(event.target.value);
+              setTouched(true);
+            }}
+            className={`${inputLook} mono`}
+          />
         </label>
-        <p className={`mb-3 ${problem('data') ? 'text-rust' : 'text-sm text-faded'}`}>{problem('data') ?? 'One record a line. A name without final dot is below the zone.'}</p>
-        <Field label="TTL once settled" mono value={ttl} onChange={(event) => setTtl(event.target.value)} problem={problem('ttl')} hint="Seconds, or like 1h30m. Until the move is settled it is at most 5 minutes." />
+        <p className={`mb-3 ${problem('data') ? 'text-rust' : 'text-sm text-faded'}`}>
+          {problem('data') ?? 'One record a line. A name without final dot is below the zone.'}
+        </p>
+        <Field
+          label="TTL once settled"
+          mono
+          value={ttl}
+          onChange={(event) => setTtl(event.target.value)}
+          problem={problem('ttl')}
+          hint="Seconds, or like 1h30m. Until the move is settled it is at most 5 minutes."
+        />
         {read.ok && read.set.data.join('\n') !== data.trim() && (
           <p className="mb-3">
             Reads as <span className="mono">{read.set.data.join(', ')}</span>

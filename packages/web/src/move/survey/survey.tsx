@@ -14,7 +14,12 @@ import { StepNote } from '../stepNote';
 /** What exists: the coverage first, then where the domain stands, then every record set with its evidence. */
 export function Survey({ move, leg, may }: ChapterProps) {
   const step = stepIn(leg, 'survey');
-  const again = useMoveAction<void>(move.id, 'POST', () => '/steps', () => ({ step: 'survey', action: 'retry' }));
+  const again = useMoveAction<void>(
+    move.id,
+    'POST',
+    () => '/steps',
+    () => ({ step: 'survey', action: 'retry' }),
+  );
   const { fail } = useToast();
   const [filter, setFilter] = useState('');
   const { survey } = move;
@@ -34,7 +39,11 @@ export function Survey({ move, leg, may }: ChapterProps) {
       <div className="mb-4 flex items-start justify-between gap-6">
         <div>
           <h2 className="text-[1.25rem] leading-tight">
-            {survey.coverage.grade === 'whole' ? 'The inventory is whole' : survey.coverage.grade === 'likely whole' ? 'The inventory is likely whole' : 'The inventory is partial'}
+            {survey.coverage.grade === 'whole'
+              ? 'The inventory is whole'
+              : survey.coverage.grade === 'likely whole'
+                ? 'The inventory is likely whole'
+                : 'The inventory is partial'}
           </h2>
           {survey.coverage.reasons.map((reason) => (
             <p key={reason}>{reason}</p>
@@ -46,7 +55,10 @@ export function Survey({ move, leg, may }: ChapterProps) {
         <div className="flex shrink-0 gap-2">
           {may && !chosen && step.state !== 'failed' && <Button onClick={() => again.mutate(undefined, { onError: fail })}>Take it again</Button>}
           {may && !chosen && step.state === 'done' && (
-            <Link to={`/moves/${move.id}/rebuild`} className="rounded-[3px] border border-accent bg-accent px-2.5 py-1 leading-tight text-on-accent hover:brightness-110">
+            <Link
+              to={`/moves/${move.id}/rebuild`}
+              className="rounded-[3px] border border-accent bg-accent px-2.5 py-1 leading-tight text-on-accent hover:brightness-110"
+            >
               Choose where it goes
             </Link>
           )}
@@ -60,7 +72,10 @@ export function Survey({ move, leg, may }: ChapterProps) {
               <span>
                 {referral.server.replace(/\.$/, '')} <span className="mono text-faded">{referral.address}</span>
               </span>
-              <span className="text-right">{referral.problem ?? `${referral.nameservers.map((name) => name.replace(/\.$/, '')).join(', ')} · ${referral.ttl === null ? '' : duration(referral.ttl)}`}</span>
+              <span className="text-right">
+                {referral.problem ??
+                  `${referral.nameservers.map((name) => name.replace(/\.$/, '')).join(', ')} · ${referral.ttl === null ? '' : duration(referral.ttl)}`}
+              </span>
             </div>
           ))}
         </div>
@@ -71,14 +86,24 @@ export function Survey({ move, leg, may }: ChapterProps) {
               <span>
                 {authority.server.replace(/\.$/, '')} <span className="mono text-faded">{authority.address}</span>
               </span>
-              <span className={authority.problem && !authority.transferred ? 'text-rust' : ''}>{authority.problem ?? `serial ${authority.serial}${authority.transferred ? ', transferred' : ''}`}</span>
+              <span className={authority.problem && !authority.transferred ? 'text-rust' : ''}>
+                {authority.problem ?? `serial ${authority.serial}${authority.transferred ? ', transferred' : ''}`}
+              </span>
             </div>
           ))}
         </div>
       </div>
       <div className="mb-1 flex items-end justify-between gap-4 border-b border-ink">
         <h3 className="smallcaps">Record sets</h3>
-        {survey.sets.length > 20 && <input aria-label="Filter record sets" placeholder="Filter" value={filter} onChange={(event) => setFilter(event.target.value)} className={`${inputLook} mb-1 max-w-56 py-0.5`} />}
+        {survey.sets.length > 20 && (
+          <input
+            aria-label="Filter record sets"
+            placeholder="Filter"
+            value={filter}
+            onChange={(event) => setFilter(event.target.value)}
+            className={`${inputLook} mb-1 max-w-56 py-0.5`}
+          />
+        )}
       </div>
       <RecordSets sets={sets} domain={move.domain} />
       {sets.length === 0 && <p className="py-4 text-faded">Nothing matches “{filter}”.</p>}
@@ -88,7 +113,12 @@ export function Survey({ move, leg, may }: ChapterProps) {
 
 function RecordSets({ sets, domain }: { sets: NonNullable<ChapterProps['move']['survey']>['sets']; domain: string }) {
   const box = useRef<HTMLDivElement>(null);
-  const rows = useVirtualizer({ count: sets.length, getScrollElement: () => box.current, estimateSize: (index) => 10 + sets[index]!.data.length * 20, overscan: 12 });
+  const rows = useVirtualizer({
+    count: sets.length,
+    getScrollElement: () => box.current,
+    estimateSize: (index) => 10 + sets[index]!.data.length * 20,
+    overscan: 12,
+  });
   return (
     <div ref={box} className="max-h-[62vh] overflow-y-auto" tabIndex={0} role="table" aria-label="Record sets found">
       <div style={{ height: rows.getTotalSize(), position: 'relative' }}>
@@ -104,12 +134,20 @@ function RecordSets({ sets, domain }: { sets: NonNullable<ChapterProps['move']['
               className="group absolute left-0 grid w-full grid-cols-[13rem_5rem_4.5rem_1fr_1.5rem] gap-3 border-b border-rule py-1"
               style={{ transform: `translateY(${item.start}px)` }}
             >
-              <span role="cell" className="mono font-semibold break-all">{ownerBelow(set.owner, domain)}</span>
-              <span role="cell" className="mono">{set.type}</span>
-              <span role="cell" className="text-faded" title={`${set.ttl} s`}>{duration(set.ttl)}</span>
+              <span role="cell" className="mono font-semibold break-all">
+                {ownerBelow(set.owner, domain)}
+              </span>
+              <span role="cell" className="mono">
+                {set.type}
+              </span>
+              <span role="cell" className="text-faded" title={`${set.ttl} s`}>
+                {duration(set.ttl)}
+              </span>
               <span role="cell" className="mono break-all">
                 {set.data.map((data) => (
-                  <span key={data} className="block">{data}</span>
+                  <span key={data} className="block">
+                    {data}
+                  </span>
                 ))}
               </span>
               <span role="cell" className="opacity-0 group-hover:opacity-100 focus-within:opacity-100">

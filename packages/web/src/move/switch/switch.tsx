@@ -26,9 +26,23 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
   };
   return (
     <section>
-      <h2 className="text-[1.25rem] leading-tight">{done ? `The parent publishes the new nameservers since ${shortTime(leg.facts.t0!.firstNew)}` : sent ? 'Waiting for the parent to publish the change' : leg.gate.open ? 'The gate is open: change the nameservers' : 'The gate is shut'}</h2>
+      <h2 className="text-[1.25rem] leading-tight">
+        {done
+          ? `The parent publishes the new nameservers since ${shortTime(leg.facts.t0!.firstNew)}`
+          : sent
+            ? 'Waiting for the parent to publish the change'
+            : leg.gate.open
+              ? 'The gate is open: change the nameservers'
+              : 'The gate is shut'}
+      </h2>
       <p className="mb-3 text-faded">
-        {done ? 'Old answers drain away from here on.' : sent ? `Submitted ${shortTime(leg.facts.ts!)}.` : leg.times && leg.times.earliestSwitch.at > now ? `It opens ${relative(leg.times.earliestSwitch.at, now)} at the earliest.` : 'It is done at the registrar, by whoever holds that login.'}
+        {done
+          ? 'Old answers drain away from here on.'
+          : sent
+            ? `Submitted ${shortTime(leg.facts.ts!)}.`
+            : leg.times && leg.times.earliestSwitch.at > now
+              ? `It opens ${relative(leg.times.earliestSwitch.at, now)} at the earliest.`
+              : 'It is done at the registrar, by whoever holds that login.'}
       </p>
       <StepNote step={stepIn(leg, 'switch')} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'turn')} move={move.id} may={may} />
@@ -36,7 +50,8 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
         <div>
           <h3 className="smallcaps border-b border-ink">Handover sheet{registrars.length === 1 ? `: ${registrars[0]!.name}` : ', registrar'}</h3>
           <p className="py-1.5">
-            Set the nameservers of <span className="mono font-semibold">{move.domain}</span> <Copy value={move.domain} label="the domain" /> to exactly these {leg.newNameservers.length}:
+            Set the nameservers of <span className="mono font-semibold">{move.domain}</span> <Copy value={move.domain} label="the domain" /> to exactly these{' '}
+            {leg.newNameservers.length}:
           </p>
           <ol>
             {leg.newNameservers.map((name, index) => (
@@ -55,7 +70,12 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
           )}
           {me.lab && (
             <p className="pb-2">
-              <a className="text-accent underline" target="_blank" rel="noreferrer" href={`${me.lab}/registrar/domain?name=${encodeURIComponent(`${move.domain}.`)}`}>
+              <a
+                className="text-accent underline"
+                target="_blank"
+                rel="noreferrer"
+                href={`${me.lab}/registrar/domain?name=${encodeURIComponent(`${move.domain}.`)}`}
+              >
                 Open the registrar of the lab
               </a>
             </p>

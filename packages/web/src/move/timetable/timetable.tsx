@@ -21,11 +21,33 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
   const decided = lower.decidedAt !== null;
   const switched = leg.facts.t0 !== null;
   const rows: [string, ReactNode, ReactNode][] = [
-    ['Lower the TTLs at the old host', lower.doneAt ? shortTime(lower.doneAt) : lower.dueAt ? shortTime(lower.dueAt) : decided ? 'now' : 'once approved', lower.doneAt ? 'done' : ''],
-    ['Seen lowered at every old authority', leg.facts.tl ? shortTime(leg.facts.tl.firstNew) : '—', leg.facts.tl ? `seen between ${shortTime(leg.facts.tl.lastOld)} and ${shortTime(leg.facts.tl.firstNew)}` : 'counted from when it is seen, not from when it was asked for'],
-    ['Earliest sound switch', <DerivedTime key="e" derived={times.earliestSwitch} />, times.certain ? relative(times.earliestSwitch.at, now) : 'if the TTLs were lowered now'],
-    ['Switch', switched ? shortTime(leg.facts.t0!.firstNew) : leg.facts.plannedSwitch ? shortTime(leg.facts.plannedSwitch) : 'when somebody changes it at the registrar', switched ? 'seen at every server of the parent' : ''],
-    ['Nobody is led to the old servers after', <DerivedTime key="h" derived={times.delegation} />, switched ? relative(times.delegation.at, now) : 'if switched at the earliest or planned time'],
+    [
+      'Lower the TTLs at the old host',
+      lower.doneAt ? shortTime(lower.doneAt) : lower.dueAt ? shortTime(lower.dueAt) : decided ? 'now' : 'once approved',
+      lower.doneAt ? 'done' : '',
+    ],
+    [
+      'Seen lowered at every old authority',
+      leg.facts.tl ? shortTime(leg.facts.tl.firstNew) : '—',
+      leg.facts.tl
+        ? `seen between ${shortTime(leg.facts.tl.lastOld)} and ${shortTime(leg.facts.tl.firstNew)}`
+        : 'counted from when it is seen, not from when it was asked for',
+    ],
+    [
+      'Earliest sound switch',
+      <DerivedTime key="e" derived={times.earliestSwitch} />,
+      times.certain ? relative(times.earliestSwitch.at, now) : 'if the TTLs were lowered now',
+    ],
+    [
+      'Switch',
+      switched ? shortTime(leg.facts.t0!.firstNew) : leg.facts.plannedSwitch ? shortTime(leg.facts.plannedSwitch) : 'when somebody changes it at the registrar',
+      switched ? 'seen at every server of the parent' : '',
+    ],
+    [
+      'Nobody is led to the old servers after',
+      <DerivedTime key="h" derived={times.delegation} />,
+      switched ? relative(times.delegation.at, now) : 'if switched at the earliest or planned time',
+    ],
     ['Last horizon: no old answer can live after', <DerivedTime key="l" derived={times.last} />, switched ? relative(times.last.at, now) : ''],
     ['Raise the TTLs, then close', stepIn(leg, 'raise').doneAt ? shortTime(stepIn(leg, 'raise').doneAt!) : 'once settled', ''],
   ];
@@ -33,12 +55,19 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
   return (
     <section className="max-w-4xl">
       <h2 className="text-[1.25rem] leading-tight">
-        {switched ? 'Old answers drain until ' : times.certain ? 'The switch is sound from ' : 'Lowered now, the switch is sound from '}
+        {switched
+          ? 'Old answers drain until '
+          : times.certain
+            ? 'The switch is sound from '
+            : decided
+              ? 'Once seen lowered, the switch is sound from about '
+              : 'Lowered now, the switch is sound from '}
         <DerivedTime derived={switched ? times.last : times.earliestSwitch} />
       </h2>
       <p className="mb-4 text-faded" title={fullTime(switched ? times.last.at : times.earliestSwitch.at)}>
-        {relative(switched ? times.last.at : times.earliestSwitch.at, now)}; old answers then drain for {duration(times.last.at - (switched ? leg.facts.t0!.firstNew : Math.max(times.earliestSwitch.at, leg.facts.plannedSwitch ?? 0)))}. Every
-        underlined time can be opened.
+        {relative(switched ? times.last.at : times.earliestSwitch.at, now)}; old answers then drain for{' '}
+        {duration(times.last.at - (switched ? leg.facts.t0!.firstNew : Math.max(times.earliestSwitch.at, leg.facts.plannedSwitch ?? 0)))}. Every underlined time
+        can be opened.
       </p>
       <StepNote step={lower} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'lowered')} move={move.id} may={may} />
@@ -51,7 +80,8 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
           }}
         >
           <p className="mb-2">
-            By approving, you let Wanderon do three things by itself: <b>lower</b> the TTLs of what changes at the old host, <b>turn</b> the old zone’s NS set once the switch is seen, and <b>raise</b> the TTLs at the new host once settled.
+            By approving, you let Wanderon do three things by itself: <b>lower</b> the TTLs of what changes at the old host, <b>turn</b> the old zone’s NS set
+            once the switch is seen, and <b>raise</b> the TTLs at the new host once settled.
           </p>
           <div className="flex flex-wrap items-end gap-4">
             <label>

@@ -15,8 +15,12 @@ export function Curve({ curve, from, until, now }: { curve: WatchView['curve']; 
   const before = curve.filter((point) => point.at <= from).at(-1);
   const points = [{ at: from, old: before?.old ?? 1 }, ...curve.filter((point) => point.at > from && point.at <= until)];
   const end = Math.min(now, until);
-  const observed = points.map((point, index) => `${index === 0 ? 'M' : 'H'}${x(point.at)}${index === 0 ? ` ${y(point.old)}` : ` V${y(point.old)}`}`).join(' ') + (end > from ? ` H${x(end)}` : '');
-  const expected = Array.from({ length: 41 }, (_, i) => from + ((until - from) * i) / 40).map((at, index) => `${index === 0 ? 'M' : 'L'}${x(at).toFixed(1)} ${y(expectedOldShare(at - from, until - from)).toFixed(1)}`).join(' ');
+  const observed =
+    points.map((point, index) => `${index === 0 ? 'M' : 'H'}${x(point.at)}${index === 0 ? ` ${y(point.old)}` : ` V${y(point.old)}`}`).join(' ') +
+    (end > from ? ` H${x(end)}` : '');
+  const expected = Array.from({ length: 41 }, (_, i) => from + ((until - from) * i) / 40)
+    .map((at, index) => `${index === 0 ? 'M' : 'L'}${x(at).toFixed(1)} ${y(expectedOldShare(at - from, until - from)).toFixed(1)}`)
+    .join(' ');
   return (
     <div ref={box} role="img" aria-label={`Share of old answers: ${Math.round((points.at(-1)?.old ?? 0) * 100)} %`}>
       {width > 0 && (

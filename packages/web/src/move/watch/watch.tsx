@@ -19,21 +19,42 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
   const { times } = leg;
   if (!watch || !times) return <p className="py-6 text-faded">The lookouts are asked from the lowering of the TTLs on.</p>;
   if (watch.looks.length === 0)
-    return <p className="py-6 text-faded">{watch.lookouts.length === 0 ? 'No lookout is configured.' : `${watch.lookouts.length} lookouts stand ready. They are asked once the TTLs are seen lowered.`}</p>;
-  const questions = [...new Map(watch.looks.map((look) => [`${look.owner}/${look.type}`, look])).values()].sort((a, b) => Number(a.steady) - Number(b.steady) || rank(a) - rank(b) || a.owner.length - b.owner.length);
+    return (
+      <p className="py-6 text-faded">
+        {watch.lookouts.length === 0
+          ? 'No lookout is configured.'
+          : `${watch.lookouts.length} lookouts stand ready. They are asked once the TTLs are seen lowered.`}
+      </p>
+    );
+  const questions = [...new Map(watch.looks.map((look) => [`${look.owner}/${look.type}`, look])).values()].sort(
+    (a, b) => Number(a.steady) - Number(b.steady) || rank(a) - rank(b) || a.owner.length - b.owner.length,
+  );
   const changing = watch.looks.filter((look) => !look.steady && !look.silent);
   const fresh = changing.filter((look) => look.verdict === 'new').length;
   const mail = watch.looks.filter((look) => look.steady);
   const mailWell = mail.every((look) => look.verdict === 'new');
   const ready = stepIn(leg, 'close').state === 'ready';
-  const cell = (lookout: string, question: LookView): LookView | undefined => watch.looks.find((look) => look.lookout === lookout && look.owner === question.owner && look.type === question.type);
+  const cell = (lookout: string, question: LookView): LookView | undefined =>
+    watch.looks.find((look) => look.lookout === lookout && look.owner === question.owner && look.type === question.type);
   return (
     <section>
       <div className="mb-3 flex items-start justify-between gap-6">
         <div>
-          <h2 className="text-[1.25rem] leading-tight">{move.state === 'closed' ? 'The move is closed' : watch.settled ? 'Settled' : leg.facts.t0 ? `${fresh} of ${changing.length} answers are new` : 'Before the switch: this is how it stands'}</h2>
+          <h2 className="text-[1.25rem] leading-tight">
+            {move.state === 'closed'
+              ? 'The move is closed'
+              : watch.settled
+                ? 'Settled'
+                : leg.facts.t0
+                  ? `${fresh} of ${changing.length} answers are new`
+                  : 'Before the switch: this is how it stands'}
+          </h2>
           <p className="text-faded">
-            {watch.settled ? 'Every authority and lookout says new, and every horizon has passed.' : leg.facts.t0 ? capital(watch.missing.join('; ')) : 'Lookouts are asked now and then, so that what changes later can be seen.'}
+            {watch.settled
+              ? 'Every authority and lookout says new, and every horizon has passed.'
+              : leg.facts.t0
+                ? capital(watch.missing.join('; '))
+                : 'Lookouts are asked now and then, so that what changes later can be seen.'}
             {!watch.settled && leg.facts.t0 && (
               <>
                 {' '}
@@ -41,7 +62,15 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
               </>
             )}
           </p>
-          {mail.length > 0 && <p>{mailWell ? 'Mail records answer unchanged at every lookout.' : <span className="font-semibold text-rust">Mail records do not answer as planned at every lookout.</span>}</p>}
+          {mail.length > 0 && (
+            <p>
+              {mailWell ? (
+                'Mail records answer unchanged at every lookout.'
+              ) : (
+                <span className="font-semibold text-rust">Mail records do not answer as planned at every lookout.</span>
+              )}
+            </p>
+          )}
           {watch.setAside.length > 0 && <p>Set aside, since they do not answer: {watch.setAside.join(', ')}.</p>}
         </div>
         {may && ready && (
@@ -101,7 +130,18 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
 function Look({ look, now }: { look: LookView | undefined; now: number }) {
   if (!look) return <span className="text-faded">—</span>;
   const title = `${look.answer.join(', ') || look.rcode}\nsince ${shortTime(look.firstSeen)}, last asked ${shortTime(look.lastSeen)}, ${look.count} times\n${fullTime(look.lastSeen)}`;
-  if (look.silent) return <span title={title} className="inline-flex items-center gap-1.5 text-faded"><VerdictMark verdict="none" /> silent</span>;
+  if (look.silent)
+    return (
+      <span title={title} className="inline-flex items-center gap-1.5 text-faded">
+        <VerdictMark verdict="none" /> silent
+      </span>
+    );
+  if (look.steady && look.verdict === 'new')
+    return (
+      <span title={title} className="text-faded">
+        same
+      </span>
+    );
   const until = look.remainingTtl === null ? 0 : look.lastSeen + look.remainingTtl;
   return (
     <span title={title} className="inline-flex items-center gap-1.5">

@@ -1,0 +1,21 @@
+const shared = {
+  testEnvironment: 'node',
+  transform: {
+    '^.+\\.tsx?$': [
+      '@swc/jest',
+      {
+        jsc: { parser: { syntax: 'typescript', tsx: true, decorators: true }, transform: { legacyDecorator: true, decoratorMetadata: true }, target: 'es2022' },
+      },
+    ],
+  },
+  moduleNameMapper: { '^@wanderon/(core|contract|net|lab)$': '<rootDir>/packages/$1/src/index.ts' },
+  modulePathIgnorePatterns: ['<rootDir>/.*/dist/', '<rootDir>/.wanderon/'],
+};
+
+export default {
+  projects: [
+    { ...shared, displayName: 'unit', testMatch: ['<rootDir>/packages/*/src/**/*.test.ts'] },
+    { ...shared, displayName: 'integration', testMatch: ['<rootDir>/e2e/src/integration/**/*.test.ts'], setupFiles: ['<rootDir>/e2e/src/support/timeout.ts'] },
+    { ...shared, displayName: 'browser', testMatch: ['<rootDir>/e2e/src/browser/**/*.test.ts'], setupFiles: ['<rootDir>/e2e/src/support/timeout.ts'] },
+  ],
+};
