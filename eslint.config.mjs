@@ -29,7 +29,6 @@ export default tseslint.config(
   js.configs.recommended,
   ...tseslint.configs.recommended,
   {
-    languageOptions: { parserOptions: { projectService: { allowDefaultProject: ['*.mjs', '*.js'] }, tsconfigRootDir: import.meta.dirname } },
     rules: {
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/no-non-null-assertion': 'off',
@@ -41,6 +40,7 @@ export default tseslint.config(
   {
     files: ['packages/*/src/**/*.{ts,tsx}', 'command/src/**/*.ts'],
     ignores: ['**/*.test.ts', 'packages/web/vite.config.ts'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
       '@typescript-eslint/no-floating-promises': 'error',
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],

@@ -40,12 +40,12 @@ export class ApiError extends Error {
 }
 
 /** Asks until the answer is good. `what` is said when it takes too long; `seconds` of real time. */
-export async function until<T>(what: string, ask: () => Promise<T | undefined | false>, seconds = 60): Promise<T> {
+export async function until<T>(what: string | (() => string), ask: () => Promise<T | undefined | false>, seconds = 60): Promise<T> {
   const end = performance.now() + seconds * 1000;
   for (;;) {
     const answer = await ask();
     if (answer !== undefined && answer !== false) return answer;
-    if (performance.now() > end) throw new Error(`waited ${seconds} s in vain until ${what}`);
+    if (performance.now() > end) throw new Error(`waited ${seconds} s in vain until ${typeof what === 'string' ? what : what()}`);
     await new Promise((resolve) => setTimeout(resolve, 60));
   }
 }

@@ -24,6 +24,7 @@ export function test(args: readonly string[]): number {
   };
   if (args.length === 0) {
     check('types', bin('tsc'), ['-b']);
+    check('types of the tests', bin('tsc'), ['-p', 'e2e']);
     check('lint', bin('eslint'), ['.', '--max-warnings', '0']);
     check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
   }
@@ -33,7 +34,16 @@ export function test(args: readonly string[]): number {
     const file = join(folder, `${project}.json`);
     spawnSync(
       bin('jest'),
-      ['--selectProjects', project, '--json', `--outputFile=${file}`, '--passWithNoTests', ...(project === 'unit' ? [] : ['--runInBand']), ...args],
+      [
+        '--selectProjects',
+        project,
+        '--json',
+        `--outputFile=${file}`,
+        '--passWithNoTests',
+        '--forceExit',
+        ...(project === 'unit' ? [] : ['--runInBand']),
+        ...args,
+      ],
       { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'] },
     );
     try {

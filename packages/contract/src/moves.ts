@@ -195,6 +195,8 @@ export const approveSchema = z.object({
   /** When the TTLs go down; null: at once. */
   lowerAt: instant.nullable(),
   plannedSwitch: instant.nullable(),
+  /** Seconds to which the TTLs go down. */
+  lowerTo: z.number().int().min(1, 'A TTL is lowered to 1 s at least.').max(86_400).default(300),
 });
 export const stepActionSchema = z.object({ step: z.enum(STEP_KINDS), action: z.enum(['retry', 'skip']) });
 

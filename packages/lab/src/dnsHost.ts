@@ -30,7 +30,8 @@ export interface DnsHostHabits {
 
 /** For tests: called as an update arrives and once it was applied, before its answer leaves. */
 export interface UpdateWatcher {
-  arrived?(host: string, message: Message): Promise<void> | void;
+  /** `drop`: the message is lost on its way and never applied. */
+  arrived?(host: string, message: Message): Promise<'drop' | void> | 'drop' | void;
   applied?(host: string, message: Message, changed: boolean): Promise<void> | void;
 }
 
@@ -100,7 +101,10 @@ export class DnsHost {
       if (checked.refusal) return [checked.refusal];
       mac = checked.mac;
     }
-    if (request.opcode === OPCODE.update) return [send(await this.update(request, first, mac !== undefined), mac)];
+    if (request.opcode === OPCODE.update) {
+      const answer = await this.update(request, first, mac !== undefined);
+      return answer ? [send(answer, mac)] : [];
+    }
     if (request.opcode !== OPCODE.query) return [send(reply(request, { rcode: RCODE.NOTIMP }), mac)];
     const zone = this.zoneFor(question.name, zones);
     if (question.type === TYPE_CODES.AXFR) {
@@ -115,8 +119,8 @@ export class DnsHost {
     return [send(reply(request, holder.lookUp(question.name, question.type)), mac)];
   }
 
-  private async update(request: Message, first: boolean, signed: boolean): Promise<Message> {
-    await this.watcher.arrived?.(this.name, request);
+  private async update(request: Message, first: boolean, signed: boolean): Promise<Message | undefined> {
+    if ((await this.watcher.arrived?.(this.name, request)) === 'drop') return undefined;
     const zone = this.zones.get(request.questions[0]!.name.key);
     if (!zone) return reply(request, { rcode: RCODE.NOTAUTH });
     if (this.habits.update !== 'key' || !signed || !first) return reply(request, { rcode: RCODE.REFUSED });

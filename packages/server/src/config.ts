@@ -33,6 +33,8 @@ const configSchema = z.object({
   WANDERON_LISTEN: z.string().default('127.0.0.1'),
   WANDERON_LOOKOUTS: lookouts,
   WANDERON_ROOT_HINTS: z.string().default('/usr/share/dns/root.hints'),
+  /** Seconds between two looks at servers that are waited for. */
+  WANDERON_LOOK_EVERY: z.coerce.number().min(1).max(3600).default(60),
   /** Seconds that a cache is assumed to keep anything at least. */
   WANDERON_CACHE_FLOOR: z.coerce.number().min(0).max(86_400).default(0),
   /** Seconds added after the parent was seen to publish, for anycast instances that we do not see. */

@@ -26,6 +26,8 @@ export interface Facts {
   te?: SeenBetween;
   turned?: boolean;
   plannedSwitch?: Instant;
+  /** TTL in seconds to which the old host's records are lowered; 300 where nobody said otherwise. */
+  lowerTo?: number;
   nextLookAt?: Instant;
   authoritiesNew?: boolean;
   parentSets?: { server: string; address: string; nameservers: string[]; problem?: string }[];

@@ -221,7 +221,7 @@ export class MoveService {
   }
 
   /** Decides beforehand what Wanderon does by itself: lowering, turning the old zone, raising. */
-  async approve(id: string, plan: { lowerAt: Instant | null; plannedSwitch: Instant | null }, person: Caller): Promise<void> {
+  async approve(id: string, plan: { lowerAt: Instant | null; plannedSwitch: Instant | null; lowerTo: number }, person: Caller): Promise<void> {
     const { move, leg, steps } = await this.open(id);
     if (!isDone(steps, 'choose')) throw new ProblemError(409, 'Choose the hosts first.', { kept: KEPT });
     if (plan.lowerAt !== null && plan.lowerAt < this.clock.now() - 60)
@@ -241,7 +241,7 @@ export class MoveService {
           transaction,
         );
       }
-      await this.store.addFacts(leg.id, plan.plannedSwitch === null ? {} : { plannedSwitch: plan.plannedSwitch }, transaction);
+      await this.store.addFacts(leg.id, { lowerTo: plan.lowerTo, ...(plan.plannedSwitch === null ? {} : { plannedSwitch: plan.plannedSwitch }) }, transaction);
       await this.event(
         move,
         person,

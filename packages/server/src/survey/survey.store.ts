@@ -36,16 +36,14 @@ export class SurveyStore {
   }
 
   async get(id: string): Promise<SurveyView> {
-    const row = await this.database('surveys')
-      .where({ id })
-      .first<{
-        id: string;
-        taken_at: number;
-        parent: string;
-        coverage: SurveyView['coverage'];
-        referrals: SurveyView['referrals'];
-        authorities: SurveyView['authorities'];
-      }>();
+    const row = await this.database('surveys').where({ id }).first<{
+      id: string;
+      taken_at: number;
+      parent: string;
+      coverage: SurveyView['coverage'];
+      referrals: SurveyView['referrals'];
+      authorities: SurveyView['authorities'];
+    }>();
     const sets = await this.database('survey_sets')
       .where({ survey_id: id })
       .orderBy('position')

@@ -1,7 +1,7 @@
 import { Instant, LegTimes, Name, TYPE_CODES, isChanging, legTimes, typeCode } from '@wanderon/core';
 import { Config } from '../config';
 import { Leg, RulingRow, StepRow, rulingOf } from '../moves/leg';
-import { LOWERED_TTL } from '../jobs/steps/lower';
+import { loweredTtl } from '../jobs/steps/lower';
 
 /** The times of a leg from its facts; undefined before there is a survey and a choice of hosts. */
 export function timesOf(leg: Leg, steps: readonly StepRow[], rulings: readonly RulingRow[], now: Instant, config: Config): LegTimes | undefined {
@@ -10,12 +10,12 @@ export function timesOf(leg: Leg, steps: readonly StepRow[], rulings: readonly R
   const turn = steps.find((step) => step.kind === 'turn')!;
   const changing = rulings
     .filter((row) => isChanging(rulingOf(row)))
-    .map((row) => ({ owner: row.owner, type: row.type, T: row.found?.ttl, L: Math.min(row.found?.ttl ?? LOWERED_TTL, LOWERED_TTL) }));
+    .map((row) => ({ owner: row.owner, type: row.type, T: row.found?.ttl, L: Math.min(row.found?.ttl ?? loweredTtl(leg), loweredTtl(leg)) }));
   return legTimes({
     now,
     P: facts.P,
     C: facts.C,
-    loweredC: Math.min(facts.C, LOWERED_TTL),
+    loweredC: Math.min(facts.C, loweredTtl(leg)),
     N: facts.N,
     floor: config.WANDERON_CACHE_FLOOR,
     tl: facts.tl?.firstNew,

@@ -1,5 +1,5 @@
 import { ReactNode } from 'react';
-export declare function Dialog({ open, onClose, title, children, wide }: {
+export declare function Dialog({ open, onClose, title, children, wide, }: {
     open: boolean;
     onClose: () => void;
     title: string;

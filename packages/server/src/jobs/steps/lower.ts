@@ -1,10 +1,12 @@
 import { Name, RRset, STARTING_TTL, TYPE_CODES, isChanging, rrsetKey, rrsetFromText } from '@wanderon/core';
-import { RulingRow, rulingOf } from '../../moves/leg';
+import { Leg, RulingRow, rulingOf } from '../../moves/leg';
 import { bringZoneTo } from '../outward';
 import { StepWork, stepOf } from '../stepContext';
 
-/** TTL in seconds to which the old host's records go down before the switch. */
-export const LOWERED_TTL = STARTING_TTL;
+/** TTL in seconds to which the old host's records go down before the switch, as approved. */
+export function loweredTtl(leg: Leg): number {
+  return leg.facts.lowerTo ?? STARTING_TTL;
+}
 
 /** The sets whose TTL counts for this move: those that change, and the apex NS set. */
 export function setsToLower(zone: Name, rulings: readonly RulingRow[]): { owner: Name; type: number; T: number }[] {
@@ -32,8 +34,8 @@ export const lower: StepWork = async (context) => {
     server: { server, address },
     decidedBy: stepOf(context, 'lower').decided_by,
     wanted: (served: readonly RRset[]) =>
-      served.map((set) => (keys.has(rrsetKey(set.owner, set.type)) ? { ...set, ttl: Math.min(set.ttl, LOWERED_TTL) } : set)),
+      served.map((set) => (keys.has(rrsetKey(set.owner, set.type)) ? { ...set, ttl: Math.min(set.ttl, loweredTtl(leg)) } : set)),
     keep: (set) => set.type === TYPE_CODES.SOA,
-    says: (changes) => `TTLs of ${changes} record sets down to ${LOWERED_TTL} s.`,
+    says: (changes) => `TTLs of ${changes} record sets down to ${loweredTtl(leg)} s.`,
   });
 };

@@ -3,7 +3,7 @@ import { transferZone } from '@wanderon/net';
 import { limited, observed } from '../../network/network';
 import { markSeen } from '../seen';
 import { StepContext, StepWork } from '../stepContext';
-import { LOWERED_TTL, setsToLower } from './lower';
+import { loweredTtl, setsToLower } from './lower';
 
 /** Sees that every address of every old authority serves the lowered TTLs; from then on the old TTLs run out. */
 export const lowered: StepWork = async (context) => {
@@ -14,7 +14,7 @@ export const lowered: StepWork = async (context) => {
       const asked = await observed(network.client.ask({ address: server.address }, set.owner, set.type));
       if (!asked.ok) return false;
       const there = asked.value.answers.filter((record) => record.type === set.type && record.owner.equals(set.owner));
-      return there.length > 0 && there.every((record) => record.ttl <= Math.min(set.T, LOWERED_TTL));
+      return there.length > 0 && there.every((record) => record.ttl <= Math.min(set.T, loweredTtl(leg)));
     });
     return { ...server, isNew: all.every(Boolean) };
   });
@@ -24,7 +24,7 @@ export const lowered: StepWork = async (context) => {
     const waiting = servers.filter((server) => !server.isNew);
     return {
       state: 'wait',
-      until: clock.now() + 60,
+      until: clock.now() + context.config.WANDERON_LOOK_EVERY,
       problem: `${waiting.map((server) => server.server).join(', ')} ${waiting.length === 1 ? 'still serves' : 'still serve'} the old TTLs.`,
     };
   }

@@ -14,7 +14,7 @@ export const served: StepWork = async (context) => {
   }
   return {
     state: 'wait',
-    until: context.clock.now() + 30,
+    until: context.clock.now() + context.config.WANDERON_LOOK_EVERY / 2,
     problem: `${differing.map((server) => server.server).join(', ')} ${differing.length === 1 ? 'does' : 'do'} not serve the whole plan yet.`,
   };
 };
@@ -31,6 +31,7 @@ export async function readBack(context: StepContext): Promise<ServedState> {
   }
   const apexNs: RRset = { owner: zone, type: TYPE_CODES.NS, ttl: 0, data: leg.new_nameservers.map((name) => parseRdata(TYPE_CODES.NS, name)) };
   const expected = [...plannedSets(rulings.map(rulingOf), 'starting'), apexNs];
+  const cuts = expected.filter((set) => set.type === TYPE_CODES.NS && !set.owner.equals(zone)).map((set) => set.owner);
   const results = await limited(servers, 4, async ({ server, address }) => {
     let problem: string | null = null;
     const compared = await limited(expected, 16, async (set) => {
@@ -38,7 +39,10 @@ export async function readBack(context: StepContext): Promise<ServedState> {
       if (!asked.ok) problem = asked.problem;
       else if (asked.value.rcode !== RCODE.NOERROR && asked.value.rcode !== RCODE.NXDOMAIN) problem = `it answered ${rcodeName(asked.value.rcode)}`;
       else {
-        const there = asked.value.answers.filter((record) => record.type === set.type && record.owner.equals(set.owner));
+        const { answers, authorities, additionals } = asked.value;
+        // At and below a cut the server answers with a referral (RFC 1034 §4.3.2 step 3b): NS and glue stand in its other sections.
+        const sections = cuts.some((cut) => set.owner.isAtOrBelow(cut)) ? [...answers, ...authorities, ...additionals] : answers;
+        const there = sections.filter((record) => record.type === set.type && record.owner.equals(set.owner));
         const data = there.map((record) => record.data);
         if (!sameData(set.type, data, set.data)) return [rrsetToText({ ...set, ttl: there[0]?.ttl ?? 0, data })];
       }

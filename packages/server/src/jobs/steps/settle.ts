@@ -20,13 +20,13 @@ export const settle: StepWork = async (context) => {
     await store.setServed(leg.id, back);
     await store.addFacts(leg.id, { parentSets: parent, authoritiesNew });
   } catch (error) {
-    if (error instanceof NetError) return { state: 'wait', until: now + 60, problem: sentence(error.message) };
+    if (error instanceof NetError) return { state: 'wait', until: now + config.WANDERON_LOOK_EVERY, problem: sentence(error.message) };
     throw error;
   }
   if (leg.facts.turned && !leg.facts.te) {
     const te = await turnedSeen(context);
     if (te) return { state: 'wait', until: now };
-    return { state: 'wait', until: now + 60 };
+    return { state: 'wait', until: now + config.WANDERON_LOOK_EVERY };
   }
   const times = timesOf(leg, context.steps, context.rulings, now, config)!;
   const questions = new Map(watchedQuestions(zone, leg, context.rulings).map((question) => [`${question.owner}/${question.type}`, question]));
@@ -46,7 +46,10 @@ export const settle: StepWork = async (context) => {
   }
   const lookNow = now >= times.last.at && looks.some((run) => run.last_seen < times.last.at);
   if (lookNow) await store.addFacts(leg.id, { nextLookAt: now });
-  return { state: 'wait', until: lookNow ? now : times.last.at > now ? Math.min(times.last.at, now + 600) : now + 60 };
+  return {
+    state: 'wait',
+    until: lookNow ? now : times.last.at > now ? Math.min(times.last.at, now + 10 * config.WANDERON_LOOK_EVERY) : now + config.WANDERON_LOOK_EVERY,
+  };
 };
 
 /** Sees the new apex NS set at every old authority; one that no longer answers can mislead nobody. */

@@ -7,7 +7,7 @@ import { StepWork } from '../stepContext';
 
 /** Takes the first survey and recognises the hosts the domain stands at. */
 export const survey: StepWork = async (context) => {
-  const { network, hosts, zone, clock, store, surveys, leg, move } = context;
+  const { config, network, hosts, zone, clock, store, surveys, leg, move } = context;
   const known = await hosts.list();
   let taken: TakenSurvey;
   let dns: Host | undefined;
@@ -18,7 +18,7 @@ export const survey: StepWork = async (context) => {
     dns = known.find((host) => host.role === 'dns' && names.some((name) => host.nameservers.some((own) => Name.parse(own).equals(Name.parse(name)))));
     taken = await takeSurvey(network, zone, await hosts.keyOf(dns?.id ?? null), clock.now());
   } catch (error) {
-    if (error instanceof NetError) return { state: 'wait', until: clock.now() + 60, problem: sentence(error.message) };
+    if (error instanceof NetError) return { state: 'wait', until: clock.now() + config.WANDERON_LOOK_EVERY, problem: sentence(error.message) };
     throw error;
   }
   const addresses = new Set(taken.survey.sets.filter((set) => set.type === 'A' || set.type === 'AAAA').flatMap((set) => set.data));

@@ -13,7 +13,7 @@ export const switchNameservers: StepWork = async (context) => {
   try {
     sets = await parentSets(context);
   } catch (error) {
-    if (error instanceof NetError) return { state: 'wait', until: clock.now() + 60, problem: sentence(error.message) };
+    if (error instanceof NetError) return { state: 'wait', until: clock.now() + config.WANDERON_LOOK_EVERY, problem: sentence(error.message) };
     throw error;
   }
   const now = clock.now();
@@ -48,7 +48,7 @@ export const switchNameservers: StepWork = async (context) => {
   }
   await store.addFacts(leg.id, facts);
   const strange = servers.find((server) => !server.isNew && server.problem === undefined && !sameNameSet(server.nameservers, leg.old_nameservers));
-  const wait = { state: 'wait', until: now + (anyNew || leg.facts.ts !== undefined ? 30 : 60) } as const;
+  const wait = { state: 'wait', until: now + config.WANDERON_LOOK_EVERY / (anyNew || leg.facts.ts !== undefined ? 2 : 1) } as const;
   if (strange)
     return {
       ...wait,

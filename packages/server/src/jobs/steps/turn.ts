@@ -1,7 +1,7 @@
 import { Name, RRset, TYPE_CODES, parseRdata } from '@wanderon/core';
 import { bringZoneTo } from '../outward';
 import { StepWork, stepOf } from '../stepContext';
-import { LOWERED_TTL } from './lower';
+import { loweredTtl } from './lower';
 
 /** Sets the apex NS set of the old zone to the new one, for resolvers that follow the child's. */
 export const turn: StepWork = async (context) => {
@@ -19,7 +19,7 @@ export const turn: StepWork = async (context) => {
     key,
     server: { server: old.nameservers[0]!, address },
     decidedBy: stepOf(context, 'turn').decided_by,
-    wanted: (served) => served.map((set) => (isApexNs(set) ? { ...set, ttl: LOWERED_TTL, data } : set)),
+    wanted: (served) => served.map((set) => (isApexNs(set) ? { ...set, ttl: loweredTtl(leg), data } : set)),
     keep: (set) => set.type === TYPE_CODES.SOA,
     says: () => 'the new apex NS set.',
   });

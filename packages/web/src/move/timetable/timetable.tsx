@@ -12,9 +12,10 @@ import { StepNote } from '../stepNote';
 
 /** When what happens, and why not sooner; the one place where Wanderon is told to act by itself. */
 export function Timetable({ move, leg, now, may }: ChapterProps) {
-  const approve = useMoveAction<{ lowerAt: number | null; plannedSwitch: number | null }>(move.id, 'POST', () => '/approve');
+  const approve = useMoveAction<{ lowerAt: number | null; plannedSwitch: number | null; lowerTo: number }>(move.id, 'POST', () => '/approve');
   const [lowerAt, setLowerAt] = useState('');
   const [switchAt, setSwitchAt] = useState('');
+  const [lowerTo, setLowerTo] = useState(300);
   const lower = stepIn(leg, 'lower');
   const { times } = leg;
   if (!times) return <p className="py-6 text-faded">The times follow from the survey and the choice of hosts.</p>;
@@ -76,7 +77,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
           className="mb-5 border-y border-ink bg-sheet px-4 py-3"
           onSubmit={(event) => {
             event.preventDefault();
-            approve.mutate({ lowerAt: parse(lowerAt), plannedSwitch: parse(switchAt) });
+            approve.mutate({ lowerAt: parse(lowerAt), plannedSwitch: parse(switchAt), lowerTo });
           }}
         >
           <p className="mb-2">
@@ -91,6 +92,16 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
             <label>
               <span className="block text-sm text-faded">Switch planned for</span>
               <input type="datetime-local" value={switchAt} onChange={(event) => setSwitchAt(event.target.value)} className={inputLook} />
+            </label>
+            <label>
+              <span className="block text-sm text-faded">Lower to</span>
+              <select value={lowerTo} onChange={(event) => setLowerTo(Number(event.target.value))} className={inputLook}>
+                {[60, 300, 600, 1800].map((one) => (
+                  <option key={one} value={one}>
+                    {duration(one)}
+                  </option>
+                ))}
+              </select>
             </label>
             <Button kind="main" type="submit" disabled={approve.isPending}>
               {lowerAt === '' ? 'Approve, lower now' : 'Approve'}

@@ -1,0 +1,112 @@
+import { Name, typeMnemonic, Message } from '@wanderon/core';
+import { World, openWorld } from '../support/world';
+import { Driver, StepKind } from '../support/drive';
+
+/** The server is killed at every durable step and around every outward action of one move. */
+describe('a server that is killed again and again', () => {
+  const ZONE = 'canoe-yard.example.';
+  /** Every change that a DNS host applied: host, and what it was for. */
+  const applied: string[] = [];
+  const kills = new Map<string, number>();
+  let world: World;
+
+  /** What an update is for, from what it holds. */
+  function purpose(host: string, message: Message): string {
+    const updates = message.authorities.filter((record) => record.cls === 1);
+    const apexNs = updates.some((record) => typeMnemonic(record.type) === 'NS' && record.owner.equals(Name.parse(ZONE)));
+    const turned = updates.some((record) => typeMnemonic(record.type) === 'NS' && Buffer.from(record.data).includes('quillmere'));
+    if (host === 'oldquay') return turned ? 'turn' : apexNs ? 'lower' : 'other';
+    return message.authorities.some((record) => record.ttl > 300) ? 'raise' : 'push';
+  }
+
+  async function killOnce(point: string): Promise<boolean> {
+    if (kills.has(point)) return false;
+    kills.set(point, 1);
+    await world.server.kill();
+    return true;
+  }
+
+  beforeAll(async () => {
+    world = await openWorld({
+      watcher: {
+        // First the message is lost with the process that sent it, then it is applied and nobody hears the answer.
+        arrived: async (host, message) => ((await killOnce(`${purpose(host, message)} lost`)) ? 'drop' : undefined),
+        applied: async (host, message, changed) => {
+          if (changed) applied.push(purpose(host, message));
+          await killOnce(`${purpose(host, message)} unanswered`);
+        },
+      },
+    });
+  });
+  afterAll(() => world.close());
+
+  it('completes the move with each outward action done exactly once', async () => {
+    const { lab, server, api } = world;
+    const restart = async (): Promise<void> => {
+      if (server.dead) await server.start();
+    };
+    const driver = await Driver.begin(api, 'canoe-yard.example', restart);
+    const jump = (seconds: number) => (): Promise<void> => {
+      lab.clock.jump(seconds);
+      return Promise.resolve();
+    };
+    const doneAndKilled = async (kind: StepKind, nudge?: () => Promise<void>): Promise<void> => {
+      await driver.done(kind, nudge);
+      await killOnce(`${kind} done`);
+    };
+    await killOnce('begun');
+    await doneAndKilled('survey');
+    const { hosts } = await driver.call<{ hosts: { id: string; name: string }[] }>('GET', '/api/hosts');
+    const id = (name: string): string => hosts.find((host) => host.name.startsWith(name))!.id;
+    await driver.act('/hosts', { newDnsHost: id('Quillmere'), newWebHost: id('Thornwick') });
+    await killOnce('choose done');
+    lab.addDomain('quillmere', ZONE);
+    await driver.act('/push');
+    await doneAndKilled('push');
+    await doneAndKilled('served', jump(40));
+    await driver.act('/approve', { lowerAt: null, plannedSwitch: null });
+    await doneAndKilled('lower');
+    await doneAndKilled('lowered', jump(60));
+    lab.clock.jump(14_500);
+    await driver.act('/submitted');
+    await killOnce('submitted');
+    lab.changeNameservers(ZONE, (await driver.move()).legs[0]!.newNameservers);
+    await doneAndKilled('switch', jump(40));
+    await doneAndKilled('turn');
+    await doneAndKilled('settle', jump(600));
+    await doneAndKilled('raise');
+    const closed = await driver.act('/close');
+
+    expect(closed.state).toBe('closed');
+    expect([...kills.keys()].sort()).toEqual(
+      [
+        'begun',
+        'choose done',
+        'lower done',
+        'lower lost',
+        'lower unanswered',
+        'lowered done',
+        'push done',
+        'push lost',
+        'push unanswered',
+        'raise done',
+        'raise lost',
+        'raise unanswered',
+        'served done',
+        'settle done',
+        'submitted',
+        'survey done',
+        'switch done',
+        'turn done',
+        'turn lost',
+        'turn unanswered',
+      ].sort(),
+    );
+    expect([...applied].sort()).toEqual(['lower', 'push', 'raise', 'turn']);
+    const { events } = await driver.call<{ events: { kind: string; text: string }[] }>('GET', `/api/moves/${driver.id}/events`);
+    for (const kind of ['push', 'lower', 'turn', 'raise'])
+      expect(events.filter((event) => event.kind === kind && event.text.startsWith('Sending'))).toHaveLength(1);
+    for (const step of closed.legs[0]!.steps)
+      expect(events.filter((event) => event.kind === 'step' && event.text === `${step.title}: done.`).length).toBeLessThanOrEqual(1);
+  });
+});

@@ -1,0 +1,143 @@
+import { MoveView } from '@wanderon/contract';
+import { Api } from '../../../command/src/api';
+import { DEMO_PASSWORD } from '../../../command/src/demoData';
+import { Driver } from '../support/drive';
+import { KEY, NEW, OLD, PARENT, RESOLVER, RealServers, dig, nsupdate, transferredLines } from '../support/realServers';
+import { ServerUnderTest } from '../support/world';
+
+const ROOT_ZONE = `$TTL 60
+. SOA root.servers.test. root.servers.test. 1 60 60 600 4
+. NS root.servers.test.
+root.servers.test. A ${PARENT}
+example. NS ns1.nic.example.
+ns1.nic.example. A ${PARENT}
+`;
+const PARENT_ZONE = `$TTL 60
+example. SOA ns1.nic.example. nic.nic.example. 1 60 60 600 4
+example. NS ns1.nic.example.
+ns1.nic.example. A ${PARENT}
+oldhost.example. NS ns1.oldhost.example.
+ns1.oldhost.example. A ${OLD}
+newhost.example. NS ns1.newhost.example.
+ns1.newhost.example. A ${NEW}
+heron-books.example. 5 NS ns1.oldhost.example.
+`;
+const hostZone = (name: string, address: string): string => `$TTL 60
+${name}. SOA ns1.${name}. host.${name}. 1 60 60 600 4
+${name}. NS ns1.${name}.
+ns1.${name}. A ${address}
+`;
+const LONG = Array.from({ length: 16 }, (_, i) => `"${'abcdefghijklmnopqrstuvwxyz0123456789 ;()\\"'.repeat(6).slice(0, 240).replace(/\\+$/, '')}${i}"`).join(
+  ' ',
+);
+const CLIENT_ZONE = `$ORIGIN heron-books.example.
+$TTL 8
+@ SOA ns1.oldhost.example. host.oldhost.example. 100 60 60 600 3
+@ 6 NS ns1.oldhost.example.
+@ A 192.0.2.80
+www CNAME @
+@ MX 10 mail
+mail A 192.0.2.25
+@ TXT "v=spf1 mx -all"
+long TXT ${LONG}
+odd\\.label TXT "an escaped dot" "and a second string \\200\\000"
+blob TYPE65400 \\# 6 00ff10203040
+svc TYPE65 \\# 3 000100
+_sip._tcp SRV 1 2 5060 mail
+@ CAA 0 issue "certs.example"
+*.wild A 192.0.2.44
+sub NS ns1.elsewhere.example.
+`;
+
+const isRoot = process.getuid?.() === 0;
+
+/** The same path with Debian's servers in the lab's place, by the machine's own clock and with TTLs of seconds. */
+(isRoot ? describe : describe.skip)('a move between real servers (port 53 on loopback, so as root)', () => {
+  const servers = new RealServers();
+  let server: ServerUnderTest;
+  let watching = true;
+
+  beforeAll(async () => {
+    await servers.bind(PARENT, { '.': ROOT_ZONE, 'example.': PARENT_ZONE }, { keyed: false });
+    await servers.bind(OLD, { 'oldhost.example.': hostZone('oldhost.example', OLD), 'heron-books.example.': CLIENT_ZONE }, { keyed: true });
+    const empty = `heron-books.example. 60 SOA ns1.newhost.example. host.newhost.example. 1 60 60 600 3\nheron-books.example. 60 NS ns1.newhost.example.\n`;
+    await servers.knot(NEW, { 'newhost.example.': hostZone('newhost.example', NEW), 'heron-books.example.': empty });
+    await servers.unbound(RESOLVER, PARENT);
+    const hints = servers.file('hints', `. 3600 NS root.servers.test.\nroot.servers.test. 3600 A ${PARENT}\n`);
+    server = await new ServerUnderTest({ WANDERON_ROOT_HINTS: hints, WANDERON_LOOKOUTS: `Unbound=${RESOLVER}`, WANDERON_LOOK_EVERY: '1' }).open();
+  });
+  afterAll(async () => {
+    watching = false;
+    await server?.close();
+    servers.close();
+  });
+
+  it('carries every record from bind9 to knot, and unbound follows', async () => {
+    const before = await transferredLines(OLD, 'heron-books.example');
+    const api = await new Api(server.address).signIn('admin', DEMO_PASSWORD);
+    const host = (name: string, more: object): Promise<{ id: string }> =>
+      api.call('POST', '/api/hosts', {
+        name,
+        role: 'dns',
+        nameservers: [],
+        addresses: [],
+        aliasTarget: null,
+        requires: [],
+        updateAddress: null,
+        note: '',
+        ...more,
+      });
+    await host('Old DNS', { nameservers: ['ns1.oldhost.example.'], key: KEY });
+    await host('Old web', { role: 'web', addresses: ['192.0.2.80'] });
+    const dns = await host('New DNS', { nameservers: ['ns1.newhost.example.'], key: KEY });
+    const web = await host('New web', { role: 'web', addresses: ['203.0.113.80'], requires: [{ owner: '_proof', type: 'TXT', data: '"site={zone}"' }] });
+
+    const mail: string[] = [];
+    const watcher = (async () => {
+      while (watching)
+        mail.push(
+          (await dig(RESOLVER, ['heron-books.example', 'MX', '+short'])).stdout.trim(),
+          (await dig(RESOLVER, ['mail.heron-books.example', 'A', '+short'])).stdout.trim(),
+        );
+    })();
+
+    const driver = await Driver.begin(api, 'heron-books.example');
+    const surveyed = await driver.done('survey');
+    expect(surveyed.survey!.coverage.grade).toBe('whole');
+    await driver.act('/hosts', { newDnsHost: dns.id, newWebHost: web.id });
+    await driver.act('/push');
+    await driver.done('served');
+    await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+    await driver.done('lowered');
+    expect((await dig(OLD, ['heron-books.example', 'A', '+noall', '+answer'])).stdout).toMatch(/heron-books\.example\.\s+2\s/);
+    let open = await driver.move();
+    while (!open.legs[0]!.gate.open) open = await driver.move();
+    await driver.act('/submitted');
+    await nsupdate(servers.folder, PARENT, [
+      'zone example.',
+      'update delete heron-books.example. NS',
+      'update add heron-books.example. 5 NS ns1.newhost.example.',
+    ]);
+    await driver.done('switch');
+    await driver.done('settle');
+    await driver.done('raise');
+    watching = false;
+    await watcher;
+    const closed: MoveView = await driver.act('/close');
+    expect(closed.state).toBe('closed');
+
+    const after = await transferredLines(NEW, 'heron-books.example');
+    const carried = before.filter((line) => !/ (SOA|NS) ns1\.oldhost/.test(line) && !/^heron-books\.example\. 8 IN A /.test(line));
+    expect(carried.length).toBeGreaterThan(11);
+    for (const line of carried) expect(after).toContain(line);
+    expect(after.filter((line) => !carried.includes(line) && !/ SOA /.test(line)).sort()).toEqual([
+      '_proof.heron-books.example. 3600 IN TXT "site=heron-books.example"',
+      'heron-books.example. 60 IN NS ns1.newhost.example.',
+      'heron-books.example. 8 IN A 203.0.113.80',
+    ]);
+    expect((await dig(RESOLVER, ['heron-books.example', 'A', '+short'])).stdout.trim()).toBe('203.0.113.80');
+    expect((await dig(RESOLVER, ['heron-books.example', 'NS', '+short'])).stdout.trim()).toBe('ns1.newhost.example.');
+    expect(mail.length).toBeGreaterThan(20);
+    expect([...new Set(mail)].sort()).toEqual(['10 mail.heron-books.example.', '192.0.2.25']);
+  });
+});

@@ -1,0 +1,156 @@
+import { ChildProcess, execFile, spawn, spawnSync } from 'node:child_process';
+import { chmodSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { until } from '../../../command/src/api';
+
+const run = promisify(execFile);
+
+/**
+ * Debian's own servers on loopback addresses of their own. A resolver finds them by referral, which names addresses and
+ * no ports, so they stand on port 53; 127.53.0.0/24 is used by nobody else.
+ */
+export const PARENT = '127.53.0.1';
+export const OLD = '127.53.0.2';
+export const NEW = '127.53.0.3';
+export const RESOLVER = '127.53.0.4';
+export const KEY = { name: 'move.key.', algorithm: 'hmac-sha256', secret: Buffer.alloc(32, 5).toString('base64') } as const;
+
+export class RealServers {
+  readonly folder = mkdtempSync(join(tmpdir(), 'wanderon-real-'));
+  private readonly children: ChildProcess[] = [];
+  private readonly added: string[] = [];
+
+  constructor() {
+    chmodSync(this.folder, 0o777);
+  }
+
+  file(name: string, text: string): string {
+    const path = join(this.folder, name);
+    writeFileSync(path, text, { mode: 0o666 });
+    return path;
+  }
+
+  /** bind9 with the zones given as text. */
+  async bind(address: string, zones: Record<string, string>, options: { keyed: boolean }): Promise<void> {
+    // bind listens on addresses that an interface has, and all of 127.0.0.0/8 is not that.
+    spawnSync('ip', ['address', 'add', `${address}/32`, 'dev', 'lo']);
+    this.added.push(address);
+    const name = `bind-${address}`;
+    mkdirSync(join(this.folder, name), { mode: 0o777 });
+    const allow = options.keyed ? `key "${KEY.name}";` : '127.0.0.0/8;';
+    const entries = Object.entries(zones).map(([zone, text]) => {
+      const file = this.file(`${name}/${zone === '.' ? 'root' : zone}zone`, text);
+      return `zone "${zone}" { type primary; file "${file}"; allow-transfer { ${allow} }; allow-update { ${allow} }; };`;
+    });
+    const config = this.file(
+      `${name}/named.conf`,
+      `key "${KEY.name}" { algorithm ${KEY.algorithm}; secret "${KEY.secret}"; };
+options { directory "${join(this.folder, name)}"; listen-on port 53 { ${address}; }; listen-on-v6 { none; }; pid-file none; recursion no; dnssec-validation no; session-keyfile none; };
+controls { };
+${entries.join('\n')}\n`,
+    );
+    await this.start('/usr/sbin/named', ['-f', '-g', '-c', config], address);
+  }
+
+  /** knot with the zones given as text, transfer and update by key. */
+  async knot(address: string, zones: Record<string, string>): Promise<void> {
+    const storage = join(this.folder, 'knot');
+    mkdirSync(storage, { mode: 0o777 });
+    const entries = Object.entries(zones).map(([zone, text]) => `  - domain: ${zone}\n    file: ${this.file(`knot/${zone}zone`, text)}\n    acl: ours\n`);
+    const config = this.file(
+      'knot/knot.conf',
+      `server:
+    rundir: ${storage}
+    listen: ${address}@53
+key:
+  - id: ${KEY.name}
+    algorithm: ${KEY.algorithm}
+    secret: ${KEY.secret}
+acl:
+  - id: ours
+    key: ${KEY.name}
+    action: [transfer, update]
+database:
+    storage: ${storage}
+template:
+  - id: default
+    storage: ${storage}
+    zonefile-sync: -1
+    zonefile-load: difference
+    journal-content: changes
+zone:
+${entries.join('')}`,
+    );
+    await this.start('/usr/sbin/knotd', ['-c', config], address);
+  }
+
+  async unbound(address: string, rootAddress: string): Promise<void> {
+    const hints = this.file('unbound-hints', `. 3600 IN NS root.servers.test.\nroot.servers.test. 3600 IN A ${rootAddress}\n`);
+    const config = this.file(
+      'unbound.conf',
+      `server:
+  interface: ${address}
+  port: 53
+  do-ip6: no
+  do-daemonize: no
+  username: ""
+  chroot: ""
+  directory: "${this.folder}"
+  pidfile: ""
+  use-syslog: no
+  root-hints: "${hints}"
+  do-not-query-localhost: no
+  access-control: 127.0.0.0/8 allow
+  module-config: "iterator"
+  trust-anchor-signaling: no
+remote-control:
+  control-enable: no
+`,
+    );
+    await this.start('/usr/sbin/unbound', ['-d', '-c', config], address);
+  }
+
+  close(): void {
+    for (const child of this.children) child.kill('SIGKILL');
+    for (const address of this.added) spawnSync('ip', ['address', 'del', `${address}/32`, 'dev', 'lo']);
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+
+  private async start(command: string, args: readonly string[], address: string): Promise<void> {
+    const said: string[] = [];
+    const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'] });
+    this.children.push(child);
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => said.push(String(chunk)));
+    await until(`${command} answers at ${address}`, async () => {
+      if (child.exitCode !== null) throw new Error(`${command} ended:\n${said.join('').slice(-2000)}`);
+      const { stdout } = await dig(address, ['.', 'SOA']);
+      return /status: /.test(stdout);
+    });
+  }
+}
+
+/** Debian's own client, as a witness that is not ours. */
+export async function dig(address: string, args: readonly string[]): Promise<{ stdout: string }> {
+  try {
+    return await run('dig', [`@${address}`, '+time=1', '+tries=1', ...args]);
+  } catch (error) {
+    return { stdout: String((error as { stdout?: string }).stdout ?? '') };
+  }
+}
+
+/** The lines of a transfer made by dig, the TTL taken out and the data as dig prints it. */
+export async function transferredLines(address: string, zone: string): Promise<string[]> {
+  const { stdout } = await dig(address, ['AXFR', zone, '-y', `${KEY.algorithm}:${KEY.name}:${KEY.secret}`, '+noall', '+answer', '+nosplit']);
+  return stdout
+    .split('\n')
+    .filter((line) => line.trim() !== '' && !line.startsWith(';'))
+    .map((line) => line.replace(/\s+/g, ' '));
+}
+
+export async function nsupdate(folder: string, address: string, commands: readonly string[]): Promise<void> {
+  const file = join(folder, `update-${Math.random().toString(36).slice(2)}`);
+  writeFileSync(file, [`server ${address} 53`, ...commands, 'send', ''].join('\n'));
+  await run('nsupdate', [file]);
+}

@@ -1,0 +1,97 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Lab, LabOptions } from '@wanderon/lab';
+import { Api } from '../../../command/src/api';
+import { DEMO_PASSWORD, fillDemo } from '../../../command/src/demoData';
+import { Postgres, clusterFolder, freePort, startPostgres } from '../../../command/src/postgres';
+import { Running, startNode } from '../../../command/src/processes';
+
+export const SECRET_KEY = Buffer.alloc(32, 7).toString('base64');
+
+/** A server process of ours on its own database, with whatever stands in for the internet given by `env`. */
+export class ServerUnderTest {
+  private running: Running | undefined;
+  private readonly folder = mkdtempSync(join(tmpdir(), 'wanderon-'));
+  private postgres!: Postgres;
+  private port = 0;
+
+  constructor(private readonly env: NodeJS.ProcessEnv) {}
+
+  async open(): Promise<this> {
+    this.postgres = await startPostgres(clusterFolder(join(this.folder, 'postgres'), `test-${process.pid}`));
+    this.port = await freePort();
+    await this.start();
+    return this;
+  }
+
+  get address(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  get database(): string {
+    return this.postgres.url;
+  }
+
+  get dead(): boolean {
+    return this.running === undefined;
+  }
+
+  async start(): Promise<void> {
+    this.running = await startNode(
+      'packages/server/dist/main.js',
+      [],
+      {
+        WANDERON_DATABASE: this.postgres.url,
+        WANDERON_SECRET_KEY: SECRET_KEY,
+        WANDERON_PUBLIC_ADDRESS: this.address,
+        WANDERON_PORT: String(this.port),
+        WANDERON_ADMIN_PASSWORD: DEMO_PASSWORD,
+        WANDERON_LOG: 'error',
+        ...this.env,
+      },
+      /^listening (\d+)$/,
+      (line) => process.env['SHOW_SERVER'] && console.error(line),
+    );
+  }
+
+  /** Ends the process as a power cut would. */
+  async kill(): Promise<void> {
+    const { running } = this;
+    this.running = undefined;
+    await running?.stop('SIGKILL');
+  }
+
+  async signIn(login = 'technician'): Promise<Api> {
+    return new Api(this.address).signIn(login, DEMO_PASSWORD);
+  }
+
+  async close(): Promise<void> {
+    await this.running?.stop('SIGKILL');
+    this.postgres.stop();
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+}
+
+export interface World {
+  readonly lab: Lab;
+  readonly server: ServerUnderTest;
+  readonly api: Api;
+  close(): Promise<void>;
+}
+
+/** The lab in this process, the server in another, accounts and hosts filled in. */
+export async function openWorld(options: LabOptions = {}): Promise<World> {
+  const lab = await Lab.open(options);
+  const server = await new ServerUnderTest({ WANDERON_LAB: lab.address }).open();
+  await fillDemo(server.address, lab.address, true);
+  return {
+    lab,
+    server,
+    api: await server.signIn(),
+    close: async () => {
+      await server.close();
+      lab.close();
+    },
+  };
+}
