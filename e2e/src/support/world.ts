@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Lab, LabOptions } from '@wanderon/lab';
@@ -19,7 +19,8 @@ export class ServerUnderTest {
   constructor(private readonly env: NodeJS.ProcessEnv) {}
 
   async open(): Promise<this> {
-    this.postgres = await startPostgres(clusterFolder(join(this.folder, 'postgres'), `test-${process.pid}`));
+    chmodSync(this.folder, 0o711); // user postgres has to get in where root runs the tests
+    this.postgres = await startPostgres(clusterFolder(join(this.folder, 'postgres'), `test-${process.pid}-${Date.now()}`));
     this.port = await freePort();
     await this.start();
     return this;

@@ -61,7 +61,7 @@ export class DnsHost {
   }
 
   close(): void {
-    for (const listener of this.listeners) listener.close();
+    for (const listener of this.listeners.splice(0)) listener.close();
   }
 
   /** Takes a zone in, at every server at once. */

@@ -1,5 +1,5 @@
 import { DynamicModule, Module } from '@nestjs/common';
-import { APP_FILTER, APP_GUARD, APP_INTERCEPTOR, APP_PIPE } from '@nestjs/core';
+import { APP_FILTER, APP_GUARD, APP_INTERCEPTOR, APP_PIPE, DiscoveryModule } from '@nestjs/core';
 import { LoggerModule } from 'nestjs-pino';
 import { ZodSerializerInterceptor, ZodValidationPipe } from 'nestjs-zod';
 import { CLOCK, Clock, SystemClock, WALL_CLOCK } from './clock/clock';
@@ -32,6 +32,7 @@ export class AppModule {
     return {
       module: AppModule,
       imports: [
+        DiscoveryModule,
         LoggerModule.forRoot({ pinoHttp: { level: config.WANDERON_LOG, autoLogging: false, redact: ['req.headers.cookie', 'req.headers["x-csrf-token"]'] } }),
       ],
       controllers: [ClockController, PeopleController, HostsController, MovesController, LiveController],

@@ -14,6 +14,7 @@ import { SystemClock } from './clock/clock';
 import { LabClockFollower } from './clock/labClock';
 import { readConfig } from './config';
 import { openDatabase } from './db/database';
+import { assertEveryHandlerAllows } from './people/everyHandlerAllows';
 import { PeopleService } from './people/people.service';
 
 /** Starts the server; prints `listening PORT` once it takes requests. */
@@ -32,6 +33,7 @@ async function main(): Promise<void> {
   );
   app.use(cookieParser());
   app.useBodyParser('json', { limit: '1mb' });
+  assertEveryHandlerAllows(app);
   app.enableShutdownHooks();
   const document = cleanupOpenApiDoc(
     SwaggerModule.createDocument(app, new DocumentBuilder().setTitle('Wanderon').setVersion('1').addCookieAuth('wanderon_session').build()),

@@ -1,0 +1,191 @@
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Name, RRset, TYPE_CODES, TsigKey, groupRecords, printRdata, sameData, typeMnemonic } from '@wanderon/core';
+import { DnsClient, Route, RouteTable, transferZone } from '@wanderon/net';
+import { Page } from 'puppeteer-core';
+import { Demo, openDemo } from '../../../command/src/demo';
+import { Chromium, button, chapter, field, signIn, words } from '../support/browser';
+
+const ZONE = Name.parse('lighthouse-museum.example.');
+
+interface Scenario {
+  lookouts: { name: string; address: string }[];
+  hosts: { id: string; nameservers: { address: string }[]; key?: { name: string; secret: string } }[];
+}
+
+/** The whole path as a technician goes it, in a browser, against the demo. */
+describe('a domain moves from end to end', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'wanderon-demo-'));
+  chmodSync(folder, 0o711);
+  const chromium = new Chromium();
+  let demo: Demo;
+  let client: DnsClient;
+  let scenario: Scenario;
+  let watching = true;
+
+  beforeAll(async () => {
+    demo = await openDemo({ data: folder, quiet: true, bare: true, port: 0 }, () => undefined);
+    client = new DnsClient(new RouteTable((await (await fetch(`${demo.lab}/routes`)).json()) as Route[]));
+    scenario = (await (await fetch(`${demo.lab}/scenario`)).json()) as Scenario;
+    await chromium.open();
+  });
+  afterAll(async () => {
+    watching = false;
+    await chromium.close();
+    await demo?.stop();
+    rmSync(folder, { recursive: true, force: true });
+  });
+
+  async function zoneAt(host: string): Promise<RRset[]> {
+    const { key, nameservers } = scenario.hosts.find((one) => one.id === host)!;
+    const tsig: TsigKey = { name: Name.parse(key!.name), algorithm: 'hmac-sha256', secret: new Uint8Array(Buffer.from(key!.secret, 'base64')) };
+    return groupRecords((await transferZone(client, { address: nameservers[0]!.address }, ZONE, { key: tsig })).records);
+  }
+
+  /** Asks every resolver of the lab for the mail records, over and over. */
+  async function watchMail(): Promise<Map<string, number>> {
+    const answers = new Map<string, number>();
+    while (watching) {
+      await Promise.all(
+        scenario.lookouts.flatMap(({ name, address }) =>
+          (['MX', 'TXT'] as const).map(async (type) => {
+            const answer = await client.ask({ address }, ZONE, TYPE_CODES[type], { recursive: true, timeout: 5000 });
+            const data = answer.answers.filter((record) => record.type === TYPE_CODES[type]).map((record) => printRdata(record.type, record.data));
+            const said = `${type} ${answer.rcode} ${data.sort().join(' ')}${data.length === 0 ? ` at ${name}` : ''}`;
+            answers.set(said, (answers.get(said) ?? 0) + 1);
+          }),
+        ),
+      );
+      await new Promise((resolve) => setTimeout(resolve, 25));
+    }
+    return answers;
+  }
+
+  async function speed(page: Page, name: string): Promise<void> {
+    await page.locator('::-p-aria([name="Lab clock"])').click();
+    await page.locator(button(name)).click();
+    await page.keyboard.press('Escape');
+  }
+
+  it('from typing its name to closing the move', async () => {
+    const before = await zoneAt('oldquay');
+    const mail = watchMail();
+    const page = await chromium.page();
+    await signIn(page, demo.address, 'technician');
+    await words(page, 'No move is under way.');
+
+    await page.locator('input[name=domain]').fill('https://www.lighthouse-museum.example/visit');
+    await words(page, 'The whole domain lighthouse-museum.example');
+    await page.locator(button('Start')).click();
+    await words(page, 'The inventory is whole');
+    await words(page, /Transferred from ns1\.oldquay\.example/);
+
+    await page.locator('::-p-text(Choose where it goes)').click();
+    await page.locator('::-p-text(Quillmere DNS)').click();
+    await page.locator('::-p-text(Thornwick Web)').click();
+    await page.locator(button('Propose the rulings')).click();
+    await words(page, /\d+ carried, 3 repointed, 2 dropped, 1 new/);
+
+    // A ruling is changed by key and taken back; a record set of ours is added.
+    await page.keyboard.press('d');
+    await words(page, '2 repointed, 3 dropped');
+    await page.keyboard.press('u');
+    await words(page, '3 repointed, 2 dropped');
+    await page.keyboard.press('n');
+    await page.locator(field('Name')).fill('guestbook');
+    await page.locator('textarea').fill('not an address');
+    await words(page, /Line 1, column 1: not is not an IPv4 address\./);
+    await page.locator('textarea').fill('192.0.2.123');
+    await page.locator(button('Add')).click();
+    await words(page, '2 new');
+
+    // The host does not hold the zone yet: the push says so, and what to do.
+    await page.locator(button('Push')).click();
+    await page.locator(button('Push the zone')).click();
+    await words(page, /Add the domain in its panel/);
+    const panel = await chromium.page();
+    await panel.goto(`${demo.lab}/quillmere`);
+    await panel.locator('input[name=name]').fill('lighthouse-museum.example');
+    await panel.locator('button').click();
+    await words(panel, 'lighthouse-museum.example');
+    await page.bringToFront();
+    await page.locator(button('Try again')).click();
+    await speed(page, '× 600');
+    await words(page, 'All 3 new servers serve the plan');
+
+    await chapter(page, 'timetable');
+    await page.locator(button('Approve, lower now')).click();
+    await words(page, 'The switch is sound from');
+
+    await chapter(page, 'switch');
+    await words(page, 'The gate is shut');
+    await speed(page, '× 3600');
+    await words(page, 'The gate is open');
+    await speed(page, '× 60');
+    const registrar = await chromium.page();
+    await registrar.goto(`${demo.lab}/registrar/domain?name=${encodeURIComponent(ZONE.toString())}`);
+    const inputs = await registrar.$$('input[name=ns]');
+    for (const [index, input] of inputs.entries()) {
+      await input.evaluate((element) => ((element as HTMLInputElement).value = ''));
+      if (index < 3) await input.type(`ns${index + 1}.quillmere.example`);
+    }
+    await Promise.all([registrar.waitForNavigation(), registrar.locator('button').click()]);
+    await registrar.locator('input[type=checkbox]').click();
+    await Promise.all([registrar.waitForNavigation(), registrar.locator('button').click()]);
+    await words(registrar, 'was sent to the registry');
+    await page.bringToFront();
+    await page.locator(button('It is saved at the registrar')).click();
+    await words(page, 'The parent publishes the new nameservers since');
+
+    await chapter(page, 'watch');
+    await words(page, /\bold\b/);
+    await speed(page, '× 3600');
+    await words(page, 'Settled', 120_000);
+    await page.locator(button('Close the move')).click();
+    await words(page, 'The move is closed');
+    watching = false;
+    const answers = await mail;
+
+    const after = await zoneAt('quillmere');
+    const expected = before.filter((set) => set.type !== TYPE_CODES.SOA && !(set.owner.equals(ZONE) && set.type === TYPE_CODES.NS));
+    const changed = new Set(['lighthouse-museum.example. A', 'lighthouse-museum.example. AAAA', 'www.lighthouse-museum.example. CNAME']);
+    const carried = expected.filter((set) => !changed.has(`${set.owner.toString()} ${typeMnemonic(set.type)}`));
+    expect(carried.length).toBeGreaterThan(10);
+    for (const set of carried) {
+      const there = after.find((one) => one.owner.equals(set.owner) && one.type === set.type);
+      expect([set.owner.toString(), typeMnemonic(set.type), there?.ttl]).toEqual([set.owner.toString(), typeMnemonic(set.type), set.ttl]);
+      expect(there!.data.map((data) => Buffer.from(data).toString('hex')).sort()).toEqual(set.data.map((data) => Buffer.from(data).toString('hex')).sort());
+      for (const { address } of scenario.hosts.find((host) => host.id === 'quillmere')!.nameservers) {
+        const answer = await client.ask({ address }, set.owner, set.type);
+        expect(
+          sameData(
+            set.type,
+            answer.answers.filter((record) => record.type === set.type).map((record) => record.data),
+            set.data,
+          ),
+        ).toBe(true);
+      }
+    }
+    expect(
+      after
+        .filter((set) => !carried.some((one) => one.owner.equals(set.owner) && one.type === set.type))
+        .map((set) => `${set.owner.toString()} ${typeMnemonic(set.type)} ${set.data.map((data) => printRdata(set.type, data)).join(' ')}`)
+        .filter((line) => !/ (SOA|NS) /.test(line))
+        .sort(),
+    ).toEqual([
+      '_thornwick.lighthouse-museum.example. TXT "site=lighthouse-museum.example"',
+      'guestbook.lighthouse-museum.example. A 192.0.2.123',
+      'lighthouse-museum.example. A 203.0.113.80',
+      'lighthouse-museum.example. AAAA 2001:db8:7403::80',
+      'www.lighthouse-museum.example. CNAME edge.thornwick.example.',
+    ]);
+    // One answer for each of the two types, at every resolver, at every moment.
+    expect([...answers.keys()].sort()).toEqual([
+      'MX 0 10 mx1.brinepost.example. 20 mx2.brinepost.example.',
+      expect.stringMatching(/^TXT 0 "post-verification=7f3a21c9" "v=spf1 /),
+    ]);
+    expect(Math.min(...answers.values())).toBeGreaterThan(200);
+    expect(chromium.complaints).toEqual([]);
+  });
+});

@@ -1,0 +1,209 @@
+import knex, { Knex } from 'knex';
+import { Api, ApiError } from '../../../command/src/api';
+import { DEMO_PASSWORD } from '../../../command/src/demoData';
+import { Driver } from '../support/drive';
+import { World, openWorld } from '../support/world';
+
+interface Route {
+  readonly method: string;
+  readonly path: string;
+}
+
+/** What a viewer may send although it is no reading: it changes nothing of the job. */
+const VIEWER_MAY = ['POST /api/sign-out', 'POST /api/domains/read'];
+
+describe('who may do what', () => {
+  let world: World;
+  let database: Knex;
+  let routes: Route[];
+  let move: string;
+
+  beforeAll(async () => {
+    world = await openWorld();
+    database = knex({ client: 'pg', connection: world.server.database });
+    const driver = await Driver.begin(world.api, 'tidewater-choir.example');
+    await driver.done('survey');
+    move = driver.id;
+    const document = (await (await fetch(`${world.server.address}/api/openapi.json`)).json()) as { paths: Record<string, Record<string, unknown>> };
+    routes = Object.entries(document.paths).flatMap(([path, methods]) =>
+      Object.keys(methods).map((method) => ({
+        method: method.toUpperCase(),
+        path: path.replace('{id}', move).replace(/\{\w+\}/g, '00000000-0000-0000-0000-000000000000'),
+      })),
+    );
+  });
+  afterAll(async () => {
+    await database.destroy();
+    await world.close();
+  });
+
+  /** Everything that the job stores; sessions and failed sign-ins aside. */
+  async function stored(): Promise<unknown> {
+    const tables = ['people', 'clients', 'domains', 'secrets', 'hosts', 'moves', 'surveys', 'legs', 'steps', 'rulings', 'ruling_changes', 'actions', 'events'];
+    return Object.fromEntries(await Promise.all(tables.map(async (table) => [table, await database(table).orderByRaw('1, 2')])));
+  }
+
+  const send = (route: Route, headers: Record<string, string>): Promise<Response> =>
+    fetch(`${world.server.address}${route.path}`, {
+      method: route.method,
+      headers: { 'content-type': 'application/json', ...headers },
+      ...(route.method === 'GET' ? {} : { body: '{}' }),
+      signal: AbortSignal.timeout(10_000),
+    });
+
+  async function session(login: string): Promise<{ cookie: string; csrf: string }> {
+    const response = await fetch(`${world.server.address}/api/sign-in`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ login, password: DEMO_PASSWORD }),
+    });
+    const cookie = response.headers.getSetCookie()[0]!;
+    expect(cookie).toMatch(/HttpOnly/);
+    expect(cookie).toMatch(/SameSite=Strict/);
+    const me = (await (await fetch(`${world.server.address}/api/me`, { headers: { cookie: cookie.split(';')[0]! } })).json()) as { csrf: string };
+    return { cookie: cookie.split(';')[0]!, csrf: me.csrf };
+  }
+
+  it('knows every route', () => {
+    expect(routes.length).toBeGreaterThan(20);
+    expect(routes.filter((route) => route.method !== 'GET').length).toBeGreaterThan(14);
+  });
+
+  it('lets a signed-out person do and read nothing', async () => {
+    const before = await stored();
+    for (const route of routes.filter(({ path }) => path !== '/api/sign-in')) {
+      const response = await send(route, {});
+      expect([route, response.status]).toEqual([route, 401]);
+      expect(response.headers.get('content-type')).toMatch(/problem\+json/);
+    }
+    expect(await stored()).toEqual(before);
+  });
+
+  it('lets a viewer change nothing', async () => {
+    const { cookie, csrf } = await session('viewer');
+    const before = await stored();
+    for (const route of routes.filter(({ method, path }) => method !== 'GET' && path !== '/api/sign-in' && !VIEWER_MAY.includes(`${method} ${path}`))) {
+      const response = await send(route, { cookie, 'x-csrf-token': csrf });
+      expect([route, response.status]).toEqual([route, 403]);
+    }
+    expect((await send({ method: 'GET', path: '/api/people' }, { cookie })).status).toBe(403);
+    expect(await stored()).toEqual(before);
+  });
+
+  it('refuses every change without the page’s token, and from another site', async () => {
+    const { cookie, csrf } = await session('admin');
+    const before = await stored();
+    for (const route of routes.filter(({ method, path }) => method !== 'GET' && path !== '/api/sign-in')) {
+      expect([route, (await send(route, { cookie })).status]).toEqual([route, 403]);
+      expect([route, (await send(route, { cookie, 'x-csrf-token': csrf, origin: 'https://elsewhere.example' })).status]).toEqual([route, 403]);
+    }
+    expect(await stored()).toEqual(before);
+  });
+
+  it('ends a session at sign-out', async () => {
+    const { cookie, csrf } = await session('technician');
+    expect((await send({ method: 'POST', path: '/api/sign-out' }, { cookie, 'x-csrf-token': csrf })).status).toBe(200);
+    expect((await send({ method: 'GET', path: '/api/me' }, { cookie })).status).toBe(401);
+  });
+
+  it('slows down guessing, and says the same of an unknown login', async () => {
+    const guess = (login: string): Promise<Response> =>
+      fetch(`${world.server.address}/api/sign-in`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ login, password: 'wrong' }),
+      });
+    const known = (await (await guess('viewer')).json()) as { title: string };
+    const unknown = (await (await guess('nobody')).json()) as { title: string };
+    expect(known.title).toBe(unknown.title);
+    for (let i = 0; i < 10; i++) await guess('viewer');
+    expect((await guess('viewer')).status).toBe(429);
+    await expect(new Api(world.server.address).signIn('viewer', DEMO_PASSWORD)).rejects.toThrow(/Too many/);
+  });
+
+  it('never gives a key away, and keeps it sealed', async () => {
+    const secret = world.lab.hosts[0]!.key!.secret;
+    for (const route of routes.filter(({ method, path }) => method === 'GET' && path !== '/api/live')) {
+      const { cookie } = await session('admin');
+      expect(await (await send(route, { cookie })).text()).not.toContain(secret);
+    }
+    const everything = JSON.stringify(await stored()) + (await database('secrets')).map((row: { sealed: Buffer }) => row.sealed.toString('base64')).join();
+    expect(everything).not.toContain(secret);
+    expect(everything).not.toContain(Buffer.from(secret, 'base64').toString('hex'));
+  });
+
+  it('keeps the trail and the surveys as they were written', async () => {
+    for (const statement of [
+      'delete from events',
+      "update events set text = ''",
+      'truncate events',
+      'delete from survey_sets',
+      'update surveys set taken_at = 0',
+    ])
+      await expect(database.raw(statement)).rejects.toThrow(/append-only/);
+  });
+});
+
+describe('wrong input', () => {
+  let world: World;
+  beforeAll(async () => {
+    world = await openWorld();
+  });
+  afterAll(() => world.close());
+
+  async function refusal(method: string, path: string, body: unknown): Promise<{ status: number; title: string; field?: string; kept?: string }> {
+    try {
+      await world.api.call(method, path, body);
+    } catch (error) {
+      if (error instanceof ApiError) return JSON.parse(error.body) as { status: number; title: string };
+      throw error;
+    }
+    throw new Error(`${method} ${path} was taken`);
+  }
+  const moves = async (): Promise<unknown[]> => (await world.api.call<{ moves: unknown[] }>('GET', '/api/moves')).moves;
+
+  it.each([
+    ['', 'Type a domain name.'],
+    ['   ', 'Type a domain name, such as lighthouse.example.'],
+    ['not a domain', '"not a domain" is not a domain name.'],
+    ['localhost', '"localhost" has no dot. Type the whole domain name, such as lighthouse.example.'],
+    ['192.0.2.7', '192.0.2.7 is an address. Type the domain name instead.'],
+    ['nowhere-at-all.example', 'nowhere-at-all.example is not delegated: the servers of example know no nameservers for it.'],
+    [`${'a'.repeat(64)}.example`, /is not a domain name: a label is longer than 63 octets\.$/],
+  ])('%p is refused with one sentence', async (domain, title) => {
+    const problem = await refusal('POST', '/api/moves', { domain, scope: 'whole' });
+    expect(problem.title).toEqual(typeof title === 'string' ? title : expect.stringMatching(title));
+    expect(problem).toMatchObject({ field: 'domain', kept: 'Nothing was changed.' });
+    expect(await moves()).toEqual([]);
+  });
+
+  it('refuses a domain that another open move covers', async () => {
+    const { id } = await world.api.call<{ id: string }>('POST', '/api/moves', { domain: 'https://www.canoe-yard.example/boats?x=1' });
+    expect(await refusal('POST', '/api/moves', { domain: 'post@canoe-yard.example' })).toMatchObject({
+      status: 409,
+      title: 'canoe-yard.example is being moved already.',
+    });
+    const both = await Promise.allSettled([1, 2, 3].map(() => world.api.call('POST', '/api/moves', { domain: 'gull-radio.example' })));
+    expect(both.filter((one) => one.status === 'fulfilled')).toHaveLength(1);
+    expect(await moves()).toHaveLength(2);
+    await world.api.call('DELETE', `/api/moves/${id}`);
+    await world.api.call('POST', '/api/moves', { domain: 'canoe-yard.example' });
+  });
+
+  it('offers the registrable domain and a deeper name both ways', async () => {
+    const read = async (text: string): Promise<string[]> =>
+      (await world.api.call<{ choices: { scope: string; name: string }[] }>('POST', '/api/domains/read', { text })).choices.map(
+        ({ scope, name }) => `${scope} ${name}`,
+      );
+    expect(await read('https://www.lighthouse-museum.example/visit')).toEqual(['whole lighthouse-museum.example']);
+    expect(await read('Crèmerie-Alder.example')).toEqual(['whole xn--crmerie-alder-xgb.example']);
+    expect(await read('shop.canoe-yard.example')).toEqual(['whole canoe-yard.example', 'name shop.canoe-yard.example']);
+  });
+
+  it('says when the servers above cannot be reached', async () => {
+    world.lab.registry.close();
+    const problem = await refusal('POST', '/api/moves', { domain: 'lighthouse-museum.example' });
+    expect(problem).toMatchObject({ status: 502, field: 'domain', kept: 'Nothing was changed.' });
+    expect(problem.title).toMatch(/^The delegation of lighthouse-museum\.example cannot be read: no server of example\. answers\.$/);
+  });
+});
