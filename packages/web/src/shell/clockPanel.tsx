@@ -40,8 +40,8 @@ export function ClockPanel({ me }: { me: Me }) {
   const speed = rate === 0 ? 'paused' : rate === 1 ? '' : `× ${rate}`;
   return (
     <Popover.Root>
-      <Popover.Trigger className="flex cursor-pointer items-baseline gap-2 hover:text-accent" title={fullTime(now)} aria-label="Lab clock">
-        <span className="smallcaps">lab</span>
+      <Popover.Trigger className="flex cursor-pointer items-baseline gap-2 hover:text-accent" title={fullTime(now)}>
+        <span className="smallcaps">lab clock</span>
         {face}
         {speed && <span className="text-accent">{speed}</span>}
       </Popover.Trigger>

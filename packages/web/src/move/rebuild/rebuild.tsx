@@ -149,7 +149,7 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
         <span>Served</span>
         <span>Remarks</span>
       </div>
-      <div ref={box} className="min-h-64 grow overflow-y-auto" tabIndex={-1}>
+      <div ref={box} className="min-h-64 grow overflow-y-auto" tabIndex={0} role="region" aria-label="Ledger">
         <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {virtual.getVirtualItems().map((item) => {
             const ruling = rows[item.index]!;

@@ -1,0 +1,100 @@
+import { Name, TYPE_CODES, groupRecords, parseRdata, printRdata, typeCode } from '@wanderon/core';
+import { DnsClient, NetError, Walker, sendUpdates, transferZone } from '@wanderon/net';
+import { Lab } from './lab';
+import { tsigKey } from './scenario';
+
+const ZONE = Name.parse('canoe-yard.example.');
+const OLD = { address: '198.51.100.11' };
+
+describe('the lab', () => {
+  let lab: Lab;
+  let client: DnsClient;
+  beforeEach(async () => {
+    lab = await Lab.open({ rate: 0 });
+    client = new DnsClient(lab.routes);
+  });
+  afterEach(() => lab.close());
+
+  const key = () => tsigKey(lab.hosts[0]!)!;
+  const ask = async (lookout: string, name: string, type: string): Promise<string> => {
+    const answer = await client.ask({ address: lab.lookouts.find((one) => one.name === lookout)!.address }, Name.parse(name), typeCode(type)!, {
+      recursive: true,
+    });
+    const record = answer.answers.find((one) => one.type === typeCode(type)!);
+    return record ? `${printRdata(record.type, record.data)} ${record.ttl}` : `rcode ${answer.rcode}`;
+  };
+
+  it('delegates from root to host, and is walked from the hints', async () => {
+    const delegation = await new Walker(client, lab.hints).delegation(ZONE);
+    expect(delegation).toMatchObject({
+      parent: 'example.',
+      referrals: [{ server: 'ns1.nic.example.', ttl: 21_600, nameservers: ['ns1.oldquay.example.', 'ns2.oldquay.example.'] }, { server: 'ns2.nic.example.' }],
+    });
+    expect((await new Walker(client, lab.hints).delegation(Name.parse('nobody.example.'))).referrals.every((referral) => referral.denied)).toBe(true);
+  });
+
+  it('transfers by the right key only, and the refusals are told apart', async () => {
+    expect((await transferZone(client, OLD, ZONE, { key: key() })).records.length).toBeGreaterThan(15);
+    const refusal = async (asking: Promise<unknown>): Promise<string> =>
+      asking.then(
+        () => 'taken',
+        (error: unknown) => (error instanceof NetError ? error.kind : String(error)),
+      );
+    expect(await refusal(transferZone(client, OLD, ZONE))).toBe('refused');
+    expect(await refusal(transferZone(client, OLD, ZONE, { key: { ...key(), name: Name.parse('other.key.') } }))).toBe('key');
+    expect(await refusal(transferZone(client, OLD, ZONE, { key: { ...key(), secret: new Uint8Array(32) } }))).toBe('signature');
+    const late = new DnsClient(lab.routes, () => Math.floor(Date.now() / 1000) - 900);
+    expect(await refusal(transferZone(late, OLD, ZONE, { key: key() }))).toBe('time');
+    expect(await refusal(client.ask({ address: '192.0.2.250', port: 9 }, ZONE, 1, { timeout: 100, tries: 1 }))).toMatch(/timeout|unreachable/);
+  });
+
+  it('lets the second server of a host follow after its lag', async () => {
+    const served = groupRecords((await transferZone(client, OLD, ZONE, { key: key() })).records);
+    const a = served.find((set) => set.type === TYPE_CODES.A && set.owner.equals(ZONE))!;
+    await sendUpdates(client, OLD, ZONE, [{ owner: a.owner, type: a.type, before: a, after: { ...a, ttl: 60 } }], key());
+    const ttlAt = async (address: string): Promise<number> => (await client.ask({ address }, ZONE, TYPE_CODES.A)).answers[0]!.ttl;
+    expect([await ttlAt('198.51.100.11'), await ttlAt('198.51.100.12')]).toEqual([60, 3600]);
+    lab.clock.jump(299);
+    expect(await ttlAt('198.51.100.12')).toBe(3600);
+    lab.clock.jump(2);
+    expect(await ttlAt('198.51.100.12')).toBe(60);
+  });
+
+  it('caches by the habits of each resolver', async () => {
+    const names = lab.lookouts.map((lookout) => lookout.name);
+    for (const name of names) expect(await ask(name, 'canoe-yard.example.', 'A')).toMatch(/^198\.51\.100\.80 (3600|1800)$/);
+    expect(await ask('Dunlin', 'canoe-yard.example.', 'A')).toBe('198.51.100.80 1800');
+    lab.clock.jump(600);
+    expect(await ask('Gannet', 'canoe-yard.example.', 'A')).toBe('198.51.100.80 3000');
+    const zone = lab.dnsHosts.get('oldquay')!.zones.get(ZONE.key)!;
+    zone.put(ZONE, TYPE_CODES.A, 5, [parseRdata(TYPE_CODES.A, '203.0.113.80')]);
+    lab.dnsHosts.get('oldquay')!.spread(zone);
+    lab.clock.jump(1300);
+    expect(await ask('Gannet', 'canoe-yard.example.', 'A')).toBe('198.51.100.80 1700');
+    expect(await ask('Dunlin', 'canoe-yard.example.', 'A')).toBe('203.0.113.80 5');
+    lab.clock.jump(1800);
+    // The floor keeps a TTL of 5 for 15 minutes.
+    expect(await ask('Plover', 'canoe-yard.example.', 'A')).toBe('203.0.113.80 900');
+    expect(await ask('Gannet', 'canoe-yard.example.', 'A')).toBe('203.0.113.80 5');
+  });
+
+  it('follows a delegation as parent- and child-preferring resolvers do', async () => {
+    for (const name of ['Gannet', 'Curlew']) await ask(name, 'canoe-yard.example.', 'TXT');
+    lab.addDomain('quillmere', 'canoe-yard.example.');
+    lab.changeNameservers('canoe-yard.example.', ['ns1.quillmere.example', 'ns2.quillmere.example']);
+    lab.clock.jump(14_401);
+    // The child's NS set (4 h) has run out, the parent's referral (6 h) has not.
+    expect(await ask('Curlew', 'canoe-yard.example.', 'MX')).toBe('rcode 0');
+    expect(await ask('Gannet', 'canoe-yard.example.', 'MX')).toMatch(/mx1\.brinepost/);
+    lab.clock.jump(7300);
+    expect(await ask('Gannet', 'canoe-yard.example.', 'MX')).toMatch(/mx1\.brinepost/);
+    lab.clock.jump(14_401);
+    expect(await ask('Gannet', 'canoe-yard.example.', 'MX')).toBe('rcode 0');
+  });
+
+  it('refuses nonsense at the registrar', () => {
+    expect(() => lab.changeNameservers('canoe-yard.example.', ['ns1.quillmere.example'])).toThrow(RangeError);
+    expect(() => lab.changeNameservers('not-ours.example.', ['a.example', 'b.example'])).toThrow(RangeError);
+    expect(() => lab.changeNameservers('canoe-yard.example.', ['a..b', 'c.example'])).toThrow(/label is empty/);
+  });
+});
