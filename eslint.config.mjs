@@ -20,6 +20,7 @@ const arrows = PACKAGES.map((name) => {
     patterns.push({ group: ['node:*', 'fs', 'net', 'http', 'crypto'], message: `${name} does no I/O.` });
   return {
     files: [`packages/${name}/src/**/*.{ts,tsx}`],
+    ignores: ['**/*.test.ts'],
     rules: { 'no-restricted-imports': ['error', { paths: forbidden.map((path) => ({ name: path, message: `${name} must not import ${path}.` })), patterns }] },
   };
 });
@@ -58,6 +59,7 @@ export default tseslint.config(
   },
   {
     files: ['packages/core/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
     rules: { 'no-restricted-globals': ['error', 'process', 'Buffer', 'window', 'document', 'setTimeout', 'fetch', 'TextEncoder', 'crypto'] },
   },
 );
