@@ -74,7 +74,7 @@ export function MovePlace({ me }: { me: Me }) {
                   <NavLink
                     to={`/moves/${id}/${one}`}
                     className={({ isActive }) =>
-                      `-ml-4 block border-l-[3px] py-1.5 pr-3 pl-[0.85rem] leading-snug ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
+                      `-ml-4 block border-l-[3px] py-1.5 pr-3 max-md:ml-0 max-md:pl-1 pl-[0.85rem] leading-snug ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
                     }
                   >
                     <span className="flex justify-between font-semibold">
@@ -91,7 +91,7 @@ export function MovePlace({ me }: { me: Me }) {
               <NavLink
                 to={`/moves/${id}/trail`}
                 className={({ isActive }) =>
-                  `-ml-4 block border-l-[3px] py-1 pl-[0.85rem] text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
+                  `-ml-4 block border-l-[3px] py-1 max-md:ml-0 pl-[0.85rem] text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
                 }
               >
                 What was done

@@ -20,7 +20,7 @@ export function Trail({ id }: { id: string }) {
               <td className="pr-4 whitespace-nowrap">{event.who ?? 'Wanderon'}</td>
               <td>
                 {event.text}
-                {(event.before !== null || event.after !== null) && (
+                {event.kind !== 'step' && (event.before !== null || event.after !== null) && (
                   <details className="text-sm">
                     <summary className="cursor-pointer text-faded">before and after</summary>
                     <pre className="mono max-h-64 overflow-auto bg-shade p-2 whitespace-pre-wrap">{`before ${JSON.stringify(event.before, null, 1)}\nafter ${JSON.stringify(event.after, null, 1)}`}</pre>

@@ -41,7 +41,7 @@ export function ClockPanel({ me }: { me: Me }) {
   return (
     <Popover.Root>
       <Popover.Trigger className="flex cursor-pointer items-baseline gap-2 hover:text-accent" title={fullTime(now)}>
-        <span className="smallcaps">lab clock</span>
+        <span className="smallcaps max-md:sr-only">lab clock</span>
         {face}
         {speed && <span className="text-accent">{speed}</span>}
       </Popover.Trigger>

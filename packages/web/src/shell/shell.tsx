@@ -65,7 +65,7 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
             className="flex cursor-pointer items-center gap-1.5 text-faded hover:text-ink"
             title="Find anything (Ctrl-K)"
           >
-            <Search size={15} /> Find <kbd className="mono border border-rule px-1">Ctrl-K</kbd>
+            <Search size={15} /> Find <kbd className="mono border border-rule px-1 max-md:hidden">Ctrl-K</kbd>
           </button>
           <DropdownMenu.Root>
             <DropdownMenu.Trigger className="cursor-pointer hover:text-accent">{me.name}</DropdownMenu.Trigger>
