@@ -171,6 +171,7 @@ export const moveSummarySchema = z.object({
   /** What is next, in words, and where it is done. */
   next: z
     .object({
+      step: z.enum(STEP_KINDS),
       text: z.string(),
       chapter: z.enum(['survey', 'rebuild', 'timetable', 'switch', 'watch']),
       who: z.enum(['you', 'wanderon']),

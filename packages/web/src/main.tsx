@@ -1,13 +1,22 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
+import { ProblemError } from './api';
 import { App } from './app';
 import { startTheme } from './shell/theme';
 import './styles.css';
 
 startTheme();
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000, refetchOnWindowFocus: true } } });
+/** A session that has ended leads back to sign-in, whatever was being asked. */
+const signedOut = (error: unknown): void => {
+  if (error instanceof ProblemError && error.problem.status === 401) queries.setQueryData(['me'], null);
+};
+const queries = new QueryClient({
+  queryCache: new QueryCache({ onError: signedOut }),
+  mutationCache: new MutationCache({ onError: signedOut }),
+  defaultOptions: { queries: { retry: 1, staleTime: 5_000, refetchOnWindowFocus: true } },
+});
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

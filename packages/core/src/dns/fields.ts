@@ -266,3 +266,136 @@ export const caaTag = (label: string): Field =>
       return tag;
     },
   );
+
+/** A character string that may be left out at the end (ISDN). */
+export const optionalString = (label: string): Field => {
+  const one = string(label);
+  return plainField(
+    label,
+    (words, out) => {
+      if (words.left > 0) one.parse(words, Name.root, out);
+    },
+    (data) => (data.left > 0 ? one.print(data) : ''),
+  );
+};
+
+/** Base64 that may be left out at the end (IPSECKEY without a key). */
+export const optionalBase64 = (label: string): Field => {
+  const one = base64(label);
+  return plainField(
+    label,
+    (words, out) => {
+      if (words.left > 0) one.parse(words, Name.root, out);
+    },
+    (data) => (data.left > 0 ? one.print(data) : ''),
+  );
+};
+
+/** A salt: a length octet and hexadecimal, or `-` for none (RFC 5155 §3.3). */
+export const salt = (label: string): Field =>
+  plainField(
+    label,
+    (words, out) => {
+      const token = words.take(label);
+      let octets: Uint8Array;
+      try {
+        octets = token.text === '-' ? new Uint8Array(0) : fromHex(token.text);
+      } catch (error) {
+        if (error instanceof WireError) fail(token, `${label}: ${error.message}`);
+        throw error;
+      }
+      if (octets.length > 255) fail(token, 'a salt is at most 255 octets');
+      out.u8(octets.length);
+      out.bytes(octets);
+    },
+    (data) => {
+      const octets = data.bytes(data.u8());
+      return octets.length === 0 ? '-' : toHex(octets).toUpperCase();
+    },
+  );
+
+const BASE32HEX = '0123456789ABCDEFGHIJKLMNOPQRSTUV';
+
+/** A hashed owner name: base32 with extended hex alphabet, without padding (RFC 4648 §7, RFC 5155 §3.3). */
+export const hashedOwner = (label: string): Field =>
+  plainField(
+    label,
+    (words, out) => {
+      const token = words.take(label);
+      if (!/^[0-9a-v]{2,408}$/i.test(token.text)) fail(token, `${label} must be base32 with the extended hex alphabet`);
+      const octets: number[] = [];
+      let bits = 0;
+      let held = 0;
+      for (const digit of token.text.toUpperCase()) {
+        held = ((held << 5) | BASE32HEX.indexOf(digit)) & 0xfff;
+        bits += 5;
+        if (bits >= 8) {
+          bits -= 8;
+          octets.push((held >> bits) & 0xff);
+        }
+      }
+      if (bits >= 5 || (held & ((1 << bits) - 1)) !== 0) fail(token, `${label} is cut off`);
+      out.u8(octets.length);
+      out.bytes(Uint8Array.from(octets));
+    },
+    (data) => {
+      const length = data.u8();
+      if (length === 0) throw new WireError('a hashed owner name is empty');
+      let text = '';
+      let bits = 0;
+      let held = 0;
+      for (const octet of data.bytes(length)) {
+        held = ((held << 8) | octet) & 0x1fff;
+        bits += 8;
+        while (bits >= 5) {
+          bits -= 5;
+          text += BASE32HEX[(held >> bits) & 31]!;
+        }
+      }
+      return bits > 0 ? text + BASE32HEX[(held << (5 - bits)) & 31]! : text;
+    },
+  );
+
+/** Sixty-four bits as four groups of hexadecimal digits (RFC 6742 §2.1.2). */
+export const locator64 = (label: string): Field =>
+  plainField(
+    label,
+    (words, out) => {
+      const token = words.take(label);
+      if (!/^[0-9a-f]{1,4}(:[0-9a-f]{1,4}){3}$/i.test(token.text)) fail(token, `${label} must be four groups of hexadecimal digits`);
+      for (const group of token.text.split(':')) out.u16(parseInt(group, 16));
+    },
+    (data) => [data.u16(), data.u16(), data.u16(), data.u16()].map((group) => group.toString(16).padStart(4, '0')).join(':'),
+  );
+
+/** Octets in hexadecimal with dashes (RFC 7043 §3.2). */
+export const eui = (label: string, length: number): Field =>
+  plainField(
+    label,
+    (words, out) => {
+      const token = words.take(label);
+      const octets = token.text.split('-');
+      if (octets.length !== length || octets.some((octet) => !/^[0-9a-f]{2}$/i.test(octet)))
+        fail(token, `${label} must be ${length} octets like 00-00-5e-00-53-2a`);
+      for (const octet of octets) out.u8(parseInt(octet, 16));
+    },
+    (data) => Array.from(data.bytes(length), (octet) => octet.toString(16).padStart(2, '0')).join('-'),
+  );
+
+/** A number of one or two octets that has mnemonics; both are read, the mnemonic is printed. */
+export const mnemonicNumber = (label: string, mnemonics: Readonly<Record<string, number>>, octets: 1 | 2): Field =>
+  plainField(
+    label,
+    (words, out) => {
+      const token = words.take(label);
+      const upper = token.text.toUpperCase();
+      const value = Object.hasOwn(mnemonics, upper) ? mnemonics[upper]! : readNumber(token, label, octets === 1 ? 0xff : 0xffff);
+      if (typeof value === 'string') fail(token, value);
+      if (octets === 1) out.u8(value);
+      else out.u16(value);
+    },
+    (data) => {
+      const value = octets === 1 ? data.u8() : data.u16();
+      return Object.entries(mnemonics).find(([, code]) => code === value)?.[0] ?? String(value);
+    },
+  );

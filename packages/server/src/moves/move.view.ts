@@ -202,20 +202,21 @@ function shownState(step: StepRow, open: ReadonlySet<StepKind>): StepView['state
 function nextOf({ leg, steps, times }: Loaded, now: Instant): MoveSummary['next'] {
   const open = openSteps(steps).map((kind) => steps.find((step) => step.kind === kind)!);
   const failed = open.find((step) => step.state === 'failed');
-  if (failed) return { text: failed.problem ?? STEPS[failed.kind].title, chapter: STEPS[failed.kind].chapter, who: 'you', dueAt: null, failed: true };
+  if (failed)
+    return { step: failed.kind, text: failed.problem ?? STEPS[failed.kind].title, chapter: STEPS[failed.kind].chapter, who: 'you', dueAt: null, failed: true };
   const switching = open.find((step) => step.kind === 'switch');
   if (switching) {
     if (leg.facts.ts !== undefined)
-      return { text: 'Waiting for the parent to publish the new nameservers', chapter: 'switch', who: 'wanderon', dueAt: null, failed: false };
+      return { step: 'switch', text: 'Waiting for the parent to publish the new nameservers', chapter: 'switch', who: 'wanderon', dueAt: null, failed: false };
     const dueAt = Math.max(times?.earliestSwitch.at ?? now, leg.facts.plannedSwitch ?? 0);
-    return { text: STEPS.switch.title, chapter: 'switch', who: 'you', dueAt, failed: false };
+    return { step: 'switch', text: STEPS.switch.title, chapter: 'switch', who: 'you', dueAt, failed: false };
   }
   const yours = open.find((step) => STEPS[step.kind].by !== 'seen' && step.decided_at === null);
-  if (yours) return { text: STEPS[yours.kind].title, chapter: STEPS[yours.kind].chapter, who: 'you', dueAt: null, failed: false };
+  if (yours) return { step: yours.kind, text: STEPS[yours.kind].title, chapter: STEPS[yours.kind].chapter, who: 'you', dueAt: null, failed: false };
   const ours = open[0];
   if (!ours) return null;
   const until = ours.kind === 'settle' ? (times?.last.at ?? null) : ours.due_at;
-  return { text: STEPS[ours.kind].title, chapter: STEPS[ours.kind].chapter, who: 'wanderon', dueAt: until, failed: false };
+  return { step: ours.kind, text: STEPS[ours.kind].title, chapter: STEPS[ours.kind].chapter, who: 'wanderon', dueAt: until, failed: false };
 }
 
 const SEEN_LABELS: Partial<Record<StepKind, string>> = {

@@ -5,6 +5,7 @@ import { useMoves } from '../api';
 import { fullTime, relative, shortTime, useNow } from '../time';
 import { Empty, Failed, Loading } from '../ui/states';
 import { Strips } from '../ui/strips';
+import { RowAction } from './rowAction';
 import { StartMove } from './startMove';
 
 interface Due {
@@ -58,14 +59,13 @@ export function DeskPlace({ me }: { me: Me }) {
                   <ul>
                     {rows.map(({ move, next }) => (
                       <li key={move.id} className="border-b border-rule">
-                        <Link
-                          to={`/moves/${move.id}/${next.chapter}`}
-                          className="grid grid-cols-[9.5rem_13rem_1fr] gap-4 py-1.5 hover:bg-sheet max-md:grid-cols-1 max-md:gap-0"
-                        >
+                        <div className="grid grid-cols-[9.5rem_13rem_1fr_auto] items-baseline gap-4 py-1 hover:bg-sheet max-md:grid-cols-1 max-md:gap-0">
                           <span className="text-faded" title={next.dueAt ? fullTime(next.dueAt) : undefined}>
                             {next.dueAt && next.dueAt > now ? shortTime(next.dueAt) : next.who === 'you' ? 'as soon as you can' : 'under way'}
                           </span>
-                          <span className="truncate font-semibold">{move.shown}</span>
+                          <Link to={`/moves/${move.id}/${next.chapter}`} className="truncate font-semibold hover:text-accent">
+                            {move.shown}
+                          </Link>
                           <span>
                             <span className={next.failed ? 'text-rust' : next.who === 'you' ? 'text-accent' : ''}>{next.text}</span>
                             {next.dueAt && next.dueAt > now && <span className="text-faded"> · {relative(next.dueAt, now)}</span>}
@@ -76,7 +76,8 @@ export function DeskPlace({ me }: { me: Me }) {
                               </span>
                             )}
                           </span>
-                        </Link>
+                          {me.role !== 'viewer' && next.who === 'you' && <RowAction move={move} next={next} due={!next.dueAt || next.dueAt <= now} />}
+                        </div>
                       </li>
                     ))}
                   </ul>

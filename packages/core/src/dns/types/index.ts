@@ -1,63 +1,139 @@
 import { A } from './A';
 import { AAAA } from './AAAA';
 import { AFSDB } from './AFSDB';
+import { AMTRELAY } from './AMTRELAY';
+import { APL } from './APL';
+import { AVC } from './AVC';
 import { CAA } from './CAA';
 import { CDNSKEY } from './CDNSKEY';
 import { CDS } from './CDS';
+import { CERT } from './CERT';
 import { CNAME } from './CNAME';
+import { CSYNC } from './CSYNC';
+import { DHCID } from './DHCID';
+import { DLV } from './DLV';
 import { DNAME } from './DNAME';
 import { DNSKEY } from './DNSKEY';
 import { DS } from './DS';
+import { EUI48 } from './EUI48';
+import { EUI64 } from './EUI64';
+import { GPOS } from './GPOS';
 import { HINFO } from './HINFO';
+import { HIP } from './HIP';
+import { HTTPS } from './HTTPS';
+import { IPSECKEY } from './IPSECKEY';
+import { ISDN } from './ISDN';
+import { KEY } from './KEY';
 import { KX } from './KX';
+import { L32 } from './L32';
+import { L64 } from './L64';
+import { LOC } from './LOC';
+import { LP } from './LP';
+import { MB } from './MB';
+import { MG } from './MG';
+import { MINFO } from './MINFO';
+import { MR } from './MR';
 import { MX } from './MX';
 import { NAPTR } from './NAPTR';
+import { NID } from './NID';
+import { NINFO } from './NINFO';
 import { NS } from './NS';
+import { NSAP } from './NSAP';
+import { NSAP_PTR } from './NSAP_PTR';
 import { NSEC } from './NSEC';
+import { NSEC3 } from './NSEC3';
+import { NSEC3PARAM } from './NSEC3PARAM';
 import { OPENPGPKEY } from './OPENPGPKEY';
 import { PTR } from './PTR';
+import { PX } from './PX';
+import { RKEY } from './RKEY';
 import { RP } from './RP';
 import { RRSIG } from './RRSIG';
+import { RT } from './RT';
+import { SIG } from './SIG';
 import { SMIMEA } from './SMIMEA';
 import { SOA } from './SOA';
 import { SPF } from './SPF';
 import { SRV } from './SRV';
 import { SSHFP } from './SSHFP';
+import { SVCB } from './SVCB';
+import { TA } from './TA';
+import { TALINK } from './TALINK';
 import { TLSA } from './TLSA';
 import { TXT } from './TXT';
 import { URI } from './URI';
+import { X25 } from './X25';
+import { ZONEMD } from './ZONEMD';
 import { RecordType } from '../recordType';
 
 /** Every type that has a text form of its own here; any other is printed and read as RFC 3597. */
-export const RECORD_TYPES: ReadonlyMap<number, RecordType> = new Map(
+export const RECORD_TYPES: ReadonlyMap<number, RecordType> = new Map<number, RecordType>(
   [
     A,
     AAAA,
     AFSDB,
+    AMTRELAY,
+    APL,
+    AVC,
     CAA,
     CDNSKEY,
     CDS,
+    CERT,
     CNAME,
+    CSYNC,
+    DHCID,
+    DLV,
     DNAME,
     DNSKEY,
     DS,
+    EUI48,
+    EUI64,
+    GPOS,
     HINFO,
+    HIP,
+    HTTPS,
+    IPSECKEY,
+    ISDN,
+    KEY,
     KX,
+    L32,
+    L64,
+    LOC,
+    LP,
+    MB,
+    MG,
+    MINFO,
+    MR,
     MX,
     NAPTR,
+    NID,
+    NINFO,
     NS,
+    NSAP,
+    NSAP_PTR,
     NSEC,
+    NSEC3,
+    NSEC3PARAM,
     OPENPGPKEY,
     PTR,
+    PX,
+    RKEY,
     RP,
     RRSIG,
+    RT,
+    SIG,
     SMIMEA,
     SOA,
     SPF,
     SRV,
     SSHFP,
+    SVCB,
+    TA,
+    TALINK,
     TLSA,
     TXT,
     URI,
+    X25,
+    ZONEMD,
   ].map((type) => [type.code, type]),
 );

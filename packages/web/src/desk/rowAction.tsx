@@ -1,0 +1,47 @@
+import { MoveSummary, StepView } from '@wanderon/contract';
+import { Link } from 'react-router';
+import { useMoveAction } from '../api';
+import { Button } from '../ui/button';
+import { useToast } from '../ui/toast';
+
+interface Action {
+  readonly words: string;
+  readonly path: string;
+  readonly body: unknown;
+  readonly done: string;
+}
+
+/** What can be done at once, without looking any further; everything else begins with opening its chapter. */
+function actionFor(next: NonNullable<MoveSummary['next']>, due: boolean): Action | undefined {
+  if (next.failed) return { words: 'Try again', path: '/steps', body: { step: next.step, action: 'retry' }, done: 'Being tried again.' };
+  const actions: Partial<Record<StepView['kind'], Action>> = {
+    lower: { words: 'Approve, lower now', path: '/approve', body: { lowerAt: null, plannedSwitch: null }, done: 'The timetable is approved.' },
+    close: { words: 'Close the move', path: '/close', body: {}, done: 'The move is closed.' },
+    ...(due ? { switch: { words: 'Saved at the registrar', path: '/submitted', body: {}, done: 'Wanderon looks at the parent.' } } : {}),
+  };
+  return actions[next.step];
+}
+
+export function RowAction({ move, next, due }: { move: MoveSummary; next: NonNullable<MoveSummary['next']>; due: boolean }) {
+  const action = actionFor(next, due);
+  const act = useMoveAction<Action>(
+    move.id,
+    'POST',
+    ({ path }) => path,
+    ({ body }) => body,
+  );
+  const { fail, say } = useToast();
+  const open = `/moves/${move.id}/${next.chapter}`;
+  return (
+    <span className="flex items-center gap-2">
+      {action && (
+        <Button disabled={act.isPending} onClick={() => act.mutate(action, { onError: fail, onSuccess: () => say(action.done) })}>
+          {action.words}
+        </Button>
+      )}
+      <Link to={open} className="px-1 text-accent hover:underline" aria-label={`Open ${move.shown}: ${next.chapter}`}>
+        Open
+      </Link>
+    </span>
+  );
+}
