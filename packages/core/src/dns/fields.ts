@@ -365,7 +365,7 @@ export const locator64 = (label: string): Field =>
       if (!/^[0-9a-f]{1,4}(:[0-9a-f]{1,4}){3}$/i.test(token.text)) fail(token, `${label} must be four groups of hexadecimal digits`);
       for (const group of token.text.split(':')) out.u16(parseInt(group, 16));
     },
-    (data) => [data.u16(), data.u16(), data.u16(), data.u16()].map((group) => group.toString(16).padStart(4, '0')).join(':'),
+    (data) => [data.u16(), data.u16(), data.u16(), data.u16()].map((group) => group.toString(16)).join(':'),
   );
 
 /** Octets in hexadecimal with dashes (RFC 7043 §3.2). */

@@ -37,7 +37,7 @@ export function printRdata(type: number, data: Uint8Array): string {
       if (!(error instanceof WireError)) throw error;
     }
   }
-  return data.length === 0 ? '\\# 0' : `\\# ${data.length} ${toHex(data)}`;
+  return data.length === 0 ? '\\# 0' : `\\# ${data.length} ${toHex(data).toUpperCase()}`;
 }
 
 /** The names that the data holds, in their order; none where the data does not fit its type. */

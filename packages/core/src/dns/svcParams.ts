@@ -6,7 +6,12 @@ import { Token, fail } from './token';
 
 /** Keys of RFC 9460 §14.3.2 and RFC 9461. */
 const KEYS: Readonly<Record<string, number>> = { mandatory: 0, alpn: 1, 'no-default-alpn': 2, port: 3, ipv4hint: 4, ech: 5, ipv6hint: 6, dohpath: 7 };
-const KEY_NAMES = new Map(Object.entries(KEYS).map(([name, code]) => [code, name]));
+/** Later keys print by number, as servers here do. */
+const KEY_NAMES = new Map(
+  Object.entries(KEYS)
+    .filter(([, code]) => code <= 6)
+    .map(([name, code]) => [code, name]),
+);
 
 /** The parameters of SVCB and HTTPS (RFC 9460 §2.1, appendix A): `key=value`, in the order of their numbers on the wire. */
 export const svcParams = plainField(

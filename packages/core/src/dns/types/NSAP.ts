@@ -15,7 +15,7 @@ const address = plainField(
       throw error;
     }
   },
-  (data) => `0x${toHex(data.rest()).toUpperCase()}`,
+  (data) => `0x${toHex(data.rest())}`,
 );
 
 export const NSAP = recordType('NSAP', 22, [address]);
