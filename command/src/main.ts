@@ -2,12 +2,14 @@ import { bench } from './bench';
 import { demo } from './demo';
 import { start } from './start';
 import { test } from './test';
+import { zone } from './zone';
 
 const HELP = `Usage: ./wanderon COMMAND
 
   demo [--fresh]    everything on this machine: database, lab, server, made-up data
   start             the server for real use, configured by the environment
   test [PATTERN]    types, lint, unit, integration and browser tests
+  zone TOOL ...     zone files and servers from the command line: check, print, compare, fetch, push, ask
   bench [NAME]      each figure as a ratio against a named reference of the same run
 
 docs/operations.md says how to run it for real.`;
@@ -22,6 +24,8 @@ async function main(): Promise<number> {
       return start();
     case 'test':
       return test(args);
+    case 'zone':
+      return zone(args);
     case 'bench':
       return bench(args);
     case undefined:

@@ -11,6 +11,7 @@ export * from './dns/ttl';
 export * from './dns/typeNames';
 export * from './dns/update';
 export * from './dns/zoneFile';
+export * from './dns/zoneRules';
 export * from './move/scope';
 export * from './move/steps';
 export * from './rebuild/checks';

@@ -74,7 +74,7 @@ describe('record data', () => {
 
   it('prints data that its type cannot hold as RFC 3597', () => {
     expect(printRdata(code('A'), fromHex('c00002'))).toBe('\\# 3 C00002');
-    expect(printRdata(code('MX'), fromHex('000a'))).toBe("\\# 2 000A");
+    expect(printRdata(code('MX'), fromHex('000a'))).toBe('\\# 2 000A');
     expect(printRdata(code('TXT'), new Uint8Array(0))).toBe('\\# 0');
   });
 

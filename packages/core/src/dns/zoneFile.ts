@@ -12,8 +12,15 @@ export interface ZoneFileFinding {
   readonly message: string;
 }
 
+export interface Place {
+  readonly line: number;
+  readonly column: number;
+}
+
 export interface ZoneFile {
   readonly records: readonly ResourceRecord[];
+  /** Where each record begins, in the order of `records`. */
+  readonly places: readonly Place[];
   /** Every entry that could not be read; the others stand in `records`. */
   readonly findings: readonly ZoneFileFinding[];
 }
@@ -24,13 +31,16 @@ export interface ZoneFile {
  */
 export function parseZoneFile(text: string, origin: Name): ZoneFile {
   const records: ResourceRecord[] = [];
+  const places: Place[] = [];
   const findings: ZoneFileFinding[] = [];
   const state: State = { origin, owner: undefined, ttl: undefined, lastTtl: undefined };
   try {
     for (const entry of entries(text)) {
       try {
         const record = readEntry(entry, state);
-        if (record) records.push(record);
+        if (!record) continue;
+        records.push(record);
+        places.push({ line: entry.tokens[0]!.line, column: entry.tokens[0]!.column });
       } catch (error) {
         if (!(error instanceof TextError)) throw error;
         findings.push({ line: error.line, column: error.column, message: error.message });
@@ -40,7 +50,7 @@ export function parseZoneFile(text: string, origin: Name): ZoneFile {
     if (!(error instanceof TextError)) throw error;
     findings.push({ line: error.line, column: error.column, message: error.message });
   }
-  return { records, findings };
+  return { records, places, findings };
 }
 
 /** One record a line, absolute names, in the order given. */

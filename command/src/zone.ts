@@ -1,0 +1,215 @@
+import { readFileSync } from 'node:fs';
+import { basename } from 'node:path';
+import { parseArgs } from 'node:util';
+import {
+  Name,
+  RRset,
+  ResourceRecord,
+  TSIG_ALGORITHMS,
+  TYPE_CODES,
+  TsigAlgorithm,
+  TsigKey,
+  changesBetween,
+  checkZone,
+  fromBase64,
+  groupRecords,
+  parseZoneFile,
+  printRdata,
+  printZoneFile,
+  rcodeName,
+  recordsOf,
+  toHex,
+  typeCode,
+  typeMnemonic,
+} from '@wanderon/core';
+import { DnsClient, NetError, sendUpdates, transferZone } from '@wanderon/net';
+
+/** A mistake in how a zone tool was called; the message says which. */
+class UsageError extends Error {}
+
+const HELP = `Usage: ./wanderon zone TOOL ...
+
+  check FILE... [--origin NAME] [--json]     would a server load it? exit 0 if all of them, 1 if not
+      ./wanderon zone check lighthouse.example.zone
+  print FILE [--origin NAME] [--generic]     one record a line, absolute names, canonical order
+      ./wanderon zone print --origin lighthouse.example - < zonefile
+  compare A B [--origin NAME]                what differs; exit 0 if nothing, 1 if something
+      ./wanderon zone compare before.zone after.zone --origin lighthouse.example
+  fetch NAME --server ADDRESS [--port N] [--key FILE.json]
+      ./wanderon zone fetch lighthouse.example --server 192.0.2.53 --key key.json
+  push FILE --server ADDRESS --key FILE.json [--origin NAME] [--port N] [--dry-run]
+      ./wanderon zone push lighthouse.example.zone --server 192.0.2.53 --key key.json --dry-run
+  ask NAME TYPE --server ADDRESS [--port N] [--recursive]
+      ./wanderon zone ask www.lighthouse.example A --server 192.0.2.53
+
+FILE may be - for standard input. Without --origin, the zone's name is the file's, without its .zone or .db.
+A key file holds {"name": "...", "algorithm": "hmac-sha256", "secret": "base64"}.`;
+
+/** The zone tools; they need no database. Gives the exit code. */
+export async function zone(args: readonly string[]): Promise<number> {
+  const [tool, ...rest] = args;
+  try {
+    switch (tool) {
+      case 'check':
+        return check(rest);
+      case 'print':
+        return print(rest);
+      case 'compare':
+        return compare(rest);
+      case 'fetch':
+        return await fetchZone(rest);
+      case 'push':
+        return await push(rest);
+      case 'ask':
+        return await ask(rest);
+      default:
+        console.log(HELP);
+        return tool === undefined || tool === '--help' || tool === 'help' ? 0 : 2;
+    }
+  } catch (error) {
+    if (error instanceof NetError) {
+      console.error(error.message);
+      return 1;
+    }
+    if (error instanceof UsageError || (error instanceof TypeError && 'code' in error) || (error as NodeJS.ErrnoException).code === 'ENOENT') {
+      console.error((error as Error).message);
+      return 2;
+    }
+    throw error;
+  }
+}
+
+const OPTIONS = {
+  origin: { type: 'string' },
+  json: { type: 'boolean' },
+  generic: { type: 'boolean' },
+  server: { type: 'string' },
+  port: { type: 'string' },
+  key: { type: 'string' },
+  recursive: { type: 'boolean' },
+  'dry-run': { type: 'boolean' },
+} as const;
+
+function options(args: readonly string[], least: number) {
+  const { values, positionals } = parseArgs({ args: [...args], options: OPTIONS, allowPositionals: true });
+  if (positionals.length < least) throw new UsageError(HELP);
+  return { ...values, files: positionals };
+}
+
+function check(args: readonly string[]): number {
+  const { files, origin, json } = options(args, 1);
+  let all = true;
+  for (const file of files) {
+    const { loads, findings } = checkZone(...read(file, origin));
+    all &&= loads;
+    if (json) console.log(JSON.stringify({ file, loads, findings }));
+    else for (const finding of findings) console.log(`${file}:${finding.line}:${finding.column}: ${finding.severity}: ${finding.code}: ${finding.text}`);
+  }
+  return all ? 0 : 1;
+}
+
+function print(args: readonly string[]): number {
+  const { files, origin, generic } = options(args, 1);
+  const { loads, findings, records } = checkZone(...read(files[0]!, origin));
+  for (const finding of findings.filter((one) => one.severity === 'error'))
+    console.error(`${files[0]}:${finding.line}:${finding.column}: error: ${finding.code}: ${finding.text}`);
+  if (!loads) return 1;
+  process.stdout.write(generic ? records.map(genericLine).join('') : printZoneFile(records));
+  return 0;
+}
+
+function compare(args: readonly string[]): number {
+  const { files, origin } = options(args, 2);
+  const [left, right] = files.slice(0, 2).map((file) => groupRecords(loaded(file, origin).records)) as [RRset[], RRset[]];
+  const changes = changesBetween(left, right);
+  for (const change of changes) process.stdout.write(changeLines(change.before, change.after));
+  return changes.length === 0 ? 0 : 1;
+}
+
+async function fetchZone(args: readonly string[]): Promise<number> {
+  const { files, ...rest } = options(args, 1);
+  const zoneName = Name.parse(files[0]!);
+  const { records } = await transferZone(new DnsClient(), server(rest), zoneName, { key: keyFrom(rest.key) });
+  process.stdout.write(printZoneFile([...records].sort((a, b) => a.owner.compare(b.owner) || a.type - b.type)));
+  return 0;
+}
+
+async function push(args: readonly string[]): Promise<number> {
+  const { files, origin, ...rest } = options(args, 1);
+  const key = keyFrom(rest.key);
+  if (!key) throw new UsageError('push needs --key FILE.json');
+  const { records, origin: zoneName } = loaded(files[0]!, origin);
+  const client = new DnsClient();
+  const own = (set: RRset): boolean => set.owner.equals(zoneName) && set.type === TYPE_CODES.SOA;
+  const wanted = groupRecords(records).filter((set) => !own(set));
+  const look = async () => changesBetween(groupRecords((await transferZone(client, server(rest), zoneName, { key })).records), wanted, own);
+  const changes = await look();
+  for (const change of changes) process.stdout.write(changeLines(change.before, change.after));
+  if (rest['dry-run'] || changes.length === 0) return 0;
+  await sendUpdates(client, server(rest), zoneName, changes, key);
+  const left = await look();
+  if (left.length > 0) console.error(`The server took the update, but ${left.length} record sets still differ.`);
+  return left.length === 0 ? 0 : 1;
+}
+
+async function ask(args: readonly string[]): Promise<number> {
+  const { files, recursive, ...rest } = options(args, 2);
+  const type = typeCode(files[1]!);
+  if (type === undefined) throw new UsageError(`${files[1]} is not a record type`);
+  const answer = await new DnsClient().ask(server(rest), Name.parse(files[0]!), type, { recursive: recursive ?? false });
+  console.log(`; ${rcodeName(answer.rcode)}${answer.authoritative ? ', authoritative' : ''}`);
+  for (const [title, section] of [
+    ['answer', answer.answers],
+    ['authority', answer.authorities],
+    ['additional', answer.additionals],
+  ] as const)
+    if (section.length > 0) process.stdout.write(`; ${title}\n${printZoneFile(section)}`);
+  return answer.rcode === 0 ? 0 : 1;
+}
+
+function read(file: string, origin: string | undefined): [ReturnType<typeof parseZoneFile>, Name] {
+  if (file === '-' && origin === undefined) throw new UsageError('standard input needs --origin NAME');
+  const name = Name.parse(origin ?? basename(file).replace(/\.(zone|db)$/, ''));
+  return [parseZoneFile(readFileSync(file === '-' ? 0 : file, 'utf8'), name), name];
+}
+
+function loaded(file: string, origin: string | undefined): { records: readonly ResourceRecord[]; origin: Name } {
+  const [parsed, name] = read(file, origin);
+  const checked = checkZone(parsed, name);
+  const error = checked.findings.find((finding) => finding.severity === 'error');
+  if (error) throw new UsageError(`${file}:${error.line}:${error.column}: error: ${error.code}: ${error.text}`);
+  return { records: checked.records, origin: name };
+}
+
+function server(rest: { server?: string | undefined; port?: string | undefined }): { address: string; port: number } {
+  if (!rest.server) throw new UsageError('--server ADDRESS is missing');
+  const port = Number(rest.port ?? 53);
+  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new UsageError('--port must be a number up to 65535');
+  return { address: rest.server, port };
+}
+
+function keyFrom(file: string | undefined): TsigKey | undefined {
+  if (file === undefined) return undefined;
+  const read = JSON.parse(readFileSync(file, 'utf8')) as { name?: unknown; algorithm?: unknown; secret?: unknown };
+  if (typeof read.name !== 'string' || typeof read.secret !== 'string' || !TSIG_ALGORITHMS.includes(read.algorithm as TsigAlgorithm))
+    throw new UsageError(`${file} is no key: it needs name, algorithm (${TSIG_ALGORITHMS.join(', ')}) and secret`);
+  return { name: Name.parse(read.name), algorithm: read.algorithm as TsigAlgorithm, secret: fromBase64(read.secret) };
+}
+
+/** RFC 3597 §5: class and type by number, data as hexadecimal. */
+function genericLine(record: ResourceRecord): string {
+  const data = record.data.length === 0 ? '' : ` ${toHex(record.data).toUpperCase()}`;
+  return `${record.owner.toString()} ${record.ttl} CLASS${record.cls} TYPE${record.type} \\# ${record.data.length}${data}\n`;
+}
+
+function changeLines(before: RRset | undefined, after: RRset | undefined): string {
+  const lines = (set: RRset | undefined): string[] =>
+    (set ? recordsOf(set) : []).map(
+      (record) => `${record.owner.toString()} ${record.ttl} ${typeMnemonic(record.type)} ${printRdata(record.type, record.data)}`,
+    );
+  const [old, fresh] = [lines(before), lines(after)];
+  return [
+    ...old.filter((line) => !fresh.includes(line)).map((line) => `- ${line}\n`),
+    ...fresh.filter((line) => !old.includes(line)).map((line) => `+ ${line}\n`),
+  ].join('');
+}
