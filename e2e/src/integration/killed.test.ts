@@ -1,4 +1,6 @@
 import { Name, typeMnemonic, Message } from '@wanderon/core';
+import { Api } from '../../../command/src/api';
+import { DEMO_PASSWORD } from '../../../command/src/demoData';
 import { World, openWorld } from '../support/world';
 import { Driver, StepKind } from '../support/drive';
 
@@ -108,5 +110,39 @@ describe('a server that is killed again and again', () => {
       expect(events.filter((event) => event.kind === kind && event.text.startsWith('Sending'))).toHaveLength(1);
     for (const step of closed.legs[0]!.steps)
       expect(events.filter((event) => event.kind === 'step' && event.text === `${step.title}: done.`).length).toBeLessThanOrEqual(1);
+  });
+});
+
+describe('two servers on one database', () => {
+  let world: World;
+  const applied: string[] = [];
+  beforeAll(async () => {
+    world = await openWorld({ watcher: { applied: (host, _message, changed) => void (changed && applied.push(host)) } });
+  });
+  afterAll(() => world.close());
+
+  it('share the work: a move goes on under either, and nothing is done twice', async () => {
+    const { lab, server } = world;
+    const second = await server.another();
+    try {
+      const apis = [world.api, await new Api(second.address).signIn('technician', DEMO_PASSWORD)];
+      const { hosts } = await apis[0]!.call<{ hosts: { id: string; name: string }[] }>('GET', '/api/hosts');
+      const id = (name: string): string => hosts.find((host) => host.name.startsWith(name))!.id;
+      const first = await Driver.begin(apis[0]!, 'gull-radio.example');
+      const other = new Driver(apis[1]!, first.id);
+      await other.done('survey');
+      lab.addDomain('quillmere', 'gull-radio.example.');
+      await first.act('/hosts', { newDnsHost: id('Quillmere'), newWebHost: id('Thornwick') });
+      // Both press Push at once; one of them may be told that it was done.
+      await Promise.allSettled([first.act('/push'), other.act('/push')]);
+      await Promise.allSettled([first.act('/approve', { lowerAt: null, plannedSwitch: null }), other.act('/approve', { lowerAt: null, plannedSwitch: null })]);
+      await other.done('lower');
+      await first.done('served', () => Promise.resolve(lab.clock.jump(40)));
+      expect(applied.sort()).toEqual(['oldquay', 'quillmere']);
+      const { events } = await other.call<{ events: { kind: string; text: string }[] }>('GET', `/api/moves/${first.id}/events`);
+      expect(events.filter((event) => event.text.startsWith('Sending'))).toHaveLength(2);
+    } finally {
+      await second.stop('SIGKILL');
+    }
   });
 });

@@ -39,14 +39,24 @@ export class ServerUnderTest {
   }
 
   async start(): Promise<void> {
-    this.running = await startNode(
+    this.running = await this.run(this.port);
+  }
+
+  /** A second process on the same database. */
+  async another(): Promise<Running & { address: string }> {
+    const port = await freePort();
+    return { ...(await this.run(port)), address: `http://127.0.0.1:${port}` };
+  }
+
+  private run(port: number): Promise<Running> {
+    return startNode(
       'packages/server/dist/main.js',
       [],
       {
         WANDERON_DATABASE: this.postgres.url,
         WANDERON_SECRET_KEY: SECRET_KEY,
-        WANDERON_PUBLIC_ADDRESS: this.address,
-        WANDERON_PORT: String(this.port),
+        WANDERON_PUBLIC_ADDRESS: `http://127.0.0.1:${port}`,
+        WANDERON_PORT: String(port),
         WANDERON_ADMIN_PASSWORD: DEMO_PASSWORD,
         WANDERON_LOG: 'error',
         ...this.env,

@@ -8,7 +8,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */
 export async function openDatabase(address: string): Promise<Database> {
-  const database = knex({ client: 'pg', connection: address, pool: { min: 0, max: 16 } });
+  const database = knex({ client: 'pg', connection: address, pool: { min: 0, max: 30 } });
   await database.migrate.latest({
     migrationSource: {
       getMigrations: () => Promise.resolve([...MIGRATIONS]),

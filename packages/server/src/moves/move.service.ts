@@ -51,6 +51,14 @@ export class MoveService {
     private readonly live: LiveService,
   ) {}
 
+  /** One person at a time acts on a move, whichever process they reach: what was checked still holds when it is written. */
+  async exclusive<T>(id: string, act: () => Promise<T>): Promise<T> {
+    return this.database.transaction(async (lock) => {
+      await lock.raw('select pg_advisory_xact_lock(hashtextextended(?, 2))', [id]);
+      return act();
+    });
+  }
+
   read(text: string): readonly DomainChoice[] {
     const reading = readDomain(text);
     if (!reading.ok) throw new ProblemError(400, reading.problem, { field: 'domain', kept: KEPT });

@@ -84,14 +84,14 @@ export class MovesController {
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Where the domain goes; proposes the rulings.' })
   async hosts(@Param('id') id: string, @Body() input: ChooseHostsDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, this.service.chooseHosts(id, input, person));
+    return this.after(id, () => this.service.chooseHosts(id, input, person));
   }
 
   @Put('moves/:id/rulings/:ruling')
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Changes one ruling.' })
   async ruling(@Param('id') id: string, @Param('ruling') ruling: string, @Body() input: EditRulingDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, this.service.editRuling(id, ruling, input, person));
+    return this.after(id, () => this.service.editRuling(id, ruling, input, person));
   }
 
   @Post('moves/:id/rulings')
@@ -99,7 +99,7 @@ export class MovesController {
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Adds a record set that was not found.' })
   async addRuling(@Param('id') id: string, @Body() input: NewRulingDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, this.service.addRuling(id, input, person));
+    return this.after(id, () => this.service.addRuling(id, input, person));
   }
 
   @Post('moves/:id/undo')
@@ -107,7 +107,7 @@ export class MovesController {
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Takes the last change of a ruling back.' })
   async undo(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, this.service.undo(id, person));
+    return this.after(id, () => this.service.undo(id, person));
   }
 
   @Post('moves/:id/push')
@@ -115,7 +115,7 @@ export class MovesController {
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Decides the push of the new zone.' })
   async push(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, this.service.push(id, person));
+    return this.after(id, () => this.service.push(id, person));
   }
 
   @Post('moves/:id/approve')
@@ -123,7 +123,7 @@ export class MovesController {
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Approves the timetable: what Wanderon does by itself, and when.' })
   async approve(@Param('id') id: string, @Body() input: ApproveDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, this.service.approve(id, input, person));
+    return this.after(id, () => this.service.approve(id, input, person));
   }
 
   @Post('moves/:id/submitted')
@@ -131,7 +131,7 @@ export class MovesController {
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'The nameservers were changed at the registrar.' })
   async submitted(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, this.service.submitted(id, person));
+    return this.after(id, () => this.service.submitted(id, person));
   }
 
   @Post('moves/:id/steps')
@@ -139,7 +139,7 @@ export class MovesController {
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Tries a failed step again, or goes on without it.' })
   async step(@Param('id') id: string, @Body() input: StepActionDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, this.service.act(id, input.step, input.action, person));
+    return this.after(id, () => this.service.act(id, input.step, input.action, person));
   }
 
   @Post('moves/:id/close')
@@ -147,18 +147,18 @@ export class MovesController {
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Closes a settled move.' })
   async close(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, this.service.close(id, person));
+    return this.after(id, () => this.service.close(id, person));
   }
 
   @Delete('moves/:id')
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Abandons a move; nothing outward is undone.' })
   async abandon(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, this.service.abandon(id, person));
+    return this.after(id, () => this.service.abandon(id, person));
   }
 
-  private async after(id: string, done: Promise<void>): Promise<MoveView> {
-    await done;
+  private async after(id: string, act: () => Promise<void>): Promise<MoveView> {
+    await this.service.exclusive(id, act);
     return this.views.get(id);
   }
 }
