@@ -1,5 +1,5 @@
-import { readFileSync } from 'node:fs';
-import { basename } from 'node:path';
+import { readFileSync, realpathSync } from 'node:fs';
+import { basename, dirname, isAbsolute, relative, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import {
   Name,
@@ -103,7 +103,9 @@ function check(args: readonly string[]): number {
     const { loads, findings } = checkZone(...read(file, origin));
     all &&= loads;
     if (json) console.log(JSON.stringify({ file, loads, findings }));
-    else for (const finding of findings) console.log(`${file}:${finding.line}:${finding.column}: ${finding.severity}: ${finding.code}: ${finding.text}`);
+    else
+      for (const finding of findings)
+        console.log(`${finding.file ?? file}:${finding.line}:${finding.column}: ${finding.severity}: ${finding.code}: ${finding.text}`);
   }
   return all ? 0 : 1;
 }
@@ -170,7 +172,21 @@ async function ask(args: readonly string[]): Promise<number> {
 function read(file: string, origin: string | undefined): [ReturnType<typeof parseZoneFile>, Name] {
   if (file === '-' && origin === undefined) throw new UsageError('standard input needs --origin NAME');
   const name = Name.parse(origin ?? basename(file).replace(/\.(zone|db)$/, ''));
-  return [parseZoneFile(readFileSync(file === '-' ? 0 : file, 'utf8'), name), name];
+  return [parseZoneFile(readFileSync(file === '-' ? 0 : file, 'utf8'), name, file === '-' ? {} : { include: includeBelow(dirname(file)) }), name];
+}
+
+/** $INCLUDE takes files of the zone file's own folder and below it, and no others; links that lead out are followed and refused. */
+function includeBelow(folder: string): (file: string) => { text: string } | { problem: string } {
+  return (file) => {
+    try {
+      const inside = relative(realpathSync(folder), realpathSync(resolve(folder, file)));
+      if (inside.startsWith('..') || isAbsolute(inside)) return { problem: `${file} is not below the folder of the zone file` };
+      return { text: readFileSync(resolve(folder, file), 'utf8') };
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code === undefined) throw error;
+      return { problem: `${file} cannot be read: ${(error as NodeJS.ErrnoException).code}` };
+    }
+  };
 }
 
 function loaded(file: string, origin: string | undefined): { records: readonly ResourceRecord[]; origin: Name } {

@@ -1,5 +1,5 @@
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Lab } from '@wanderon/lab';
@@ -34,13 +34,15 @@ describe('the zone tools', () => {
     return join(folder, name);
   };
 
-  it('print every type as a real server does', async () => {
+  it.each([
+    ['types.zone', 80],
+    ['directives.zone', 20],
+  ])('print %s as a real server does', async (name, least) => {
     const theirs = join(folder, 'theirs');
-    const compiled = spawnSync(
-      'named-compilezone',
-      ['-i', 'local', '-k', 'warn', '-n', 'warn', '-m', 'warn', '-s', 'full', '-o', theirs, 'zone.example', CORPUS],
-      { encoding: 'utf8' },
-    );
+    const corpus = join(ROOT, 'e2e/corpus', name);
+    // It reads included files relative to where it stands; we, relative to the zone file.
+    const options = ['-i', 'local', '-k', 'warn', '-n', 'warn', '-m', 'warn', '-s', 'full', '-o', theirs, 'zone.example', corpus];
+    const compiled = spawnSync('named-compilezone', options, { encoding: 'utf8', cwd: join(ROOT, 'e2e/corpus') });
     expect([compiled.status, compiled.stdout]).toEqual([0, expect.stringContaining('OK')]);
     // Long hexadecimal and base64 are broken by a space there; white space between words is no matter.
     const plain = (text: string): string[] =>
@@ -49,10 +51,35 @@ describe('the zone tools', () => {
         .filter((line) => line !== '' && !line.startsWith(';'))
         .map((line) => line.replace(/\s+/g, ''))
         .sort();
-    const ours = await tool(['print', CORPUS, '--origin', 'zone.example']);
+    const ours = await tool(['print', corpus, '--origin', 'zone.example']);
     expect(ours.err).toBe('');
     expect(plain(ours.out)).toEqual(plain(readFileSync(theirs, 'utf8')));
-    expect(plain(ours.out).length).toBeGreaterThan(80);
+    expect(plain(ours.out).length).toBeGreaterThan(least);
+  });
+
+  it('include nothing from outside the folder of the zone file, and end where files include each other', async () => {
+    file('loop.inc', '$INCLUDE loop.inc\n');
+    symlinkSync('/etc/passwd', join(folder, 'link.inc'));
+    const path = file('includes.zone', `${BASE}$INCLUDE ../outside\n$INCLUDE /etc/passwd\n$INCLUDE link.inc\n$INCLUDE absent.inc\n$INCLUDE loop.inc\n`);
+    const { code, out } = await tool(['check', path, '--origin', 'zone.example']);
+    expect(code).toBe(1);
+    expect(out).not.toContain('root:');
+    expect(
+      out
+        .replaceAll(folder, '')
+        .split('\n')
+        .filter(Boolean)
+        .map((line) => line.replace(/^.*syntax: /, '')),
+    ).toEqual(
+      expect.arrayContaining([
+        '/etc/passwd is not below the folder of the zone file',
+        'link.inc is not below the folder of the zone file',
+        'absent.inc cannot be read: ENOENT',
+        'files include each other more than 10 deep',
+      ]),
+    );
+    const piped = await tool(['check', '-', '--origin', 'zone.example'], `${BASE}$INCLUDE good.zone\n`);
+    expect([piped.code, piped.out]).toEqual([1, '-:5:1: error: syntax: $INCLUDE is not read here\n']);
   });
 
   it('print generically what reads back to the same zone', async () => {

@@ -31,9 +31,8 @@ const BESIDE_ALIAS: ReadonlySet<number> = new Set([TYPE_CODES.CNAME, TYPE_CODES.
 
 /** Holds a zone against the rules by which name servers load it, with the severity that bind 9.18 gives each. */
 export function checkZone(file: ZoneFile, origin: Name): CheckedZone {
-  const findings: ZoneFinding[] = file.findings.map(({ line, column, message }) => ({ line, column, severity: 'error', code: 'syntax', text: message }));
-  const report = (place: Place, severity: ZoneFinding['severity'], code: string, text: string): void =>
-    void findings.push({ line: place.line, column: place.column, severity, code, text });
+  const findings: ZoneFinding[] = file.findings.map(({ message, ...place }) => ({ ...place, severity: 'error', code: 'syntax', text: message }));
+  const report = (place: Place, severity: ZoneFinding['severity'], code: string, text: string): void => void findings.push({ ...place, severity, code, text });
   const kept = keepServed(file, origin, report);
   const zone = new Contents(origin, kept);
   checkApex(zone, report);

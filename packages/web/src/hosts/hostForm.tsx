@@ -49,6 +49,8 @@ export function HostForm({ host, onClose }: { host: Host | undefined; onClose: (
     const read = hostInputSchema.safeParse(candidate);
     setProblems(read.success ? {} : Object.fromEntries(read.error.issues.map((issue) => [String(issue.path[0]), issue.message])));
     if (!read.success) return;
+    const renamed = keyName.trim() !== '' && keyName.trim() !== (host?.keyName ?? '');
+    if (role === 'dns' && renamed && secret === '') return setProblems({ secret: 'A new key name needs its secret.' });
     save.mutate(
       { id: host?.id, input: read.data as HostInput },
       {
@@ -124,6 +126,7 @@ export function HostForm({ host, onClose }: { host: Host | undefined; onClose: (
                 autoComplete="off"
                 value={secret}
                 onChange={(event) => setSecret(event.target.value)}
+                problem={problems['secret']}
                 hint={host?.keyName ? 'Left empty, it stays as it is.' : 'Base64.'}
               />
             </>

@@ -115,7 +115,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
         <tbody>
           {rows.map(([title, at, note]) => (
             <tr key={title} className="border-b border-rule align-baseline">
-              <td className="py-1.5 pr-4">{title}</td>
+              <td className="py-1.5 pr-6 whitespace-nowrap max-md:whitespace-normal">{title}</td>
               <td className="pr-4 font-semibold whitespace-nowrap">{at}</td>
               <td className="text-faded">{note}</td>
             </tr>
