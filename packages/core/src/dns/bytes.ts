@@ -5,7 +5,7 @@ export class WireError extends Error {
 
 /** Appends octets; grows by doubling, so a message of n octets costs O(n). */
 export class ByteWriter {
-  private buffer = new Uint8Array(512);
+  private buffer = new Uint8Array(128);
   length = 0;
 
   private room(count: number): void {
@@ -94,6 +94,11 @@ export class ByteReader {
     const slice = this.data.slice(this.at, this.at + count);
     this.at += count;
     return slice;
+  }
+
+  skip(count: number): void {
+    this.need(count);
+    this.at += count;
   }
 
   rest(): Uint8Array {

@@ -17,6 +17,7 @@ export const u8 = (label: string): Field =>
     label,
     (words, out) => out.u8(number(words, label, 0xff)),
     (data) => String(data.u8()),
+    (data) => data.skip(1),
   );
 
 export const u16 = (label: string): Field =>
@@ -24,6 +25,7 @@ export const u16 = (label: string): Field =>
     label,
     (words, out) => out.u16(number(words, label, 0xffff)),
     (data) => String(data.u16()),
+    (data) => data.skip(2),
   );
 
 export const u32 = (label: string): Field =>
@@ -31,6 +33,7 @@ export const u32 = (label: string): Field =>
     label,
     (words, out) => out.u32(number(words, label, 0xffffffff)),
     (data) => String(data.u32()),
+    (data) => data.skip(4),
   );
 
 /** A duration in seconds, typed with or without units (`1h30m`). */
@@ -43,6 +46,7 @@ export const seconds = (label: string): Field =>
       out.u32(value ?? fail(token, `${label} must be a number of seconds, or like 1h30m`));
     },
     (data) => String(data.u32()),
+    (data) => data.skip(4),
   );
 
 export function readName(token: Token, origin: Name): Name {
@@ -70,6 +74,7 @@ export const ipv4 = (label: string): Field =>
       out.bytes(parseIpv4(token.text) ?? fail(token, `${token.text} is not an IPv4 address`));
     },
     (data) => printIpv4(data.bytes(4)),
+    (data) => data.skip(4),
   );
 
 export const ipv6 = (label: string): Field =>
@@ -80,6 +85,7 @@ export const ipv6 = (label: string): Field =>
       out.bytes(parseIpv6(token.text) ?? fail(token, `${token.text} is not an IPv6 address`));
     },
     (data) => printIpv6(data.bytes(16)),
+    (data) => data.skip(16),
   );
 
 /** Octets of a character string, escapes resolved. */
@@ -124,6 +130,7 @@ export const string = (label: string): Field =>
       out.bytes(octets);
     },
     (data) => printQuoted(data.bytes(data.u8())),
+    (data) => data.skip(data.u8()),
   );
 
 /** One or more character strings to the end of the record. */
@@ -141,6 +148,10 @@ export const strings = (label: string): Field => {
       while (data.left > 0);
       return parts.join(' ');
     },
+    (data) => {
+      do data.skip(data.u8());
+      while (data.left > 0);
+    },
   );
 };
 
@@ -150,6 +161,7 @@ export const text = (label: string): Field =>
     label,
     (words, out) => out.bytes(readOctets(words.take(label))),
     (data) => printQuoted(data.rest()),
+    (data) => data.skip(data.left),
   );
 
 export const hex = (label: string): Field =>
@@ -165,6 +177,7 @@ export const hex = (label: string): Field =>
       }
     },
     (data) => toHex(data.rest()).toUpperCase(),
+    (data) => data.skip(data.left),
   );
 
 export const base64 = (label: string): Field =>
@@ -180,6 +193,7 @@ export const base64 = (label: string): Field =>
       }
     },
     (data) => toBase64(data.rest()),
+    (data) => data.skip(data.left),
   );
 
 export const type = (label: string): Field =>

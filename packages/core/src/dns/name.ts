@@ -89,7 +89,7 @@ export class Name {
       if (at + 1 + octet > reader.data.length) throw new WireError('a label runs past the end');
       length += octet + 1;
       if (length > 255) throw new WireError('a name is longer than 255 octets');
-      labels.push(reader.data.slice(at + 1, at + 1 + octet));
+      labels.push(reader.data.subarray(at + 1, at + 1 + octet));
       at += octet + 1;
     }
     const after = resume < 0 ? at : resume;

@@ -59,8 +59,13 @@ export function expandRdata(type: number, message: ByteReader, length: number): 
   if (end > message.data.length) throw new WireError('record data runs past the end');
   const known = RECORD_TYPES.get(type);
   if (!known || length === 0) return message.bytes(length);
-  const out = new ByteWriter();
   const inner = new ByteReader(message.data, message.at, end);
+  if (known.plain) {
+    for (const field of known.fields) field.skip!(inner);
+    if (inner.at !== end) throw new WireError('record data is longer than its type allows');
+    return message.bytes(length);
+  }
+  const out = new ByteWriter();
   for (const field of known.fields) field.expand(inner, out);
   if (inner.at !== end) throw new WireError('record data is longer than its type allows');
   message.at = end;
