@@ -19,6 +19,7 @@ export * from './rebuild/checks/check';
 export * from './rebuild/compareText';
 export * from './rebuild/editRuling';
 export * from './rebuild/host';
+export * from './rebuild/hostsOwn';
 export * from './rebuild/propose';
 export * from './rebuild/ruling';
 export * from './survey/coverage';

@@ -4,19 +4,9 @@ import { namesIn } from '../dns/rdata';
 import { RRset, RRsetText, rrsetFromText, rrsetToText } from '../dns/record';
 import { TYPE_CODES } from '../dns/typeNames';
 import { HostKnowledge } from './host';
+import { MADE_BY_SIGNING } from './hostsOwn';
 import { HOSTS_OWN, Ruling } from './ruling';
 
-const SIGNING = new Set<number>([
-  TYPE_CODES.RRSIG,
-  TYPE_CODES.NSEC,
-  TYPE_CODES.NSEC3,
-  TYPE_CODES.NSEC3PARAM,
-  TYPE_CODES.DNSKEY,
-  TYPE_CODES.CDS,
-  TYPE_CODES.CDNSKEY,
-  TYPE_CODES.ZONEMD,
-  TYPE_CODES.CSYNC,
-]);
 /** TTL in seconds of repointed and new sets from the push until the move is settled. */
 export const STARTING_TTL = 300;
 
@@ -49,7 +39,7 @@ export function proposeRulings(
     });
     if (set.type === TYPE_CODES.SOA) return drop(`${HOSTS_OWN}: ${newDns.name} writes it`);
     if (set.type === TYPE_CODES.NS && atApex) return drop(`${HOSTS_OWN}: ${newDns.name} serves its own set`);
-    if (SIGNING.has(set.type)) return drop(`${HOSTS_OWN}: made by signing`);
+    if (MADE_BY_SIGNING.has(set.type)) return drop(`${HOSTS_OWN}: made by signing`);
     if (!newWeb) return carry('no new web host is chosen');
     if (set.type === TYPE_CODES.A || set.type === TYPE_CODES.AAAA) {
       const leadsToOld = text.data.some((address) => oldAddresses.has(address));

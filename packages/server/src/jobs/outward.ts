@@ -1,4 +1,4 @@
-import { Name, RRset, SetChange, TYPE_CODES, TsigKey, changesBetween, groupRecords, printRdata, typeMnemonic } from '@wanderon/core';
+import { RRset, SetChange, TsigKey, changesBetween, groupRecords, printRdata, typeMnemonic } from '@wanderon/core';
 import { NetError, sendUpdates, transferZone } from '@wanderon/net';
 import { StepContext, StepOutcome } from './stepContext';
 
@@ -65,20 +65,6 @@ export async function bringZoneTo(context: StepContext, target: OutwardTarget): 
     if (['timeout', 'cut', 'unreachable'].includes(error.kind)) return { state: 'wait', until: clock.now() + 30, problem: sentence(error.message) };
     return { state: 'failed', problem: sentence(error.message) };
   }
-}
-
-/** Apex SOA and NS and whatever signing makes are the host's own and never touched. */
-export function hostsOwn(zone: Name): (set: RRset) => boolean {
-  const signing: ReadonlySet<number> = new Set([
-    TYPE_CODES.RRSIG,
-    TYPE_CODES.NSEC,
-    TYPE_CODES.NSEC3,
-    TYPE_CODES.NSEC3PARAM,
-    TYPE_CODES.DNSKEY,
-    TYPE_CODES.CDS,
-    TYPE_CODES.CDNSKEY,
-  ]);
-  return (set) => signing.has(set.type) || (set.owner.equals(zone) && (set.type === TYPE_CODES.SOA || set.type === TYPE_CODES.NS));
 }
 
 export function sentence(text: string): string {

@@ -1,20 +1,5 @@
-import { base64, domain, instant, type, u16, u32, u8 } from '../fields';
 import { recordType } from '../recordType';
+import { RRSIG } from './RRSIG';
 
-/** RFC 2535 §4 */
-export const SIG = recordType(
-  'SIG',
-  24,
-  [
-    type('type covered'),
-    u8('algorithm'),
-    u8('labels'),
-    u32('original TTL'),
-    instant('expiration'),
-    instant('inception'),
-    u16('key tag'),
-    domain('signer'),
-    base64('signature'),
-  ],
-  true,
-);
+/** RFC 2535 §4: laid out as RRSIG, which took its place. */
+export const SIG = recordType('SIG', 24, RRSIG.fields, true);

@@ -1,6 +1,6 @@
-import { Name, plannedSets } from '@wanderon/core';
+import { Name, hostsOwnSet, plannedSets } from '@wanderon/core';
 import { rulingOf } from '../../moves/leg';
-import { bringZoneTo, hostsOwn } from '../outward';
+import { bringZoneTo } from '../outward';
 import { StepContext, StepOutcome, StepWork, stepOf } from '../stepContext';
 
 /** Pushes the planned zone to the new DNS host, with TTLs kept low until the move is settled. */
@@ -23,7 +23,7 @@ async function pushPhase(context: StepContext, step: 'push' | 'raise', phase: 's
     key,
     server: { server, address },
     wanted: () => wanted,
-    keep: hostsOwn(zone),
+    keep: hostsOwnSet(zone),
     decidedBy: stepOf(context, step).decided_by,
     says: (changes) => (step === 'push' ? `${changes} record sets of the new zone.` : `the lasting TTLs of ${changes} record sets.`),
   });

@@ -1,1 +1,0 @@
-export declare function ownerBelow(owner: string, domain: string): string;

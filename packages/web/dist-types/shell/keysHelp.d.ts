@@ -1,4 +1,0 @@
-export declare function KeysHelp({ open, onClose }: {
-    open: boolean;
-    onClose: () => void;
-}): import("react").JSX.Element;

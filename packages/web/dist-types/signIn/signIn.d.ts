@@ -1,1 +1,0 @@
-export declare function SignIn(): import("react").JSX.Element;

@@ -1,2 +1,0 @@
-/** A tide curve along the foot of the page. */
-export declare function TideDrawing(): import("react").JSX.Element;
