@@ -99,7 +99,7 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
             {watch.lookouts.map((lookout) => (
               <tr key={lookout.name} className="border-b border-rule align-baseline">
                 <td className="py-1 pr-4 whitespace-nowrap" title={lookout.address}>
-                  <span className="font-semibold">{lookout.name}</span> <span className="text-sm text-faded max-xl:block">{lookout.note}</span>
+                  <span className="font-semibold">{lookout.name}</span> <span className="text-sm text-faded max-xl:block max-md:hidden">{lookout.note}</span>
                 </td>
                 {questions.map((question) => (
                   <td key={question.owner + question.type} className="pr-3 whitespace-nowrap">
