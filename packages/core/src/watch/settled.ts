@@ -5,6 +5,8 @@ export interface SettledInput {
   readonly now: Instant;
   readonly lastHorizon: Instant;
   readonly authoritiesNew: boolean;
+  /** Questions to lookouts that were never put. */
+  readonly unasked: number;
   /** The last verdict of every lookout on every changing set; `none` with `silent` for one that no longer answers. */
   readonly lookouts: readonly { readonly lookout: string; readonly verdict: Verdict; readonly silent: boolean; readonly lookedAt: Instant }[];
 }
@@ -20,6 +22,7 @@ export interface SettledResult {
 export function settledWhen(input: SettledInput): SettledResult {
   const missing: string[] = [];
   if (!input.authoritiesNew) missing.push('not every authority answers with the new set');
+  if (input.unasked > 0) missing.push(`${input.unasked} ${input.unasked === 1 ? 'question was' : 'questions were'} not put to the lookouts yet`);
   const setAside = [...new Set(input.lookouts.filter((look) => look.silent).map((look) => look.lookout))];
   const waiting = [...new Set(input.lookouts.filter((look) => !look.silent && look.verdict !== 'new').map((look) => look.lookout))];
   if (waiting.length > 0) missing.push(`${waiting.length} ${waiting.length === 1 ? 'lookout is' : 'lookouts are'} not new: ${waiting.join(', ')}`);

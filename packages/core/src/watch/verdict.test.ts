@@ -49,7 +49,7 @@ describe('verdicts', () => {
 
 describe('settled', () => {
   const look = { lookout: 'One', verdict: 'new', silent: false, lookedAt: 100 } as const;
-  const input: SettledInput = { now: 100, lastHorizon: 100, authoritiesNew: true, lookouts: [look] };
+  const input: SettledInput = { now: 100, lastHorizon: 100, authoritiesNew: true, unasked: 0, lookouts: [look] };
   it('is when all three hold', () => expect(settledWhen(input)).toEqual({ settled: true, missing: [], setAside: [] }));
   it.each<[string, Partial<SettledInput>, RegExp]>([
     ['a horizon has not passed', { now: 99 }, /horizon has not passed/],
@@ -57,6 +57,7 @@ describe('settled', () => {
     ['a lookout says old', { lookouts: [look, { ...look, lookout: 'Two', verdict: 'old' }] }, /1 lookout is not new: Two/],
     ['a lookout gives no sound answer', { lookouts: [{ ...look, verdict: 'none' }] }, /1 lookout is not new/],
     ['a lookout was last asked before the horizon', { lookouts: [{ ...look, lookedAt: 99 }] }, /has not been asked since/],
+    ['a question was never put', { unasked: 1 }, /1 question was not put to the lookouts yet/],
     ['no lookout answers', { lookouts: [{ ...look, silent: true }] }, /no lookout answers/],
   ])('is not when %s', (_what, change, words) => {
     const result = settledWhen({ ...input, ...change });

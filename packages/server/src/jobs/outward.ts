@@ -63,7 +63,7 @@ export async function bringZoneTo(context: StepContext, target: OutwardTarget): 
   } catch (error) {
     if (!(error instanceof NetError)) throw error;
     if (['timeout', 'cut', 'unreachable'].includes(error.kind)) return { state: 'wait', until: clock.now() + 30, problem: sentence(error.message) };
-    return { state: 'failed', problem: sentence(error.message) };
+    return { state: 'failed', problem: sentence(error.message), rcode: error.rcode };
   }
 }
 

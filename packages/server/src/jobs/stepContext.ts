@@ -30,7 +30,7 @@ export type StepOutcome =
   /** Looked, not there yet: look again at `until`. */
   | { readonly state: 'wait'; readonly until: Instant; readonly problem?: string }
   /** A person has to do something first. */
-  | { readonly state: 'failed'; readonly problem: string };
+  | { readonly state: 'failed'; readonly problem: string; readonly rcode?: number | undefined };
 
 export type StepWork = (context: StepContext) => Promise<StepOutcome>;
 

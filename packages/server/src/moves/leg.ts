@@ -12,9 +12,8 @@ export interface Facts {
   P?: number;
   C?: number;
   N?: number;
-  parent?: ServerAt[];
   oldAuthorities?: ServerAt[];
-  newAuthorities?: ServerAt[];
+  /** The parent published a DS when it was last looked at. */
   ds?: boolean;
   /** What changed in the old zone since the survey; absent until it was looked at. */
   drift?: string[];
@@ -30,7 +29,7 @@ export interface Facts {
   lowerTo?: number;
   nextLookAt?: Instant;
   authoritiesNew?: boolean;
-  parentSets?: { server: string; address: string; nameservers: string[]; problem?: string }[];
+  parentSets?: { server: string; address: string; nameservers: string[]; signed: boolean; problem?: string }[];
 }
 
 export interface StepRow {

@@ -128,6 +128,7 @@ export class MoveViews {
       now: this.clock.now(),
       lastHorizon: times.last.at,
       authoritiesNew: leg.facts.authoritiesNew ?? false,
+      unasked: this.network.lookouts.length * questions.size - latest.length,
       lookouts: latest.map((run) => ({ lookout: run.subject, verdict: run.verdict, silent: run.silent, lookedAt: run.last_seen })),
     });
     return {

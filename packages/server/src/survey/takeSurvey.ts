@@ -19,7 +19,6 @@ import { NewSurvey } from './survey.store';
 export interface TakenSurvey {
   readonly survey: NewSurvey;
   readonly authorities: readonly ServerAt[];
-  readonly parent: readonly ServerAt[];
   readonly nameservers: readonly string[];
   /** TTLs in seconds, as the symbols of docs/calculations.md. */
   readonly P: number;
@@ -28,10 +27,9 @@ export interface TakenSurvey {
   readonly ds: boolean;
 }
 
-/** Asks the parent's servers and every authority, and transfers the zone. Throws a NetError where the parent cannot be reached. */
-export async function takeSurvey(network: Network, zone: Name, key: TsigKey | undefined, takenAt: number): Promise<TakenSurvey> {
+/** Asks every authority that the parent delegates to, and transfers the zone. Throws a NetError where no server of the parent answered. */
+export async function takeSurvey(network: Network, zone: Name, delegation: Delegation, key: TsigKey | undefined, takenAt: number): Promise<TakenSurvey> {
   const walker = network.walker();
-  const delegation = await walker.delegation(zone);
   const nameservers = nameserversOf(delegation);
   const authorities: ServerAt[] = [];
   for (const server of nameservers) for (const address of await walker.addressesOf(Name.parse(server))) authorities.push({ server, address });
@@ -83,7 +81,6 @@ export async function takeSurvey(network: Network, zone: Name, key: TsigKey | un
       sets: sets.map((set) => ({ ...rrsetToText(set), evidence: `transfer from ${source!.server} (${source!.address}) at serial ${source!.serial}` })),
     },
     authorities,
-    parent: delegation.referrals.map(({ server, address }) => ({ server, address })),
     nameservers,
     P: Math.max(0, ...published.map((referral) => referral.ttl!)),
     C: apexNs?.ttl ?? 0,

@@ -38,13 +38,15 @@ export interface WatchedQuestion {
   readonly fresh: boolean;
 }
 
+const WATCHED_SETS = 12;
+
 export function watchedQuestions(zone: Name, leg: Leg, rulings: readonly RulingRow[]): WatchedQuestion[] {
   const questions: WatchedQuestion[] = [
     { owner: zone.toString(), type: 'NS', before: leg.old_nameservers, after: leg.new_nameservers, steady: false, fresh: false },
   ];
   const changing = rulings.filter((row) => isChanging(rulingOf(row)));
-  // A large zone is watched by its nearest names; every set would be thousands of questions a round.
-  for (const row of changing.slice(0, 12))
+  // Every set of a large zone would be thousands of questions a round; the Watch chapter says how many are asked for.
+  for (const row of changing.slice(0, WATCHED_SETS))
     questions.push({
       owner: row.owner,
       type: row.type,

@@ -2,6 +2,7 @@ import { Name, RRset, STARTING_TTL, TYPE_CODES, isChanging, rrsetKey, rrsetFromT
 import { Leg, RulingRow, rulingOf } from '../../moves/leg';
 import { bringZoneTo } from '../outward';
 import { StepWork, stepOf } from '../stepContext';
+import { updateTarget } from '../updateTarget';
 
 /** TTL in seconds to which the old host's records go down before the switch, as approved. */
 export function loweredTtl(leg: Leg): number {
@@ -19,19 +20,14 @@ export function setsToLower(zone: Name, rulings: readonly RulingRow[]): { owner:
 
 /** Lowers TTLs at the old host by dynamic update; data stays as it is. */
 export const lower: StepWork = async (context) => {
-  const { hosts, leg, network, rulings, zone } = context;
-  const key = await hosts.keyOf(leg.old_dns_host);
-  if (!key || !leg.old_dns_host)
-    return { state: 'failed', problem: 'The old DNS host takes no updates from us. Lower the TTLs in its panel, then go on without the update.' };
-  const host = await hosts.get(leg.old_dns_host);
-  const server = host.nameservers[0]!;
-  const address = host.updateAddress ?? (await network.walker().addressesOf(Name.parse(server)))[0];
-  if (!address) return { state: 'failed', problem: `${server} has no address.` };
+  const { leg, rulings, zone } = context;
+  const target = await updateTarget(context, leg.old_dns_host);
+  if ('problem' in target) return { state: 'failed', problem: `${target.problem} Lower the TTLs in its panel, then go on without the update.` };
   const keys = new Set(setsToLower(zone, rulings).map((set) => rrsetKey(set.owner, set.type)));
   return bringZoneTo(context, {
     step: 'lower',
-    key,
-    server: { server, address },
+    key: target.key,
+    server: target.server,
     decidedBy: stepOf(context, 'lower').decided_by,
     wanted: (served: readonly RRset[]) =>
       served.map((set) => (keys.has(rrsetKey(set.owner, set.type)) ? { ...set, ttl: Math.min(set.ttl, loweredTtl(leg)) } : set)),

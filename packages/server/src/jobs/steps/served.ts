@@ -8,10 +8,7 @@ export const served: StepWork = async (context) => {
   const state = await readBack(context);
   await context.store.setServed(context.leg.id, state);
   const differing = state.servers.filter((server) => server.problem !== null || server.differs.length > 0);
-  if (differing.length === 0) {
-    await context.store.addFacts(context.leg.id, { newAuthorities: state.servers.map(({ server, address }) => ({ server, address })) });
-    return { state: 'done' };
-  }
+  if (differing.length === 0) return { state: 'done' };
   return {
     state: 'wait',
     until: context.clock.now() + context.config.WANDERON_LOOK_EVERY / 2,

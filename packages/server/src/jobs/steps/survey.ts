@@ -13,10 +13,10 @@ export const survey: StepWork = async (context) => {
   let dns: Host | undefined;
   try {
     // Which key fits is known once the nameservers are.
-    const walker = network.walker();
-    const names = (await walker.delegation(zone)).referrals.flatMap((referral) => referral.nameservers);
+    const delegation = await network.walker().delegation(zone);
+    const names = delegation.referrals.flatMap((referral) => referral.nameservers);
     dns = known.find((host) => host.role === 'dns' && names.some((name) => host.nameservers.some((own) => Name.parse(own).equals(Name.parse(name)))));
-    taken = await takeSurvey(network, zone, await hosts.keyOf(dns?.id ?? null), clock.now());
+    taken = await takeSurvey(network, zone, delegation, await hosts.keyOf(dns?.id ?? null), clock.now());
   } catch (error) {
     if (error instanceof NetError) return { state: 'wait', until: clock.now() + config.WANDERON_LOOK_EVERY, problem: sentence(error.message) };
     throw error;
@@ -32,11 +32,7 @@ export const survey: StepWork = async (context) => {
     await transaction('legs')
       .where({ id: leg.id })
       .update({ survey_id: id, old_dns_host: dns?.id ?? null, old_web_host: web?.id ?? null, old_nameservers: JSON.stringify(taken.nameservers) });
-    await store.addFacts(
-      leg.id,
-      { P: taken.P, C: taken.C, N: taken.N, ds: taken.ds, parent: [...taken.parent], oldAuthorities: [...taken.authorities] },
-      transaction,
-    );
+    await store.addFacts(leg.id, { P: taken.P, C: taken.C, N: taken.N, ds: taken.ds, oldAuthorities: [...taken.authorities] }, transaction);
   });
   const source = taken.survey.authorities.find((authority) => authority.transferred);
   if (!source) {

@@ -19,7 +19,7 @@ export const switchNameservers: StepWork = async (context) => {
   const now = clock.now();
   const servers = sets.map((one) => ({ ...one, isNew: one.problem === undefined && sameNameSet(one.nameservers, leg.new_nameservers) }));
   const seen = markSeen(leg.facts, 'parent', now, servers);
-  const facts: Facts = { ...seen.facts, parentSets: sets };
+  const facts: Facts = { ...seen.facts, parentSets: sets, ds: sets.some((one) => one.signed) };
   const anyNew = servers.some((server) => server.isNew);
   if (anyNew && leg.facts.ts === undefined) {
     // Nobody told us: the change was submitted at some moment since the parent was last seen old.
@@ -29,7 +29,7 @@ export const switchNameservers: StepWork = async (context) => {
         .filter(([key]) => key.startsWith('parent '))
         .map(([, one]) => one.lastOld),
     );
-    const gate = gateOf(leg, context.steps, context.rulings, [], now, config);
+    const gate = gateOf({ ...leg, facts: { ...leg.facts, ...facts } }, context.steps, context.rulings, [], now, config);
     await context.note(
       'switch',
       gate.open
@@ -59,10 +59,11 @@ export const switchNameservers: StepWork = async (context) => {
 
 export async function parentSets(context: StepContext): Promise<NonNullable<Facts['parentSets']>> {
   const { referrals } = await context.network.walker().delegation(context.zone);
-  return referrals.map(({ server, address, nameservers, problem }) => ({
+  return referrals.map(({ server, address, nameservers, ds, problem }) => ({
     server,
     address,
     nameservers: [...nameservers],
+    signed: ds.length > 0,
     ...(problem === undefined ? {} : { problem }),
   }));
 }

@@ -31,6 +31,7 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
   );
   const changing = watch.looks.filter((look) => !look.steady && !look.silent);
   const fresh = changing.filter((look) => look.verdict === 'new').length;
+  const watched = questions.filter((question) => !question.steady && !(question.type === 'NS' && question.owner === `${move.domain}.`)).length;
   const mail = watch.looks.filter((look) => look.steady);
   const mailWell = mail.every((look) => look.verdict === 'new');
   const ready = stepIn(leg, 'close').state === 'ready';
@@ -51,7 +52,7 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
           </h2>
           <p className="text-faded">
             {watch.settled
-              ? 'Every authority and lookout says new, and every horizon has passed.'
+              ? 'Every authority and every lookout that was asked says new, and every horizon has passed.'
               : leg.facts.t0
                 ? capital(watch.missing.join('; '))
                 : 'Lookouts are asked now and then, so that what changes later can be seen.'}
@@ -69,6 +70,11 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
               ) : (
                 <span className="font-semibold text-rust">Mail records do not answer as planned at every lookout.</span>
               )}
+            </p>
+          )}
+          {watched < times.sets.length && (
+            <p>
+              Lookouts are asked for {watched} of the {times.sets.length} record sets that change; authorities for all.
             </p>
           )}
           {watch.setAside.length > 0 && <p>Set aside, since they do not answer: {watch.setAside.join(', ')}.</p>}
