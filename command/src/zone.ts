@@ -1,26 +1,34 @@
-import { readFileSync, realpathSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { closeSync, openSync, readFileSync, readSync, realpathSync, writeSync } from 'node:fs';
 import { basename, dirname, isAbsolute, relative, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import {
+  ByteWriter,
+  CheckedZone,
   Name,
+  NameError,
   RRset,
   ResourceRecord,
   TSIG_ALGORITHMS,
   TYPE_CODES,
   TsigAlgorithm,
   TsigKey,
+  ZoneFile,
+  ZoneReader,
   changesBetween,
   checkZone,
+  extendedErrors,
   fromBase64,
+  gatherZone,
   groupRecords,
-  parseZoneFile,
   printRdata,
+  printRecord,
   printZoneFile,
   rcodeName,
   recordsOf,
-  toHex,
   typeCode,
   typeMnemonic,
+  writeGeneric,
 } from '@wanderon/core';
 import { DnsClient, NetError, sendUpdates, transferZone } from '@wanderon/net';
 
@@ -100,7 +108,7 @@ function check(args: readonly string[]): number {
   const { files, origin, json } = options(args, 1);
   let all = true;
   for (const file of files) {
-    const { loads, findings } = checkZone(...read(file, origin));
+    const { loads, findings } = checked(file, origin);
     all &&= loads;
     if (json) console.log(JSON.stringify({ file, loads, findings }));
     else
@@ -112,11 +120,11 @@ function check(args: readonly string[]): number {
 
 function print(args: readonly string[]): number {
   const { files, origin, generic } = options(args, 1);
-  const { loads, findings, records } = checkZone(...read(files[0]!, origin));
+  const { loads, findings, records } = checked(files[0]!, origin);
   for (const finding of findings.filter((one) => one.severity === 'error'))
-    console.error(`${files[0]}:${finding.line}:${finding.column}: error: ${finding.code}: ${finding.text}`);
+    console.error(`${finding.file ?? files[0]}:${finding.line}:${finding.column}: error: ${finding.code}: ${finding.text}`);
   if (!loads) return 1;
-  process.stdout.write(generic ? records.map(genericLine).join('') : printZoneFile(records));
+  writeRecords(records, generic ? printGeneric : printRecord);
   return 0;
 }
 
@@ -130,9 +138,12 @@ function compare(args: readonly string[]): number {
 
 async function fetchZone(args: readonly string[]): Promise<number> {
   const { files, ...rest } = options(args, 1);
-  const zoneName = Name.parse(files[0]!);
+  const zoneName = parseName(files[0]!);
   const { records } = await transferZone(new DnsClient(), server(rest), zoneName, { key: keyFrom(rest.key) });
-  process.stdout.write(printZoneFile([...records].sort((a, b) => a.owner.compare(b.owner) || a.type - b.type)));
+  writeRecords(
+    groupRecords(records).flatMap((set) => recordsOf(set)),
+    printRecord,
+  );
   return 0;
 }
 
@@ -158,8 +169,9 @@ async function ask(args: readonly string[]): Promise<number> {
   const { files, recursive, ...rest } = options(args, 2);
   const type = typeCode(files[1]!);
   if (type === undefined) throw new UsageError(`${files[1]} is not a record type`);
-  const answer = await new DnsClient().ask(server(rest), Name.parse(files[0]!), type, { recursive: recursive ?? false });
+  const answer = await new DnsClient().ask(server(rest), parseName(files[0]!), type, { recursive: recursive ?? false });
   console.log(`; ${rcodeName(answer.rcode)}${answer.authoritative ? ', authoritative' : ''}`);
+  for (const error of extendedErrors(answer.edns)) console.log(`; ${error.meaning}${error.text === '' ? '' : `: ${JSON.stringify(error.text)}`}`);
   for (const [title, section] of [
     ['answer', answer.answers],
     ['authority', answer.authorities],
@@ -169,19 +181,94 @@ async function ask(args: readonly string[]): Promise<number> {
   return answer.rcode === 0 ? 0 : 1;
 }
 
-function read(file: string, origin: string | undefined): [ReturnType<typeof parseZoneFile>, Name] {
+/** Octets of a file that are read at a time. */
+const PIECE = 1 << 20;
+
+/** Reads a file piece by piece, so that its text is never held whole. */
+function read(file: string, origin: string | undefined): { zone: ZoneFile; name: Name } {
   if (file === '-' && origin === undefined) throw new UsageError('standard input needs --origin NAME');
-  const name = Name.parse(origin ?? basename(file).replace(/\.(zone|db)$/, ''));
-  return [parseZoneFile(readFileSync(file === '-' ? 0 : file, 'utf8'), name, file === '-' ? {} : { include: includeBelow(dirname(file)) }), name];
+  const name = parseName(origin ?? basename(file).replace(/\.(zone|db)$/, ''));
+  const gathered = gatherZone();
+  const reader = new ZoneReader(name, gathered, file === '-' ? {} : { include: includeBelow(dirname(file)) });
+  const descriptor = file === '-' ? 0 : openSync(file, 'r');
+  try {
+    for (;;) {
+      const piece = new Uint8Array(PIECE);
+      const count = readPiece(descriptor, piece);
+      if (count === 0) break;
+      reader.write(piece.subarray(0, count));
+    }
+  } finally {
+    if (descriptor !== 0) closeSync(descriptor);
+  }
+  reader.end();
+  return { zone: gathered.file, name };
+}
+
+/** A pipe without data says so or ends with an error of its own; both are told from the end of the input. */
+function readPiece(descriptor: number, piece: Uint8Array): number {
+  for (;;) {
+    try {
+      return readSync(descriptor, piece);
+    } catch (error) {
+      const { code } = error as NodeJS.ErrnoException;
+      if (code === 'EOF') return 0;
+      if (code !== 'EAGAIN') throw error;
+      Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 5);
+    }
+  }
+}
+
+function parseName(text: string): Name {
+  try {
+    return Name.parse(text);
+  } catch (error) {
+    if (error instanceof NameError) throw new UsageError(`${text} is not a domain name: ${error.message}`);
+    throw error;
+  }
+}
+
+const DIGESTS: Readonly<Record<number, string>> = { 1: 'sha1', 2: 'sha256', 4: 'sha384' };
+
+function checked(file: string, origin: string | undefined): CheckedZone & { readonly name: Name } {
+  const { zone, name } = read(file, origin);
+  const digest = (type: number, data: Uint8Array): Uint8Array | undefined =>
+    DIGESTS[type] === undefined ? undefined : new Uint8Array(createHash(DIGESTS[type]).update(data).digest());
+  return { ...checkZone(zone, name, { digest }), name };
+}
+
+/** Writes records to standard output in large pieces. */
+function writeRecords(records: Iterable<ResourceRecord>, print: (record: ResourceRecord, out: ByteWriter) => void): void {
+  const out = new ByteWriter(PIECE + 70_000);
+  const flush = (): void => {
+    const text = out.view();
+    for (let at = 0; at < text.length; ) at += writePiece(text.subarray(at));
+    out.cut(0);
+  };
+  for (const record of records) {
+    print(record, out);
+    if (out.length > PIECE) flush();
+  }
+  flush();
+}
+
+function writePiece(piece: Uint8Array): number {
+  try {
+    return writeSync(1, piece);
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== 'EAGAIN') throw error;
+    Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 2);
+    return 0;
+  }
 }
 
 /** $INCLUDE takes files of the zone file's own folder and below it, and no others; links that lead out are followed and refused. */
-function includeBelow(folder: string): (file: string) => { text: string } | { problem: string } {
+function includeBelow(folder: string): (file: string) => { octets: Uint8Array } | { problem: string } {
   return (file) => {
     try {
       const inside = relative(realpathSync(folder), realpathSync(resolve(folder, file)));
       if (inside.startsWith('..') || isAbsolute(inside)) return { problem: `${file} is not below the folder of the zone file` };
-      return { text: readFileSync(resolve(folder, file), 'utf8') };
+      return { octets: readFileSync(resolve(folder, file)) };
     } catch (error) {
       if ((error as NodeJS.ErrnoException).code === undefined) throw error;
       return { problem: `${file} cannot be read: ${(error as NodeJS.ErrnoException).code}` };
@@ -190,11 +277,10 @@ function includeBelow(folder: string): (file: string) => { text: string } | { pr
 }
 
 function loaded(file: string, origin: string | undefined): { records: readonly ResourceRecord[]; origin: Name } {
-  const [parsed, name] = read(file, origin);
-  const checked = checkZone(parsed, name);
-  const error = checked.findings.find((finding) => finding.severity === 'error');
-  if (error) throw new UsageError(`${file}:${error.line}:${error.column}: error: ${error.code}: ${error.text}`);
-  return { records: checked.records, origin: name };
+  const { records, findings, name } = checked(file, origin);
+  const error = findings.find((finding) => finding.severity === 'error');
+  if (error) throw new UsageError(`${error.file ?? file}:${error.line}:${error.column}: error: ${error.code}: ${error.text}`);
+  return { records, origin: name };
 }
 
 function server(rest: { server?: string | undefined; port?: string | undefined }): { address: string; port: number } {
@@ -213,9 +299,11 @@ function keyFrom(file: string | undefined): TsigKey | undefined {
 }
 
 /** RFC 3597 §5: class and type by number, data as hexadecimal. */
-function genericLine(record: ResourceRecord): string {
-  const data = record.data.length === 0 ? '' : ` ${toHex(record.data).toUpperCase()}`;
-  return `${record.owner.toString()} ${record.ttl} CLASS${record.cls} TYPE${record.type} \\# ${record.data.length}${data}\n`;
+function printGeneric(record: ResourceRecord, out: ByteWriter): void {
+  record.owner.print(out);
+  out.ascii(` ${record.ttl} CLASS${record.cls} TYPE${record.type} `);
+  writeGeneric(record.data, out);
+  out.u8(10);
 }
 
 function changeLines(before: RRset | undefined, after: RRset | undefined): string {

@@ -205,7 +205,7 @@ export class AuthZone {
   }
 
   private cutAbove(name: Name, type: number): RRset | undefined {
-    const below = name.labels.length - this.origin.labels.length;
+    const below = name.labelCount - this.origin.labelCount;
     for (let depth = 1; depth <= below; depth++) {
       const at = Name.fromLabels(name.labels.slice(below - depth));
       const ns = this.get(at, TYPE_CODES.NS);

@@ -81,7 +81,7 @@ export class DnsHost {
   zoneFor(name: Name, zones: ReadonlyMap<string, AuthZone> = this.zones): AuthZone | undefined {
     for (let at = name; ; at = at.parent) {
       const zone = zones.get(at.key);
-      if (zone || at.labels.length === 0) return zone;
+      if (zone || at.isRoot) return zone;
     }
   }
 

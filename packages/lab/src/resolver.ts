@@ -183,7 +183,7 @@ export class LabResolver {
   }
 
   private closestCut(cache: Cache, name: Name): CachedCut | undefined {
-    for (let at = name; at.labels.length > 0; at = at.parent) {
+    for (let at = name; !at.isRoot; at = at.parent) {
       const cut = cache.cuts.get(at.key);
       if (cut && cut.expires > this.clock.now()) return cut;
     }

@@ -1,39 +1,39 @@
-import { ByteReader, ByteWriter, WireError, fromBase64, fromHex, toBase64, toHex, utf8 } from './bytes';
-import { parseIpv4, parseIpv6, printIpv4, printIpv6 } from './address';
-import { Name, NameError, unescape } from './name';
-import { Field, plainField, readNumber } from './recordType';
-import { Token, TokenReader, fail } from './token';
-import { parseTtl } from './ttl';
+import { ByteReader, ByteWriter, WireError, decodeBase64, decodeHex, toBase64, toHex } from './bytes';
+import { readIpv4, readIpv6, writeIpv4, writeIpv6 } from './address';
+import { KEY_FLAGS, Mnemonics, numberOf } from './mnemonics';
+import { Name, NameError, printNameAt, unescape, writeParsed } from './name';
+import { Field, decimalOf, plainField, readNumber } from './recordType';
+import { Token, fail } from './token';
+import { ttlOf } from './ttl';
 import { typeCode, typeMnemonic } from './typeNames';
 
-function number(words: TokenReader, label: string, max: number): number {
-  const token = words.take(label);
-  const value = readNumber(token, label, max);
-  return typeof value === 'string' ? fail(token, value) : value;
-}
+const skip =
+  (count: number) =>
+  (data: ByteReader): void =>
+    data.skip(count);
 
-export const u8 = (label: string): Field =>
+export const u8 = (label: string, max = 0xff): Field =>
   plainField(
     label,
-    (words, out) => out.u8(number(words, label, 0xff)),
-    (data) => String(data.u8()),
-    (data) => data.skip(1),
+    (words, out) => out.u8(readNumber(words.take(label), label, max)),
+    (data, out) => out.decimal(data.u8()),
+    skip(1),
   );
 
 export const u16 = (label: string): Field =>
   plainField(
     label,
-    (words, out) => out.u16(number(words, label, 0xffff)),
-    (data) => String(data.u16()),
-    (data) => data.skip(2),
+    (words, out) => out.u16(readNumber(words.take(label), label, 0xffff)),
+    (data, out) => out.decimal(data.u16()),
+    skip(2),
   );
 
 export const u32 = (label: string): Field =>
   plainField(
     label,
-    (words, out) => out.u32(number(words, label, 0xffffffff)),
-    (data) => String(data.u32()),
-    (data) => data.skip(4),
+    (words, out) => out.u32(readNumber(words.take(label), label, 0xffffffff)),
+    (data, out) => out.decimal(data.u32()),
+    skip(4),
   );
 
 /** A duration in seconds, typed with or without units (`1h30m`). */
@@ -41,17 +41,26 @@ export const seconds = (label: string): Field =>
   plainField(
     label,
     (words, out) => {
-      const token = words.take(label);
-      const value = parseTtl(token.text);
-      out.u32(value ?? fail(token, `${label} must be a number of seconds, or like 1h30m`));
+      const token = words.bare(label);
+      out.u32(ttlOf(token) ?? fail(token, `${label} must be a number of seconds, or like 1h30m`));
     },
-    (data) => String(data.u32()),
-    (data) => data.skip(4),
+    (data, out) => out.decimal(data.u32()),
+    skip(4),
   );
 
+/** Writes the name that a word stands for. Throws a TextError. */
+export function writeName(token: Token, origin: Name, out: ByteWriter): void {
+  named(token, () => writeParsed(token.source, token.start, token.end, origin, out));
+}
+
+/** The name that a word stands for. Throws a TextError. */
 export function readName(token: Token, origin: Name): Name {
+  return named(token, () => Name.parseOctets(token.source, token.start, token.end, origin));
+}
+
+function named<T>(token: Token, read: () => T): T {
   try {
-    return Name.parse(token.text, origin);
+    return read();
   } catch (error) {
     if (error instanceof NameError) fail(token, `${error.message} in ${token.text}`);
     throw error;
@@ -60,8 +69,8 @@ export function readName(token: Token, origin: Name): Name {
 
 export const domain = (label: string): Field => ({
   label,
-  parse: (words, origin, out) => readName(words.take(label), origin).write(out),
-  print: (data) => Name.read(data).toString(),
+  parse: (words, origin, out) => writeName(words.bare(label), origin, out),
+  print: printNameAt,
   expand: (message, out) => Name.read(message).write(out),
   names: (data) => [Name.read(data)],
 });
@@ -70,140 +79,208 @@ export const ipv4 = (label: string): Field =>
   plainField(
     label,
     (words, out) => {
-      const token = words.take(label);
-      out.bytes(parseIpv4(token.text) ?? fail(token, `${token.text} is not an IPv4 address`));
+      const token = words.bare(label);
+      out.bytes(readIpv4(token.source, token.start, token.end) ?? fail(token, `${token.text} is not an IPv4 address`));
     },
-    (data) => printIpv4(data.bytes(4)),
-    (data) => data.skip(4),
+    (data, out) => {
+      data.skip(4);
+      writeIpv4(data.data, data.at - 4, out);
+    },
+    skip(4),
   );
 
 export const ipv6 = (label: string): Field =>
   plainField(
     label,
     (words, out) => {
-      const token = words.take(label);
-      out.bytes(parseIpv6(token.text) ?? fail(token, `${token.text} is not an IPv6 address`));
+      const token = words.bare(label);
+      out.bytes(readIpv6(token.source, token.start, token.end) ?? fail(token, `${token.text} is not an IPv6 address`));
     },
-    (data) => printIpv6(data.bytes(16)),
-    (data) => data.skip(16),
+    (data, out) => {
+      data.skip(16);
+      writeIpv6(data.data, data.at - 16, out);
+    },
+    skip(16),
   );
 
-/** Octets of a character string, escapes resolved. */
-export function readOctets(token: Token): Uint8Array {
-  const source = utf8(token.text);
-  const out = new ByteWriter();
-  for (let i = 0; i < source.length; i++) {
-    if (source[i] !== 92) {
-      out.u8(source[i]!);
-      continue;
-    }
-    try {
-      const read = unescape(source, i);
+/** Writes the octets of a character string, escapes resolved (RFC 1035 §5.1). Throws a TextError. */
+export function writeOctets(token: Token, out: ByteWriter): void {
+  const { source, end } = token;
+  for (let i = token.start; i < end; i++) {
+    if (source[i] !== 92) out.u8(source[i]!);
+    else {
+      const read = named(token, () => unescape(source, i, end));
       out.u8(read.octet);
       i = read.last;
-    } catch (error) {
-      if (error instanceof NameError) fail(token, error.message);
-      throw error;
     }
   }
-  return out.done();
 }
 
-export function printQuoted(octets: Uint8Array): string {
-  let text = '"';
-  for (const octet of octets) {
-    if (octet === 34 || octet === 92) text += '\\' + String.fromCharCode(octet);
-    else if (octet < 32 || octet >= 127) text += '\\' + String(octet).padStart(3, '0');
-    else text += String.fromCharCode(octet);
+/** In quotes, with escapes for quote, backslash and all that is not printable ASCII. */
+export function printQuoted(octets: Uint8Array, start: number, end: number, out: ByteWriter): void {
+  out.u8(34);
+  for (let i = start; i < end; i++) {
+    const octet = octets[i]!;
+    if (octet < 32 || octet >= 127) out.escaped(octet);
+    else {
+      if (octet === 34 || octet === 92) out.u8(92);
+      out.u8(octet);
+    }
   }
-  return text + '"';
+  out.u8(34);
 }
 
-export const string = (label: string): Field =>
+function parseString(token: Token, out: ByteWriter): void {
+  const from = out.length;
+  out.u8(0);
+  writeOctets(token, out);
+  const length = out.length - from - 1;
+  if (length > 255) fail(token, `a string is at most 255 octets, this one has ${length}`);
+  out.patchU8(from, length);
+}
+
+function printString(data: ByteReader, out: ByteWriter): void {
+  const length = data.u8();
+  data.skip(length);
+  printQuoted(data.data, data.at - length, data.at, out);
+}
+
+const skipString = (data: ByteReader): void => data.skip(data.u8());
+
+export const string = (label: string): Field => plainField(label, (words, out) => parseString(words.take(label), out), printString, skipString);
+
+/** One or more character strings to the end of the record. */
+export const strings = (label: string): Field =>
+  plainField(
+    label,
+    (words, out) => {
+      do parseString(words.take(label), out);
+      while (words.left > 0);
+    },
+    (data, out) => {
+      printString(data, out);
+      while (data.left > 0) {
+        out.u8(32);
+        printString(data, out);
+      }
+    },
+    (data) => {
+      do skipString(data);
+      while (data.left > 0);
+    },
+  );
+
+const skipRest = (data: ByteReader): void => data.skip(data.left);
+
+/** One string to the end of the record, without a length octet (CAA, URI). */
+export const text = (label: string, options: { quoted: boolean; empty: boolean }): Field =>
   plainField(
     label,
     (words, out) => {
       const token = words.take(label);
-      const octets = readOctets(token);
-      if (octets.length > 255) fail(token, `a string is at most 255 octets, this one has ${octets.length}`);
-      out.u8(octets.length);
-      out.bytes(octets);
+      if (options.quoted && !token.quoted) fail(token, `${label} stands in quotes`);
+      const from = out.length;
+      writeOctets(token, out);
+      if (!options.empty && out.length === from) fail(token, `${label} is empty`);
     },
-    (data) => printQuoted(data.bytes(data.u8())),
-    (data) => data.skip(data.u8()),
+    (data, out) => {
+      const from = data.at;
+      skipRest(data);
+      if (!options.empty && data.at === from) throw new WireError(`${label} is empty`);
+      printQuoted(data.data, from, data.at, out);
+    },
+    skipRest,
   );
 
-/** One or more character strings to the end of the record. */
-export const strings = (label: string): Field => {
-  const one = string(label);
-  return plainField(
-    label,
-    (words, out) => {
-      do one.parse(words, Name.root, out);
-      while (words.left > 0);
-    },
-    (data) => {
-      const parts: string[] = [];
-      do parts.push(one.print(data));
-      while (data.left > 0);
-      return parts.join(' ');
-    },
-    (data) => {
-      do data.skip(data.u8());
-      while (data.left > 0);
-    },
-  );
-};
+/** What a word or words of digits stand for; a WireError of the decoder becomes a TextError at the first. */
+export function decoded(first: Token, label: string, decode: () => Uint8Array): Uint8Array {
+  try {
+    return decode();
+  } catch (error) {
+    if (error instanceof WireError) fail(first, `${label}: ${error.message}`);
+    throw error;
+  }
+}
 
-/** One string to the end of the record, without a length octet (CAA, URI). */
-export const text = (label: string): Field =>
-  plainField(
-    label,
-    (words, out) => out.bytes(readOctets(words.take(label))),
-    (data) => printQuoted(data.rest()),
-    (data) => data.skip(data.left),
-  );
+/** Octets of a single word. */
+export function wordOctets(token: Token): Uint8Array {
+  return token.source.subarray(token.start, token.end);
+}
 
+/** Hexadecimal to the end of the record. */
 export const hex = (label: string): Field =>
   plainField(
     label,
     (words, out) => {
-      const token = words.takeJoined(label);
-      try {
-        out.bytes(fromHex(token.text));
-      } catch (error) {
-        if (error instanceof WireError) fail(token, `${label}: ${error.message}`);
-        throw error;
-      }
+      const { first, octets } = words.joined(label);
+      out.bytes(decoded(first, label, () => decodeHex(octets)));
     },
-    (data) => toHex(data.rest()).toUpperCase(),
-    (data) => data.skip(data.left),
+    (data, out) => {
+      if (data.left === 0) throw new WireError(`${label} is missing`);
+      out.ascii(toHex(data.rest()).toUpperCase());
+    },
+    skipRest,
   );
 
+/** Base64 to the end of the record. */
 export const base64 = (label: string): Field =>
   plainField(
     label,
     (words, out) => {
-      const token = words.takeJoined(label);
-      try {
-        out.bytes(fromBase64(token.text));
-      } catch (error) {
-        if (error instanceof WireError) fail(token, `${label}: ${error.message}`);
-        throw error;
-      }
+      const { first, octets } = words.joined(label);
+      out.bytes(decoded(first, label, () => decodeBase64(octets)));
     },
-    (data) => toBase64(data.rest()),
-    (data) => data.skip(data.left),
+    (data, out) => {
+      if (data.left === 0) throw new WireError(`${label} is missing`);
+      out.ascii(toBase64(data.rest()));
+    },
+    skipRest,
   );
 
+/** Base64 that may be left out at the end (IPSECKEY without a key). */
+export const optionalBase64 = (label: string): Field => {
+  const one = base64(label);
+  return plainField(
+    label,
+    (words, out) => {
+      if (words.left > 0) one.parse(words, Name.root, out);
+    },
+    (data, out) => {
+      if (data.left > 0) one.print(data, out);
+    },
+    skipRest,
+  );
+};
+
+/** The key itself; a key that its flags say is none has no octets (RFC 2535 §3.1.2). */
+export const keyOctets = (label: string): Field => {
+  const some = base64(label);
+  const none = (flags: number): boolean => (flags & 0xc0) === 0xc0;
+  return {
+    ...some,
+    parse: (words, origin, out) => {
+      // Flags, protocol and algorithm stand right before.
+      if (none(out.at(out.length - 4)) && words.left === 0) return;
+      some.parse(words, origin, out);
+    },
+    print: (data, out) => {
+      if (data.left === 0 && none(data.data[data.at - 4]!)) return;
+      some.print(data, out);
+    },
+  };
+};
+
+/** The type that a signature covers, by mnemonic or number (RFC 4034 §3.2). */
 export const type = (label: string): Field =>
   plainField(
     label,
     (words, out) => {
-      const token = words.take(label);
-      out.u16(typeCode(token.text) ?? fail(token, `${token.text} is not a record type`));
+      const token = words.bare(label);
+      const code = typeCode(token.text) ?? decimalOf(token);
+      out.u16(code !== undefined && code <= 0xffff ? code : fail(token, `${token.text} is not a record type`));
     },
-    (data) => typeMnemonic(data.u16()),
+    (data, out) => out.ascii(typeMnemonic(data.u16())),
+    skip(2),
   );
 
 /** Instant of a signature: YYYYMMDDHHmmSS or seconds since 1970 (RFC 4034 §3.2). */
@@ -211,39 +288,50 @@ export const instant = (label: string): Field =>
   plainField(
     label,
     (words, out) => {
-      const token = words.take(label);
+      const token = words.bare(label);
+      if (token.length <= 10) return out.u32(readNumber(token, label, 0xffffffff));
       const parts = /^(\d{4})(\d\d)(\d\d)(\d\d)(\d\d)(\d\d)$/.exec(token.text);
-      if (!parts) {
-        const value = readNumber(token, label, 0xffffffff);
-        return out.u32(typeof value === 'string' ? fail(token, value) : value);
-      }
-      const [year, month, day, hour, minute, second] = parts.slice(1).map(Number);
-      out.u32((Date.UTC(year!, month! - 1, day!, hour!, minute!, second!) / 1000) % 0x1_0000_0000);
+      if (!parts) fail(token, `${label} is like 20300101120000`);
+      const [year, month, day, hour, minute, second] = parts.slice(1).map(Number) as [number, number, number, number, number, number];
+      // Date.UTC carries over what is too large; a 60th second may stand, other parts must come out as they went in.
+      const seconds = Date.UTC(year, month - 1, day, hour, minute, second) / 1000;
+      const back = new Date(Date.UTC(year, month - 1, day));
+      if (year < 1970 || back.getUTCMonth() !== month - 1 || back.getUTCDate() !== day || hour > 23 || minute > 59 || second > 60)
+        fail(token, `${label} is no date and time`);
+      out.u32(seconds % 0x1_0000_0000);
     },
-    (data) => new Date(data.u32() * 1000).toISOString().replace(/[-T:]|\.000Z/g, ''),
+    (data, out) => out.ascii(new Date(data.u32() * 1000).toISOString().replace(/[-T:]|\.000Z/g, '')),
+    skip(4),
   );
 
 /** The type bit map of NSEC, NSEC3 and CSYNC (RFC 4034 §4.1.2). */
-export const typeBits = (label: string): Field =>
+export const typeBits = (label: string, options: { empty: boolean }): Field =>
   plainField(
     label,
     (words, out) => {
       const codes = new Set<number>();
       while (words.left > 0) {
-        const token = words.take(label);
-        codes.add(typeCode(token.text) ?? fail(token, `${token.text} is not a record type`));
+        const token = words.bare(label);
+        const code = typeCode(token.text) ?? decimalOf(token);
+        codes.add(code !== undefined && code <= 0xffff ? code : fail(token, `${token.text} is not a record type`));
       }
+      if (!options.empty && codes.size === 0) words.take(label);
       writeTypeBits([...codes], out);
     },
-    (data) => readTypeBits(data).map(typeMnemonic).join(' '),
+    (data, out) => {
+      const codes = readTypeBits(data);
+      if (!options.empty && codes.length === 0) throw new WireError(`${label} are missing`);
+      out.ascii(codes.map(typeMnemonic).join(' '));
+    },
+    skipRest,
   );
 
 function writeTypeBits(codes: readonly number[], out: ByteWriter): void {
-  for (let window = 0; window < 256; window++) {
-    const here = codes.filter((code) => code >> 8 === window);
-    if (here.length === 0) continue;
-    const octets = new Uint8Array((Math.max(...here.map((code) => code & 0xff)) >> 3) + 1);
-    for (const code of here) octets[(code & 0xff) >> 3]! |= 0x80 >> (code & 7);
+  const windows = new Map<number, number[]>();
+  for (const code of [...codes].sort((a, b) => a - b)) windows.set(code >> 8, [...(windows.get(code >> 8) ?? []), code & 0xff]);
+  for (const [window, here] of windows) {
+    const octets = new Uint8Array((here.at(-1)! >> 3) + 1);
+    for (const code of here) octets[code >> 3]! |= 0x80 >> (code & 7);
     out.u8(window);
     out.u8(octets.length);
     out.bytes(octets);
@@ -259,114 +347,121 @@ export function readTypeBits(data: ByteReader): number[] {
     if (window <= before || length < 1 || length > 32) throw new WireError('a type bit map is out of order');
     before = window;
     const octets = data.bytes(length);
+    if (octets[length - 1] === 0) throw new WireError('a type bit map has a zero octet at its end');
     for (let bit = 0; bit < length * 8; bit++) if (octets[bit >> 3]! & (0x80 >> (bit & 7))) codes.push(window * 256 + bit);
   }
   return codes;
 }
 
 /** A CAA tag: 1 to 255 letters and digits, without quotes (RFC 8659 §4.1). */
-export const caaTag = (label: string): Field =>
+export const caaTag = (label: string): Field => {
+  const read = (data: ByteReader): string => {
+    const tag = String.fromCharCode(...data.bytes(data.u8()));
+    if (!/^[A-Za-z0-9]+$/.test(tag)) throw new WireError('a CAA tag must be letters and digits');
+    return tag;
+  };
+  return plainField(
+    label,
+    (words, out) => {
+      const token = words.bare(label);
+      if (!/^[A-Za-z0-9]{1,255}$/.test(token.text)) fail(token, `${label} must be letters and digits`);
+      out.u8(token.length);
+      out.bytes(wordOctets(token));
+    },
+    (data, out) => out.ascii(read(data)),
+    skipString,
+  );
+};
+
+/** A character string that may be left out at the end (ISDN). */
+export const optionalString = (label: string): Field =>
   plainField(
     label,
     (words, out) => {
-      const token = words.take(label);
-      if (!/^[A-Za-z0-9]{1,255}$/.test(token.text)) fail(token, `${label} must be letters and digits`);
-      out.u8(token.text.length);
-      out.bytes(utf8(token.text));
+      if (words.left > 0) parseString(words.take(label), out);
+    },
+    (data, out) => {
+      if (data.left > 0) printString(data, out);
     },
     (data) => {
-      const tag = String.fromCharCode(...data.bytes(data.u8()));
-      if (!/^[A-Za-z0-9]+$/.test(tag)) throw new WireError('a CAA tag must be letters and digits');
-      return tag;
+      if (data.left > 0) skipString(data);
     },
   );
-
-/** A character string that may be left out at the end (ISDN). */
-export const optionalString = (label: string): Field => {
-  const one = string(label);
-  return plainField(
-    label,
-    (words, out) => {
-      if (words.left > 0) one.parse(words, Name.root, out);
-    },
-    (data) => (data.left > 0 ? one.print(data) : ''),
-  );
-};
-
-/** Base64 that may be left out at the end (IPSECKEY without a key). */
-export const optionalBase64 = (label: string): Field => {
-  const one = base64(label);
-  return plainField(
-    label,
-    (words, out) => {
-      if (words.left > 0) one.parse(words, Name.root, out);
-    },
-    (data) => (data.left > 0 ? one.print(data) : ''),
-  );
-};
 
 /** A salt: a length octet and hexadecimal, or `-` for none (RFC 5155 §3.3). */
 export const salt = (label: string): Field =>
   plainField(
     label,
     (words, out) => {
-      const token = words.take(label);
-      let octets: Uint8Array;
-      try {
-        octets = token.text === '-' ? new Uint8Array(0) : fromHex(token.text);
-      } catch (error) {
-        if (error instanceof WireError) fail(token, `${label}: ${error.message}`);
-        throw error;
-      }
+      const token = words.bare(label);
+      const octets = token.text === '-' ? new Uint8Array(0) : decoded(token, label, () => decodeHex(wordOctets(token)));
       if (octets.length > 255) fail(token, 'a salt is at most 255 octets');
       out.u8(octets.length);
       out.bytes(octets);
     },
-    (data) => {
+    (data, out) => {
       const octets = data.bytes(data.u8());
-      return octets.length === 0 ? '-' : toHex(octets).toUpperCase();
+      out.ascii(octets.length === 0 ? '-' : toHex(octets).toUpperCase());
     },
+    skipString,
   );
 
 const BASE32HEX = '0123456789ABCDEFGHIJKLMNOPQRSTUV';
 
-/** A hashed owner name: base32 with extended hex alphabet, without padding (RFC 4648 §7, RFC 5155 §3.3). */
+/** Base32 with the extended hex alphabet, without padding (RFC 4648 §7). */
+export function toBase32Hex(octets: Uint8Array): string {
+  let text = '';
+  let bits = 0;
+  let held = 0;
+  for (const octet of octets) {
+    held = ((held << 8) | octet) & 0x1fff;
+    bits += 8;
+    while (bits >= 5) {
+      bits -= 5;
+      text += BASE32HEX[(held >> bits) & 31]!;
+    }
+  }
+  return bits > 0 ? text + BASE32HEX[(held << (5 - bits)) & 31]! : text;
+}
+
+/** The reverse of toBase32Hex; undefined for what it never gives. */
+export function fromBase32Hex(text: string): Uint8Array | undefined {
+  const octets: number[] = [];
+  let bits = 0;
+  let held = 0;
+  for (const digit of text.toUpperCase()) {
+    const value = BASE32HEX.indexOf(digit);
+    if (value < 0) return undefined;
+    held = ((held << 5) | value) & 0xfff;
+    bits += 5;
+    if (bits >= 8) {
+      bits -= 8;
+      octets.push((held >> bits) & 0xff);
+    }
+  }
+  return bits >= 5 || (held & ((1 << bits) - 1)) !== 0 ? undefined : Uint8Array.from(octets);
+}
+
+/** A hashed owner name (RFC 5155 §3.3). */
 export const hashedOwner = (label: string): Field =>
   plainField(
     label,
     (words, out) => {
-      const token = words.take(label);
-      if (!/^[0-9a-v]{2,408}$/i.test(token.text)) fail(token, `${label} must be base32 with the extended hex alphabet`);
-      const octets: number[] = [];
-      let bits = 0;
-      let held = 0;
-      for (const digit of token.text.toUpperCase()) {
-        held = ((held << 5) | BASE32HEX.indexOf(digit)) & 0xfff;
-        bits += 5;
-        if (bits >= 8) {
-          bits -= 8;
-          octets.push((held >> bits) & 0xff);
-        }
-      }
-      if (bits >= 5 || (held & ((1 << bits) - 1)) !== 0) fail(token, `${label} is cut off`);
+      const token = words.bare(label);
+      const octets = fromBase32Hex(token.text) ?? fail(token, `${label} must be base32 with the extended hex alphabet`);
+      if (octets.length < 1 || octets.length > 255) fail(token, `${label} has 1 to 255 octets`);
       out.u8(octets.length);
-      out.bytes(Uint8Array.from(octets));
+      out.bytes(octets);
+    },
+    (data, out) => {
+      const length = data.u8();
+      if (length === 0) throw new WireError('a hashed owner name is empty');
+      out.ascii(toBase32Hex(data.bytes(length)));
     },
     (data) => {
       const length = data.u8();
       if (length === 0) throw new WireError('a hashed owner name is empty');
-      let text = '';
-      let bits = 0;
-      let held = 0;
-      for (const octet of data.bytes(length)) {
-        held = ((held << 8) | octet) & 0x1fff;
-        bits += 8;
-        while (bits >= 5) {
-          bits -= 5;
-          text += BASE32HEX[(held >> bits) & 31]!;
-        }
-      }
-      return bits > 0 ? text + BASE32HEX[(held << (5 - bits)) & 31]! : text;
+      data.skip(length);
     },
   );
 
@@ -375,11 +470,12 @@ export const locator64 = (label: string): Field =>
   plainField(
     label,
     (words, out) => {
-      const token = words.take(label);
+      const token = words.bare(label);
       if (!/^[0-9a-f]{1,4}(:[0-9a-f]{1,4}){3}$/i.test(token.text)) fail(token, `${label} must be four groups of hexadecimal digits`);
       for (const group of token.text.split(':')) out.u16(parseInt(group, 16));
     },
-    (data) => [data.u16(), data.u16(), data.u16(), data.u16()].map((group) => group.toString(16)).join(':'),
+    (data, out) => out.ascii([data.u16(), data.u16(), data.u16(), data.u16()].map((group) => group.toString(16)).join(':')),
+    skip(8),
   );
 
 /** Octets in hexadecimal with dashes (RFC 7043 §3.2). */
@@ -387,29 +483,47 @@ export const eui = (label: string, length: number): Field =>
   plainField(
     label,
     (words, out) => {
-      const token = words.take(label);
+      const token = words.bare(label);
       const octets = token.text.split('-');
       if (octets.length !== length || octets.some((octet) => !/^[0-9a-f]{2}$/i.test(octet)))
         fail(token, `${label} must be ${length} octets like 00-00-5e-00-53-2a`);
       for (const octet of octets) out.u8(parseInt(octet, 16));
     },
-    (data) => Array.from(data.bytes(length), (octet) => octet.toString(16).padStart(2, '0')).join('-'),
+    (data, out) => out.ascii(Array.from(data.bytes(length), (octet) => octet.toString(16).padStart(2, '0')).join('-')),
+    skip(length),
   );
 
-/** A number of one or two octets that has mnemonics; both are read, the mnemonic is printed. */
-export const mnemonicNumber = (label: string, mnemonics: Readonly<Record<string, number>>, octets: 1 | 2): Field =>
+/** A number of one or two octets that may also be typed as a mnemonic; printed as a number unless `printed`. */
+export const mnemonicNumber = (label: string, mnemonics: Mnemonics, octets: 1 | 2, options: { printed?: boolean } = {}): Field =>
   plainField(
     label,
     (words, out) => {
-      const token = words.take(label);
-      const upper = token.text.toUpperCase();
-      const value = Object.hasOwn(mnemonics, upper) ? mnemonics[upper]! : readNumber(token, label, octets === 1 ? 0xff : 0xffff);
-      if (typeof value === 'string') fail(token, value);
+      const token = words.bare(label);
+      const value = numberOf(mnemonics, token.text) ?? readNumber(token, label, octets === 1 ? 0xff : 0xffff);
       if (octets === 1) out.u8(value);
       else out.u16(value);
     },
-    (data) => {
+    (data, out) => {
       const value = octets === 1 ? data.u8() : data.u16();
-      return Object.entries(mnemonics).find(([, code]) => code === value)?.[0] ?? String(value);
+      const word = options.printed ? Object.entries(mnemonics).find(([, code]) => code === value)?.[0] : undefined;
+      if (word === undefined) out.decimal(value);
+      else out.ascii(word);
     },
+    skip(octets),
   );
+
+/** Flags of a key: a number, or mnemonics joined by `|`. */
+export const keyFlags = (label: string): Field =>
+  plainField(
+    label,
+    (words, out) => {
+      const token = words.bare(label);
+      if (decimalOf(token) !== undefined) return out.u16(readNumber(token, label, 0xffff));
+      let flags = 0;
+      for (const word of token.text.split('|')) flags |= numberOf(KEY_FLAGS, word) ?? fail(token, `${label} must be a number`);
+      out.u16(flags);
+    },
+    (data, out) => out.decimal(data.u16()),
+    skip(2),
+  );
+

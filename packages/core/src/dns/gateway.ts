@@ -1,41 +1,48 @@
-import { parseIpv4, parseIpv6, printIpv4, printIpv6 } from './address';
+import { readIpv4, readIpv6, writeIpv4, writeIpv6 } from './address';
 import { ByteReader, ByteWriter, WireError } from './bytes';
-import { readName } from './fields';
-import { Name } from './name';
-import { Field } from './recordType';
-import { TokenReader, fail } from './token';
+import { writeName } from './fields';
+import { Name, printNameAt } from './name';
+import { Field, readNumber } from './recordType';
+import { Words, fail } from './token';
 
 /** The part of a record that depends on a type octet before it: none, IPv4, IPv6 or a name. */
-function parse(kind: number, words: TokenReader, origin: Name, out: ByteWriter): void {
-  const token = words.take('gateway');
+function parse(kind: number, words: Words, origin: Name, out: ByteWriter): void {
+  const token = words.bare('gateway');
   switch (kind) {
     case 0:
       if (token.text !== '.') fail(token, 'no gateway is written as a dot');
       return;
     case 1:
-      return out.bytes(parseIpv4(token.text) ?? fail(token, `${token.text} is not an IPv4 address`));
+      return out.bytes(readIpv4(token.source, token.start, token.end) ?? fail(token, `${token.text} is not an IPv4 address`));
     case 2:
-      return out.bytes(parseIpv6(token.text) ?? fail(token, `${token.text} is not an IPv6 address`));
+      return out.bytes(readIpv6(token.source, token.start, token.end) ?? fail(token, `${token.text} is not an IPv6 address`));
     case 3:
-      return readName(token, origin).write(out);
+      return writeName(token, origin, out);
     default:
       fail(token, `gateway type ${kind} is unknown`);
   }
 }
 
-function print(kind: number, data: ByteReader): string {
+function print(kind: number, data: ByteReader, out: ByteWriter): void {
   switch (kind) {
     case 0:
-      return '.';
+      return out.u8(46);
     case 1:
-      return printIpv4(data.bytes(4));
+      data.skip(4);
+      return writeIpv4(data.data, data.at - 4, out);
     case 2:
-      return printIpv6(data.bytes(16));
+      data.skip(16);
+      return writeIpv6(data.data, data.at - 16, out);
     case 3:
-      return Name.read(data).toString();
+      return printNameAt(data, out);
     default:
       throw new WireError(`gateway type ${kind} is unknown`);
   }
+}
+
+/** Moves past a gateway that is no name. An unknown kind may be anything. */
+function skip(kind: number, data: ByteReader): void {
+  data.skip(kind === 1 ? 4 : kind === 2 ? 16 : kind === 0 ? 0 : data.left);
 }
 
 /** IPSECKEY (RFC 4025 §2): precedence, gateway type, algorithm, gateway. */
@@ -48,9 +55,10 @@ export const ipsecGateway: Field = {
     out.u8(algorithm);
     parse(kind, words, origin, out);
   },
-  print(data) {
+  print(data, out) {
     const [precedence, kind, algorithm] = [data.u8(), data.u8(), data.u8()];
-    return `${precedence} ${kind} ${algorithm} ${print(kind, data)}`;
+    out.ascii(`${precedence} ${kind} ${algorithm} `);
+    print(kind, data, out);
   },
   expand: (message, out) => copy(message, out, 3, (head) => head[1]!),
   names: (data) => namesAfter(data, 3, (head) => head[1]!),
@@ -65,18 +73,16 @@ export const amtRelay: Field = {
     out.u8((discovery << 7) | kind);
     parse(kind, words, origin, out);
   },
-  print(data) {
+  print(data, out) {
     const [precedence, flags] = [data.u8(), data.u8()];
-    return `${precedence} ${flags >> 7} ${flags & 0x7f} ${print(flags & 0x7f, data)}`;
+    out.ascii(`${precedence} ${flags >> 7} ${flags & 0x7f} `);
+    print(flags & 0x7f, data, out);
   },
   expand: (message, out) => copy(message, out, 2, (head) => head[1]! & 0x7f),
   names: (data) => namesAfter(data, 2, (head) => head[1]! & 0x7f),
 };
 
-function number(words: TokenReader, label: string, most: number): number {
-  const token = words.take(label);
-  return /^\d{1,3}$/.test(token.text) && Number(token.text) <= most ? Number(token.text) : fail(token, `${label} must be a number up to ${most}`);
-}
+const number = (words: Words, label: string, most: number): number => readNumber(words.take(label), label, most);
 
 function copy(message: ByteReader, out: ByteWriter, headLength: number, kindOf: (head: Uint8Array) => number): void {
   const head = message.bytes(headLength);
@@ -84,13 +90,13 @@ function copy(message: ByteReader, out: ByteWriter, headLength: number, kindOf: 
   const kind = kindOf(head);
   if (kind === 3) return Name.read(message).write(out);
   const from = message.at;
-  print(kind, message);
-  out.bytes(message.data.subarray(from, message.at));
+  skip(kind, message);
+  out.slice(message.data, from, message.at);
 }
 
 function namesAfter(data: ByteReader, headLength: number, kindOf: (head: Uint8Array) => number): Name[] {
   const kind = kindOf(data.bytes(headLength));
   if (kind === 3) return [Name.read(data)];
-  print(kind, data);
+  skip(kind, data);
   return [];
 }

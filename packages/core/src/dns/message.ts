@@ -1,45 +1,18 @@
 import { ByteReader, ByteWriter, WireError } from './bytes';
-import { Name } from './name';
+import { OPCODE } from './codes';
+import { Compressor } from './compressor';
+import { Edns, readEdns, writeEdns } from './edns';
+import { Name, NamesRead } from './name';
 import { expandRdata } from './rdata';
 import { CLASS_IN, ResourceRecord } from './record';
 import { TYPE_CODES } from './typeNames';
-
-export const OPCODE = { query: 0, notify: 4, update: 5 } as const;
-
-export const RCODE = {
-  NOERROR: 0,
-  FORMERR: 1,
-  SERVFAIL: 2,
-  NXDOMAIN: 3,
-  NOTIMP: 4,
-  REFUSED: 5,
-  YXDOMAIN: 6,
-  YXRRSET: 7,
-  NXRRSET: 8,
-  NOTAUTH: 9,
-  NOTZONE: 10,
-  BADVERS: 16,
-  BADKEY: 17,
-  BADTIME: 18,
-  BADTRUNC: 22,
-} as const;
-
-export function rcodeName(code: number): string {
-  return Object.entries(RCODE).find(([, value]) => value === code)?.[0] ?? `RCODE${code}`;
-}
+import { RecordType } from './recordType';
+import { RECORD_TYPES } from './types';
 
 export interface Question {
   readonly name: Name;
   readonly type: number;
   readonly cls: number;
-}
-
-export interface Edns {
-  /** Octets that the sender can take over UDP. */
-  readonly udpSize: number;
-  readonly version: number;
-  readonly dnssecOk: boolean;
-  readonly options: readonly { readonly code: number; readonly data: Uint8Array }[];
 }
 
 /** A DNS message (RFC 1035 §4). In an update (RFC 2136 §2) the sections are zone, prerequisite, update and additional. */
@@ -53,6 +26,8 @@ export interface Message {
   readonly recursionAvailable: boolean;
   readonly authenticData: boolean;
   readonly checkingDisabled: boolean;
+  /** The header bit that has no meaning (RFC 1035 §4.1.1, Z). */
+  readonly reserved: boolean;
   /** With the upper bits of EDNS where the message carries it. */
   readonly rcode: number;
   readonly questions: readonly Question[];
@@ -74,6 +49,7 @@ const EMPTY: Message = {
   recursionAvailable: false,
   authenticData: false,
   checkingDisabled: false,
+  reserved: false,
   rcode: 0,
   questions: [],
   answers: [],
@@ -110,6 +86,7 @@ export function reply(to: Message, parts: Partial<Message> = {}): Message {
 export function decodeMessage(data: Uint8Array): Message {
   if (data.length < 12) throw new WireError('a message is at least 12 octets');
   const reader = new ByteReader(data);
+  reader.names = new NamesRead();
   const id = reader.u16();
   const flags = reader.u16();
   const counts = [reader.u16(), reader.u16(), reader.u16(), reader.u16()];
@@ -148,6 +125,7 @@ export function decodeMessage(data: Uint8Array): Message {
     recursionAvailable: (flags & 0x80) !== 0,
     authenticData: (flags & 0x20) !== 0,
     checkingDisabled: (flags & 0x10) !== 0,
+    reserved: (flags & 0x40) !== 0,
     rcode: (flags & 15) | upperRcode,
     questions,
     answers,
@@ -158,10 +136,15 @@ export function decodeMessage(data: Uint8Array): Message {
   };
 }
 
-/** Encodes with owner names compressed (RFC 1035 §4.1.4); data is written as it is, which every reader accepts. */
+/** For messages being written; nothing that is called while one is written uses them. */
+const OUT = new ByteWriter(4096);
+const COMPRESSOR = new Compressor();
+
+/** Encodes with owner names compressed, and names in the data of those types where every reader expects it (RFC 3597 §4). */
 export function encodeMessage(source: Message): Uint8Array {
-  const out = new ByteWriter();
-  const seen = new Map<string, number>();
+  const out = OUT;
+  out.cut(0);
+  COMPRESSOR.begin();
   out.u16(source.id);
   out.u16(
     (source.response ? 0x8000 : 0) |
@@ -172,6 +155,7 @@ export function encodeMessage(source: Message): Uint8Array {
       (source.recursionAvailable ? 0x80 : 0) |
       (source.authenticData ? 0x20 : 0) |
       (source.checkingDisabled ? 0x10 : 0) |
+      (source.reserved ? 0x40 : 0) |
       (source.rcode & 15),
   );
   out.u16(source.questions.length);
@@ -179,27 +163,14 @@ export function encodeMessage(source: Message): Uint8Array {
   out.u16(source.authorities.length);
   out.u16(source.additionals.length + (source.edns ? 1 : 0));
   for (const question of source.questions) {
-    writeName(question.name, out, seen);
+    COMPRESSOR.write(question.name, out);
     out.u16(question.type);
     out.u16(question.cls);
   }
-  for (const record of [...source.answers, ...source.authorities, ...source.additionals]) writeRecord(record, out, seen);
-  if (source.edns) {
-    out.u8(0);
-    out.u16(TYPE_CODES.OPT);
-    out.u16(source.edns.udpSize);
-    out.u8(source.rcode >> 4);
-    out.u8(source.edns.version);
-    out.u16(source.edns.dnssecOk ? 0x8000 : 0);
-    const lengthAt = out.length;
-    out.u16(0);
-    for (const option of source.edns.options) {
-      out.u16(option.code);
-      out.u16(option.data.length);
-      out.bytes(option.data);
-    }
-    out.patchU16(lengthAt, out.length - lengthAt - 2);
-  }
+  for (const record of source.answers) writeRecord(record, out);
+  for (const record of source.authorities) writeRecord(record, out);
+  for (const record of source.additionals) writeRecord(record, out);
+  if (source.edns) writeEdns(source.edns, source.rcode, out);
   if (out.length > 0xffff) throw new WireError('a message is at most 65,535 octets');
   return out.done();
 }
@@ -216,13 +187,39 @@ export function encodeWithin(source: Message, size: number): Uint8Array {
   return encodeMessage({ ...source, truncated: true, answers: [], authorities: [], additionals: [] });
 }
 
-export function writeRecord(record: ResourceRecord, out: ByteWriter, seen: Map<string, number>): void {
-  writeName(record.owner, out, seen);
-  out.u16(record.type);
+function writeRecord(record: ResourceRecord, out: ByteWriter): void {
+  const { type, data } = record;
+  COMPRESSOR.write(record.owner, out);
+  out.u16(type);
   out.u16(record.cls);
   out.u32(record.ttl);
-  out.u16(record.data.length);
-  out.bytes(record.data);
+  const known = data.length > 0 ? RECORD_TYPES.get(type) : undefined;
+  if (known?.compressed) {
+    const lengthAt = out.length;
+    out.u16(0);
+    if (writeCompressed(known, data, out)) return out.patchU16(lengthAt, out.length - lengthAt - 2);
+    out.cut(lengthAt);
+  }
+  out.u16(data.length);
+  out.bytes(data);
+}
+
+/** False where the data does not fit its type, and so cannot be told apart from names. */
+function writeCompressed(known: RecordType, data: Uint8Array, out: ByteWriter): boolean {
+  const reader = new ByteReader(data);
+  try {
+    for (const field of known.fields) {
+      const from = reader.at;
+      if (field.skip) {
+        field.skip(reader);
+        out.slice(data, from, reader.at);
+      } else for (const name of field.names(reader)) COMPRESSOR.write(name, out);
+    }
+  } catch (error) {
+    if (error instanceof WireError) return false;
+    throw error;
+  }
+  return reader.left === 0;
 }
 
 function readRecord(reader: ByteReader): ResourceRecord {
@@ -232,35 +229,4 @@ function readRecord(reader: ByteReader): ResourceRecord {
   const ttl = reader.u32();
   const length = reader.u16();
   return { owner, type, cls, ttl, data: expandRdata(type, reader, length) };
-}
-
-function readEdns(record: ResourceRecord): Edns {
-  const reader = new ByteReader(record.data);
-  const options: { code: number; data: Uint8Array }[] = [];
-  while (reader.left > 0) {
-    const code = reader.u16();
-    options.push({ code, data: reader.bytes(reader.u16()) });
-  }
-  return { udpSize: record.cls, version: (record.ttl >> 16) & 0xff, dnssecOk: (record.ttl & 0x8000) !== 0, options };
-}
-
-function writeName(name: Name, out: ByteWriter, seen: Map<string, number>): void {
-  let rest = name;
-  while (rest.labels.length > 0) {
-    const at = seen.get(spelling(rest));
-    if (at !== undefined) {
-      out.u16(0xc000 | at);
-      return;
-    }
-    if (out.length < 0x4000) seen.set(spelling(rest), out.length);
-    out.u8(rest.labels[0]!.length);
-    out.bytes(rest.labels[0]!);
-    rest = rest.parent;
-  }
-  out.u8(0);
-}
-
-/** Names are compressed only onto the same spelling, so that letter case survives. */
-function spelling(name: Name): string {
-  return name.toString();
 }

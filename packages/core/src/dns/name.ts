@@ -1,4 +1,4 @@
-import { ByteReader, ByteWriter, WireError, utf8 } from './bytes';
+import { ByteReader, ByteWriter, WireError, asciiText, copied, utf8 } from './bytes';
 
 /** Raised when text is not a domain name; the message says what is wrong with it, without the name itself. */
 export class NameError extends Error {
@@ -7,29 +7,40 @@ export class NameError extends Error {
 
 const DOT = 46;
 const BACKSLASH = 92;
-/** Octets that print with a backslash in a zone file: " $ ( ) . ; @ \ */
-const ESCAPED = new Set([34, 36, 40, 41, 46, 59, 64, 92]);
+const AT = 64;
+
+/** ASCII letters in lower case, every other octet itself (RFC 4343 §2.1). */
+const LOWER = Uint8Array.from({ length: 256 }, (_, octet) => (octet >= 65 && octet <= 90 ? octet + 32 : octet));
+/** How an octet of a label prints: 0 as itself, 1 behind a backslash (" $ ( ) . ; @ \), 2 as \DDD. */
+const PRINTED = Uint8Array.from({ length: 256 }, (_, octet) => (octet <= 32 || octet >= 127 ? 2 : [34, 36, 40, 41, 46, 59, 64, 92].includes(octet) ? 1 : 0));
 
 /**
  * A domain name: labels of any octets, at most 63 each and 255 in all on the wire (RFC 1035 §3.1).
- * Compares without regard to ASCII case (RFC 4343), keeps the case it was given.
+ * Compares without regard to ASCII case (RFC 4343), keeps the case it was given. Held as it stands on the wire.
  */
 export class Name {
-  static readonly root = new Name([]);
+  static readonly root = new Name(Uint8Array.of(0));
   private cachedKey: string | undefined;
   private cachedText: string | undefined;
+  private cachedLabels: readonly Uint8Array[] | undefined;
+  private cachedHash: number | undefined;
 
-  private constructor(readonly labels: readonly Uint8Array[]) {}
+  private constructor(
+    /** Length and octets of every label, and the 0 that ends it; without compression. */
+    readonly wire: Uint8Array,
+  ) {}
 
   static fromLabels(labels: readonly Uint8Array[]): Name {
-    let length = 1;
+    const out = new ByteWriter();
     for (const label of labels) {
       if (label.length === 0) throw new NameError('a label is empty');
       if (label.length > 63) throw new NameError('a label is longer than 63 octets');
-      length += label.length + 1;
+      out.u8(label.length);
+      out.bytes(label);
     }
-    if (length > 255) throw new NameError('the name is longer than 255 octets');
-    return new Name(labels);
+    out.u8(0);
+    if (out.length > 255) throw new NameError('the name is longer than 255 octets');
+    return new Name(out.done());
   }
 
   /**
@@ -38,120 +49,206 @@ export class Name {
    *     Name.parse('www', Name.parse('zone.example.'))  // www.zone.example.
    */
   static parse(text: string, origin: Name = Name.root): Name {
-    if (text === '@') return origin;
-    if (text === '.') return Name.root;
-    if (text === '') throw new NameError('the name is empty');
     const octets = utf8(text);
-    const labels: Uint8Array[] = [];
-    let label: number[] = [];
-    let absolute = false;
-    for (let i = 0; i < octets.length; i++) {
-      const octet = octets[i]!;
-      if (octet === DOT) {
-        if (label.length === 0) throw new NameError('a label is empty');
-        labels.push(Uint8Array.from(label));
-        label = [];
-        absolute = i === octets.length - 1;
-      } else if (octet === BACKSLASH) {
-        const read = unescape(octets, i);
-        label.push(read.octet);
-        i = read.last;
-      } else label.push(octet);
+    return Name.parseOctets(octets, 0, octets.length, origin);
+  }
+
+  /** As `parse`, from octets of presentation form from `start` to before `end`. */
+  static parseOctets(text: Uint8Array, start: number, end: number, origin: Name): Name {
+    if (end - start === 1) {
+      if (text[start] === AT) return origin;
+      if (text[start] === DOT) return Name.root;
     }
-    if (label.length > 0) labels.push(Uint8Array.from(label));
-    return Name.fromLabels(absolute ? labels : [...labels, ...origin.labels]);
+    SCRATCH.cut(0);
+    writeParsed(text, start, end, origin, SCRATCH);
+    return new Name(SCRATCH.done());
   }
 
   /** Reads a name at `reader.at`, following compression pointers only backwards (RFC 1035 §4.1.4), so no loop is possible. */
   static read(reader: ByteReader): Name {
-    const labels: Uint8Array[] = [];
+    const { data } = reader;
+    const begin = reader.at;
+    let at = begin;
+    // Most names of a message are one pointer to a name that was read before.
+    const known = reader.names;
+    if (known && at + 1 < reader.end && data[at]! >= 0xc0) {
+      const target = ((data[at]! & 0x3f) << 8) | data[at + 1]!;
+      const name = target < at ? known.get(target) : undefined;
+      if (name) {
+        reader.at = at + 2;
+        return name;
+      }
+    }
     let length = 1;
-    let at = reader.at;
     let resume = -1;
     let limit = at;
+    const plainFrom = at;
+    const out = SCRATCH;
+    out.cut(0);
+    let bound = reader.end;
     for (;;) {
-      if (at >= (resume < 0 ? reader.end : reader.data.length)) throw new WireError('a name runs past the end');
-      const octet = reader.data[at]!;
+      if (at >= bound) throw new WireError('a name runs past the end');
+      const octet = data[at]!;
       if (octet === 0) {
         at += 1;
         break;
       }
       if (octet >= 0xc0) {
-        if (at + 1 >= reader.data.length) throw new WireError('a compression pointer is cut off');
-        const target = ((octet & 0x3f) << 8) | reader.data[at + 1]!;
-        if (resume < 0) resume = at + 2;
+        if (at + 1 >= data.length) throw new WireError('a compression pointer is cut off');
+        const target = ((octet & 0x3f) << 8) | data[at + 1]!;
+        if (resume < 0) {
+          out.slice(data, plainFrom, at);
+          resume = at + 2;
+        }
         if (target >= limit) throw new WireError('a compression pointer does not point backwards');
         limit = target;
         at = target;
+        bound = data.length;
         continue;
       }
       if (octet > 63) throw new WireError('a label type is unknown');
-      if (at + 1 + octet > reader.data.length) throw new WireError('a label runs past the end');
+      if (at + 1 + octet > data.length) throw new WireError('a label runs past the end');
       length += octet + 1;
       if (length > 255) throw new WireError('a name is longer than 255 octets');
-      labels.push(reader.data.subarray(at + 1, at + 1 + octet));
+      if (resume >= 0) out.slice(data, at, at + octet + 1);
       at += octet + 1;
     }
     const after = resume < 0 ? at : resume;
     if (after > reader.end) throw new WireError('a name runs past the end of its field');
     reader.at = after;
-    return new Name(labels);
+    let name: Name;
+    if (resume < 0) name = length === 1 ? Name.root : new Name(copied(data, plainFrom, at));
+    else if (length === 1) name = Name.root;
+    else {
+      out.u8(0);
+      name = new Name(out.done());
+    }
+    if (known) {
+      // A name that is one pointer is remembered where it points to, which is where the next such pointer will look.
+      if (data[begin]! >= 0xc0) known.set(((data[begin]! & 0x3f) << 8) | data[begin + 1]!, name);
+      else if (begin < 0x4000) known.set(begin, name);
+    }
+    return name;
   }
 
   write(out: ByteWriter): void {
-    for (const label of this.labels) {
-      out.u8(label.length);
-      out.bytes(label);
+    out.bytes(this.wire);
+  }
+
+  get labels(): readonly Uint8Array[] {
+    if (!this.cachedLabels) {
+      const labels: Uint8Array[] = [];
+      for (let at = 0; this.wire[at] !== 0; at += this.wire[at]! + 1) labels.push(this.wire.subarray(at + 1, at + 1 + this.wire[at]!));
+      this.cachedLabels = labels;
     }
-    out.u8(0);
+    return this.cachedLabels;
+  }
+
+  get isRoot(): boolean {
+    return this.wire.length === 1;
+  }
+
+  get labelCount(): number {
+    let count = 0;
+    for (let at = 0; this.wire[at] !== 0; at += this.wire[at]! + 1) count += 1;
+    return count;
   }
 
   /** The same for two names that differ in ASCII case only; fit for a Map. */
   get key(): string {
     if (this.cachedKey === undefined) {
-      let key = '';
-      for (const label of this.labels) {
-        key += String.fromCharCode(label.length);
-        for (const octet of label) key += String.fromCharCode(lower(octet));
-      }
-      this.cachedKey = key;
+      // Length octets are below 64 and so no letters: the wire can be lowered as it is.
+      const lowered = new Uint8Array(this.wire.length - 1);
+      for (let i = 0; i < lowered.length; i++) lowered[i] = LOWER[this.wire[i]!]!;
+      this.cachedKey = asciiText(lowered);
     }
     return this.cachedKey;
   }
 
+  /** A 32-bit number that is the same for names that are equal. */
+  get hash(): number {
+    if (this.cachedHash === undefined) {
+      let hash = 0x811c9dc5;
+      for (let i = 0; i < this.wire.length; i++) hash = Math.imul(hash ^ LOWER[this.wire[i]!]!, 0x01000193);
+      this.cachedHash = (hash ^ (hash >>> 15)) >>> 0;
+    }
+    return this.cachedHash;
+  }
+
+  /**
+   * Text that sorts by its code units as the names sort in canonical order (RFC 4034 §6.1): labels from the last to the
+   * first in lower case, octets moved up by one so that 0 can end a label before anything longer.
+   */
+  get sortKey(): string {
+    const { wire } = this;
+    let count = 0;
+    for (let at = 0; wire[at] !== 0; at += wire[at]! + 1) STARTS[count++] = at;
+    const units = UNITS[wire.length - 1]!;
+    let to = 0;
+    for (let i = count - 1; i >= 0; i--) {
+      const at = STARTS[i]!;
+      for (let k = at + 1; k <= at + wire[at]!; k++) units[to++] = LOWER[wire[k]!]! + 1;
+      units[to++] = 0;
+    }
+    return String.fromCharCode.apply(undefined, units as unknown as number[]);
+  }
+
   /** Absolute presentation form, with the final dot. */
   toString(): string {
-    this.cachedText ??= this.labels.length === 0 ? '.' : this.labels.map((label) => printLabel(label) + '.').join('');
+    if (this.cachedText === undefined) {
+      SCRATCH.cut(0);
+      this.print(SCRATCH);
+      this.cachedText = SCRATCH.text();
+    }
     return this.cachedText;
+  }
+
+  /** Writes absolute presentation form. */
+  print(out: ByteWriter): void {
+    printWire(this.wire, 0, this.wire.length, out);
   }
 
   /** As typed below `origin`: `@` for the origin itself, without it where below it, absolute elsewhere. */
   relativeTo(origin: Name): string {
     if (this.equals(origin)) return '@';
     if (!this.isBelow(origin)) return this.toString();
-    return this.labels
-      .slice(0, this.labels.length - origin.labels.length)
-      .map(printLabel)
-      .join('.');
+    const out = new ByteWriter();
+    printWire(this.wire, 0, this.wire.length - origin.wire.length, out);
+    return out.text().slice(0, -1);
   }
 
   equals(other: Name): boolean {
-    return this.key === other.key;
+    return this === other || (this.wire.length === other.wire.length && sameFrom(this.wire, 0, other.wire));
   }
 
   /** True for `ancestor` itself and for every name under it. */
   isAtOrBelow(ancestor: Name): boolean {
-    const skip = this.labels.length - ancestor.labels.length;
-    return skip >= 0 && new Name(this.labels.slice(skip)).key === ancestor.key;
+    const skip = this.wire.length - ancestor.wire.length;
+    if (skip < 0) return false;
+    let at = 0;
+    while (at < skip) at += this.wire[at]! + 1;
+    return at === skip && sameFrom(this.wire, skip, ancestor.wire);
+  }
+
+  /** True for a name below `origin` that holds its labels once more before them: `www.zone.example.zone.example.` */
+  holdsTwice(origin: Name): boolean {
+    const labels = origin.wire.length - 1;
+    const skip = this.wire.length - 1 - 2 * labels;
+    if (labels === 0 || skip < 0) return false;
+    let at = 0;
+    while (at < skip) at += this.wire[at]! + 1;
+    if (at !== skip) return false;
+    for (let i = 0; i < labels; i++) if (LOWER[this.wire[skip + i]!] !== LOWER[origin.wire[i]!]) return false;
+    return this.isAtOrBelow(origin);
   }
 
   isBelow(ancestor: Name): boolean {
-    return this.labels.length > ancestor.labels.length && this.isAtOrBelow(ancestor);
+    return this.wire.length > ancestor.wire.length && this.isAtOrBelow(ancestor);
   }
 
   /** The name without its first label; the root's parent is the root. */
   get parent(): Name {
-    return new Name(this.labels.slice(1));
+    return this.isRoot ? this : new Name(new Uint8Array(this.wire.buffer, this.wire.byteOffset + this.wire[0]! + 1, this.wire.length - this.wire[0]! - 1));
   }
 
   child(label: string): Name {
@@ -159,53 +256,155 @@ export class Name {
   }
 
   get isWildcard(): boolean {
-    const first = this.labels[0];
-    return first !== undefined && first.length === 1 && first[0] === 42;
+    return this.wire[0] === 1 && this.wire[1] === 42;
   }
 
   /** All letters in lower case, as canonical form wants (RFC 4034 §6.2). */
   get lower(): Name {
-    return new Name(this.labels.map((label) => label.map(lower)));
+    return new Name(this.wire.map((octet) => LOWER[octet]!));
   }
 
   /** Canonical order (RFC 4034 §6.1): from the last label to the first, octet by octet in lower case. */
   compare(other: Name): number {
+    const mine = this.labels;
+    const theirs = other.labels;
     for (let back = 1; ; back++) {
-      const mine = this.labels[this.labels.length - back];
-      const theirs = other.labels[other.labels.length - back];
-      if (mine === undefined || theirs === undefined) return this.labels.length - other.labels.length;
-      const shorter = Math.min(mine.length, theirs.length);
+      const left = mine[mine.length - back];
+      const right = theirs[theirs.length - back];
+      if (left === undefined || right === undefined) return mine.length - theirs.length;
+      const shorter = Math.min(left.length, right.length);
       for (let i = 0; i < shorter; i++) {
-        const difference = lower(mine[i]!) - lower(theirs[i]!);
+        const difference = LOWER[left[i]!]! - LOWER[right[i]!]!;
         if (difference !== 0) return difference;
       }
-      if (mine.length !== theirs.length) return mine.length - theirs.length;
+      if (left.length !== right.length) return left.length - right.length;
     }
   }
 }
 
-function lower(octet: number): number {
-  return octet >= 65 && octet <= 90 ? octet + 32 : octet;
-}
+/** For sort keys: where labels begin, and room for every length of a name. */
+const STARTS = new Uint8Array(128);
+const UNITS = Array.from({ length: 255 }, (_, length) => new Uint16Array(length));
 
-function printLabel(label: Uint8Array): string {
-  let text = '';
-  for (const octet of label) {
-    if (ESCAPED.has(octet)) text += '\\' + String.fromCharCode(octet);
-    else if (octet <= 32 || octet >= 127) text += '\\' + String(octet).padStart(3, '0');
-    else text += String.fromCharCode(octet);
+/** For names being put together; nothing that is called while one is written uses it. */
+const SCRATCH = new ByteWriter(512);
+
+/** Names of a message by where they begin, so that a pointer to one is that name; a few of the last read. */
+export class NamesRead {
+  private readonly offsets = new Int32Array(64).fill(-1);
+  private readonly names: (Name | undefined)[] = [];
+
+  get(offset: number): Name | undefined {
+    return this.offsets[offset & 63] === offset ? this.names[offset & 63] : undefined;
   }
-  return text;
+
+  set(offset: number, name: Name): void {
+    this.offsets[offset & 63] = offset;
+    this.names[offset & 63] = name;
+  }
 }
 
-/** Reads `\X` or `\DDD` at `at` (the backslash); `last` is the index of the last octet used (RFC 1035 §5.1). */
-export function unescape(octets: Uint8Array, at: number): { octet: number; last: number } {
-  const next = octets[at + 1];
-  if (next === undefined) throw new NameError('a backslash stands at the end');
-  if (next < 48 || next > 57) return { octet: next, last: at + 1 };
-  const digits = octets.subarray(at + 1, at + 4);
-  if (digits.length < 3 || digits.some((digit) => digit < 48 || digit > 57)) throw new NameError('a \\DDD escape needs three digits');
-  const value = (digits[0]! - 48) * 100 + (digits[1]! - 48) * 10 + (digits[2]! - 48);
-  if (value > 255) throw new NameError('a \\DDD escape is over 255');
-  return { octet: value, last: at + 3 };
+/** True if `wire` from `from` on is `other` to its end, letter case aside. */
+function sameFrom(wire: Uint8Array, from: number, other: Uint8Array): boolean {
+  for (let i = 0; i < other.length; i++) if (wire[from + i] !== other[i] && LOWER[wire[from + i]!] !== LOWER[other[i]!]) return false;
+  return true;
+}
+
+/**
+ * Writes the wire form of a name in presentation form. Throws a NameError and then leaves `out` as it was.
+ * Appends `origin` where there is no final dot.
+ */
+export function writeParsed(text: Uint8Array, start: number, end: number, origin: Name, out: ByteWriter): void {
+  const from = out.length;
+  const problem = parseInto(text, start, end, origin, out);
+  if (problem === undefined) return;
+  out.cut(from);
+  throw new NameError(problem);
+}
+
+function parseInto(text: Uint8Array, start: number, end: number, origin: Name, out: ByteWriter): string | undefined {
+  if (end === start) return 'the name is empty';
+  if (end - start === 1 && text[start] === AT) return void out.bytes(origin.wire);
+  if (end - start === 1 && text[start] === DOT) return void out.u8(0);
+  const from = out.length;
+  let lengthAt = from;
+  out.u8(0);
+  for (let i = start; i < end; i++) {
+    const octet = text[i]!;
+    if (octet === DOT) {
+      const length = out.length - lengthAt - 1;
+      if (length === 0) return 'a label is empty';
+      if (length > 63) return 'a label is longer than 63 octets';
+      out.patchU8(lengthAt, length);
+      lengthAt = out.length;
+      out.u8(0);
+    } else if (octet === BACKSLASH) {
+      if (i + 1 >= end) return 'a backslash stands at the end';
+      const value = escapedAt(text, i + 1, end);
+      if (value === -1) return 'a \\DDD escape needs three digits';
+      if (value > 255) return 'a \\DDD escape is over 255';
+      out.u8(value);
+      i += isDigit(text[i + 1]!) ? 3 : 1;
+    } else out.u8(octet);
+  }
+  const length = out.length - lengthAt - 1;
+  if (length > 63) return 'a label is longer than 63 octets';
+  if (length > 0) {
+    out.patchU8(lengthAt, length);
+    out.bytes(origin.wire);
+  }
+  return out.length - from > 255 ? 'the name is longer than 255 octets' : undefined;
+}
+
+function isDigit(octet: number): boolean {
+  return octet >= 48 && octet <= 57;
+}
+
+/** What `\X` or `\DDD` stands for, from the octet behind the backslash; -1 for too few digits. May be over 255. */
+function escapedAt(text: Uint8Array, at: number, end: number): number {
+  const first = text[at]!;
+  if (!isDigit(first)) return first;
+  if (at + 2 >= end || !isDigit(text[at + 1]!) || !isDigit(text[at + 2]!)) return -1;
+  return (first - 48) * 100 + (text[at + 1]! - 48) * 10 + (text[at + 2]! - 48);
+}
+
+/** Reads `\X` or `\DDD` at `at` (the backslash); `last` is the index of the last octet used (RFC 1035 §5.1). Throws a NameError. */
+export function unescape(octets: Uint8Array, at: number, end = octets.length): { octet: number; last: number } {
+  if (at + 1 >= end) throw new NameError('a backslash stands at the end');
+  const octet = escapedAt(octets, at + 1, end);
+  if (octet === -1) throw new NameError('a \\DDD escape needs three digits');
+  if (octet > 255) throw new NameError('a \\DDD escape is over 255');
+  return { octet, last: isDigit(octets[at + 1]!) ? at + 3 : at + 1 };
+}
+
+/** Prints labels that stand on the wire from `start` to before `end`, the 0 at the end of a name included. */
+function printWire(wire: Uint8Array, start: number, end: number, out: ByteWriter): void {
+  if (wire[start] === 0) return out.u8(DOT);
+  for (let at = start; at < end && wire[at] !== 0; ) {
+    const after = at + 1 + wire[at]!;
+    for (at += 1; at < after; at++) {
+      const octet = wire[at]!;
+      const how = PRINTED[octet];
+      if (how === 0) out.u8(octet);
+      else if (how === 1) {
+        out.u8(BACKSLASH);
+        out.u8(octet);
+      } else out.escaped(octet);
+    }
+    out.u8(DOT);
+  }
+}
+
+/** Prints a name that stands at `reader.at` without compression, and moves past it. */
+export function printNameAt(reader: ByteReader, out: ByteWriter): void {
+  const { data } = reader;
+  let at = reader.at;
+  while (at < reader.end && data[at] !== 0) {
+    if (data[at]! > 63) throw new WireError('a label type is unknown');
+    at += data[at]! + 1;
+  }
+  if (at >= reader.end) throw new WireError('a name runs past the end');
+  if (at + 1 - reader.at > 255) throw new WireError('a name is longer than 255 octets');
+  printWire(data, reader.at, at + 1, out);
+  reader.at = at + 1;
 }

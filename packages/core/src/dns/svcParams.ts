@@ -1,7 +1,7 @@
 import { parseIpv4, parseIpv6, printIpv4, printIpv6 } from './address';
-import { ByteReader, ByteWriter, WireError, fromBase64, toBase64 } from './bytes';
-import { printQuoted, readOctets } from './fields';
-import { plainField } from './recordType';
+import { ByteReader, ByteWriter, WireError, decodeBase64, toBase64 } from './bytes';
+import { decoded, printQuoted, wordOctets, writeOctets } from './fields';
+import { decimalOf, plainField } from './recordType';
 import { Token, fail } from './token';
 
 /** Keys of RFC 9460 §14.3.2 and RFC 9461. */
@@ -19,36 +19,49 @@ export const svcParams = plainField(
   (words, out) => {
     const values = new Map<number, Uint8Array>();
     while (words.left > 0) {
-      const token = words.take('a parameter');
-      const [, name, value] = /^([a-z0-9-]+)(?:=(.*))?$/s.exec(token.text) ?? fail(token, 'a parameter is like port=443');
+      const token = words.bare('a parameter');
+      const equals = token.source.subarray(token.start, token.end).indexOf(61);
+      const given = equals >= 0;
+      const name = given ? part(token, 0, equals) : token;
+      let value = given ? part(token, equals + 1, token.length) : part(token, token.length, token.length);
       // `key="a b"` comes as two words, the second one quoted, with nothing between them.
-      const quoted = value === '' && words.peek()?.quoted && words.peek()!.column === token.column + token.text.length ? words.take('a value') : undefined;
-      const code = keyCode(token, name!);
-      if (values.has(code)) fail(token, `${name} stands twice`);
-      values.set(code, readValue(code, quoted ?? { ...token, text: value ?? '' }, value !== undefined));
+      const next = words.peek();
+      if (given && value.length === 0 && next?.quoted && next.source === token.source && next.start === token.end + 1) value = words.take('a value');
+      const code = keyCode(token, name.text);
+      if (values.has(code)) fail(token, `${name.text} stands twice`);
+      values.set(code, readValue(code, value));
     }
     const mandatory = values.get(0);
-    if (mandatory)
-      for (const code of readCodes(mandatory))
-        if (!values.has(code)) fail(words.peek() ?? { text: '', quoted: false, line: 1, column: 1 }, `${keyName(code)} is mandatory and missing`);
+    if (mandatory) for (const code of readCodes(mandatory)) if (!values.has(code)) fail(words.endToken, `${keyName(code)} is mandatory and missing`);
+    if (values.has(2) && !values.has(1)) fail(words.endToken, 'no-default-alpn stands without alpn');
     for (const code of [...values.keys()].sort((a, b) => a - b)) {
       out.u16(code);
       out.u16(values.get(code)!.length);
       out.bytes(values.get(code)!);
     }
   },
-  (data) => {
-    const parts: string[] = [];
+  (data, out) => {
     let before = -1;
     while (data.left > 0) {
       const code = data.u16();
       if (code <= before) throw new WireError('parameters are out of order');
+      if (before >= 0) out.u8(32);
       before = code;
-      parts.push(printParam(code, data.bytes(data.u16())));
+      printParam(code, data.bytes(data.u16()), out);
     }
-    return parts.join(' ');
+  },
+  (data) => {
+    while (data.left > 0) {
+      data.skip(2);
+      data.skip(data.u16());
+    }
   },
 );
+
+/** A piece of a word, as a word of its own. */
+function part(token: Token, from: number, to: number): Token {
+  return Object.assign(new Token(), token, { start: token.start + from, end: token.start + to });
+}
 
 function keyCode(token: Token, name: string): number {
   const known = KEYS[name];
@@ -62,7 +75,7 @@ function keyName(code: number): string {
   return KEY_NAMES.get(code) ?? `key${code}`;
 }
 
-function readValue(code: number, token: Token, given: boolean): Uint8Array {
+function readValue(code: number, token: Token): Uint8Array {
   const out = new ByteWriter();
   const list = (): string[] => {
     if (token.text === '') fail(token, `${keyName(code)} needs a value`);
@@ -76,18 +89,18 @@ function readValue(code: number, token: Token, given: boolean): Uint8Array {
       break;
     }
     case 1:
-      for (const protocol of splitList(readOctets(token))) {
+      for (const protocol of splitList(octetsOf(token))) {
         if (protocol.length === 0 || protocol.length > 255) fail(token, 'a protocol has 1 to 255 octets');
         out.u8(protocol.length);
         out.bytes(protocol);
       }
       break;
     case 2:
-      if (given && token.text !== '') fail(token, 'no-default-alpn takes no value');
+      if (token.text !== '') fail(token, 'no-default-alpn takes no value');
       break;
     case 3:
-      if (!/^\d{1,5}$/.test(token.text) || Number(token.text) > 0xffff) fail(token, 'port must be a number up to 65535');
-      out.u16(Number(token.text));
+      out.u16(decimalOf(Object.assign(part(token, 0, token.length), { quoted: false })) === undefined ? fail(token, 'port must be a number') : Number(token.text));
+      if (Number(token.text) > 0xffff) fail(token, 'port must be at most 65535');
       break;
     case 4:
     case 6:
@@ -95,16 +108,19 @@ function readValue(code: number, token: Token, given: boolean): Uint8Array {
         out.bytes((code === 4 ? parseIpv4(address) : parseIpv6(address)) ?? fail(token, `${address} is not an ${code === 4 ? 'IPv4' : 'IPv6'} address`));
       break;
     case 5:
-      try {
-        out.bytes(fromBase64(list().join(',')));
-      } catch (error) {
-        if (error instanceof WireError) fail(token, `ech: ${error.message}`);
-        throw error;
-      }
+      if (token.length === 0) fail(token, 'ech needs a value');
+      out.bytes(decoded(token, 'ech', () => decodeBase64(wordOctets(token))));
       break;
     default:
-      out.bytes(readOctets(token));
+      writeOctets(token, out);
   }
+  if (out.length > 0xffff) fail(token, `${keyName(code)} is too long`);
+  return out.done();
+}
+
+function octetsOf(token: Token): Uint8Array {
+  const out = new ByteWriter();
+  writeOctets(token, out);
   return out.done();
 }
 
@@ -126,7 +142,7 @@ function readCodes(value: Uint8Array): number[] {
   return codes;
 }
 
-function printParam(code: number, value: Uint8Array): string {
+function printParam(code: number, value: Uint8Array, out: ByteWriter): void {
   const data = new ByteReader(value);
   const name = keyName(code);
   const some = (): void => {
@@ -137,7 +153,7 @@ function printParam(code: number, value: Uint8Array): string {
       some();
       const codes = readCodes(value);
       if (codes.some((one, index) => one === 0 || (index > 0 && one <= codes[index - 1]!))) throw new WireError('mandatory is out of order');
-      return `mandatory=${codes.map(keyName).join(',')}`;
+      return out.ascii(`mandatory=${codes.map(keyName).join(',')}`);
     }
     case 1: {
       some();
@@ -147,16 +163,18 @@ function printParam(code: number, value: Uint8Array): string {
         if (protocol.length === 0) throw new WireError('a protocol is empty');
         protocols.push(protocol);
       }
-      const escaped = protocols.map((protocol) => Uint8Array.from([...protocol].flatMap((octet) => (octet === 44 || octet === 92 ? [92, octet] : [octet]))));
-      return `alpn=${printQuoted(Uint8Array.from(escaped.flatMap((one, index) => (index > 0 ? [44, ...one] : [...one]))))}`;
+      const escaped = protocols.map((protocol) => [...protocol].flatMap((octet) => (octet === 44 || octet === 92 ? [92, octet] : [octet])));
+      const joined = Uint8Array.from(escaped.flatMap((one, index) => (index > 0 ? [44, ...one] : one)));
+      out.ascii('alpn=');
+      return printQuoted(joined, 0, joined.length, out);
     }
     case 2:
       if (value.length > 0) throw new WireError('no-default-alpn has a value');
-      return name;
+      return out.ascii(name);
     case 3: {
       const port = data.u16();
       if (data.left > 0) throw new WireError('a port is two octets');
-      return `port=${port}`;
+      return out.ascii(`port=${port}`);
     }
     case 4:
     case 6: {
@@ -165,12 +183,15 @@ function printParam(code: number, value: Uint8Array): string {
       if (value.length % size !== 0) throw new WireError(`${name} is cut off`);
       const addresses: string[] = [];
       while (data.left > 0) addresses.push((code === 4 ? printIpv4 : printIpv6)(data.bytes(size)));
-      return `${name}=${addresses.join(',')}`;
+      return out.ascii(`${name}=${addresses.join(',')}`);
     }
     case 5:
       some();
-      return `ech=${toBase64(value)}`;
+      return out.ascii(`ech=${toBase64(value)}`);
     default:
-      return value.length === 0 ? name : `${name}=${printQuoted(value)}`;
+      out.ascii(name);
+      if (value.length === 0) return;
+      out.u8(61);
+      return printQuoted(value, 0, value.length, out);
   }
 }

@@ -1,10 +1,4 @@
-/** One word of a zone file. `text` keeps its escapes; what they mean depends on the field that reads them. */
-export interface Token {
-  readonly text: string;
-  readonly quoted: boolean;
-  readonly line: number;
-  readonly column: number;
-}
+import { asciiText, fromUtf8 } from './bytes';
 
 /** Raised where a zone file or a record's text cannot be read; line and column count from 1. */
 export class TextError extends Error {
@@ -18,102 +12,111 @@ export class TextError extends Error {
   }
 }
 
-/** The words of one entry, taken one after the other. */
-export class TokenReader {
+/** One word of a zone file: octets of `source` from `start` to before `end`, escapes and all. Good until the next entry is read. */
+export class Token {
+  source: Uint8Array = NOTHING;
+  start = 0;
+  end = 0;
+  quoted = false;
+  line = 1;
+  lineStart = 0;
+
+  /** The word as text, for messages and mnemonics; its escapes stand. */
+  get text(): string {
+    for (let i = this.start; i < this.end; i++) if (this.source[i]! >= 0x80) return fromUtf8(this.source.subarray(this.start, this.end));
+    return asciiText(this.source, this.start, this.end);
+  }
+
+  get length(): number {
+    return this.end - this.start;
+  }
+
+  /** In characters, not octets. */
+  get column(): number {
+    return columnAt(this.source, this.lineStart, this.quoted ? this.start - 1 : this.start);
+  }
+}
+
+const NOTHING = new Uint8Array(0);
+
+export function columnAt(source: Uint8Array, lineStart: number, at: number): number {
+  let column = 1;
+  for (let i = Math.max(lineStart, 0); i < at; i++) if ((source[i]! & 0xc0) !== 0x80) column += 1;
+  return column;
+}
+
+/** The words of one entry, taken one after the other. Used again for every entry. */
+export class Words {
+  /** True if the first line began with white space: the owner of the entry before is meant. */
+  sameOwner = false;
+  /** Where the entry ends, for what is missing there. */
+  readonly endToken = new Token();
+  private readonly tokens: Token[] = [];
+  private count = 0;
   private next = 0;
-  constructor(
-    private readonly tokens: readonly Token[],
-    private readonly end: { line: number; column: number } = { line: 1, column: 1 },
-  ) {}
+
+  clear(): void {
+    this.count = 0;
+    this.next = 0;
+    this.sameOwner = false;
+  }
+
+  add(source: Uint8Array, start: number, end: number, quoted: boolean, line: number, lineStart: number): void {
+    let token = this.tokens[this.count];
+    if (!token) this.tokens.push((token = new Token()));
+    this.count += 1;
+    token.source = source;
+    token.start = start;
+    token.end = end;
+    token.quoted = quoted;
+    token.line = line;
+    token.lineStart = lineStart;
+  }
 
   get left(): number {
-    return this.tokens.length - this.next;
+    return this.count - this.next;
   }
 
   peek(): Token | undefined {
-    return this.tokens[this.next];
+    return this.next < this.count ? this.tokens[this.next] : undefined;
   }
 
   take(expected: string): Token {
-    const token = this.tokens[this.next];
-    if (token === undefined) throw new TextError(`${expected} is missing`, this.end.line, this.end.column);
-    this.next += 1;
+    if (this.next >= this.count) throw new TextError(`${expected} is missing`, this.endToken.line, this.endToken.column);
+    return this.tokens[this.next++]!;
+  }
+
+  /** A word without quotes, as all but character strings are written. */
+  bare(expected: string): Token {
+    const token = this.take(expected);
+    if (token.quoted) fail(token, `${expected} stands without quotes`);
     return token;
   }
 
-  /** Everything that is left, joined: hexadecimal and base64 fields may be broken by white space. */
-  takeJoined(expected: string): Token {
-    const first = this.take(expected);
-    let text = first.text;
-    while (this.left > 0) text += this.take(expected).text;
-    return { ...first, text };
+  /** Every word that is left, joined, without quotes: hexadecimal and base64 may be broken by white space. */
+  joined(expected: string): { first: Token; octets: Uint8Array } {
+    const first = this.bare(expected);
+    if (this.next === this.count) return { first, octets: first.source.subarray(first.start, first.end) };
+    const from = this.next - 1;
+    let length = first.length;
+    while (this.left > 0) length += this.bare(expected).length;
+    const octets = new Uint8Array(length);
+    let at = 0;
+    for (let i = from; i < this.count; i++) {
+      const token = this.tokens[i]!;
+      octets.set(token.source.subarray(token.start, token.end), at);
+      at += token.length;
+    }
+    return { first, octets };
+  }
+
+  /** Refuses words that are left. */
+  end(after: string): void {
+    const extra = this.peek();
+    if (extra) fail(extra, `${extra.text} is more than ${after} takes`);
   }
 }
 
 export function fail(token: Token, message: string): never {
   throw new TextError(message, token.line, token.column);
-}
-
-/** Splits text into entries (RFC 1035 §5.1): parentheses join lines, `;` begins a comment, quotes keep white space. */
-export interface Entry {
-  readonly tokens: readonly Token[];
-  /** True if the first line began with white space: the owner of the entry before is meant. */
-  readonly sameOwner: boolean;
-  readonly end: { readonly line: number; readonly column: number };
-}
-
-export function* entries(text: string): Generator<Entry, void> {
-  let line = 1;
-  let lineStart = 0;
-  let depth = 0;
-  let open: { line: number; column: number } | undefined;
-  let tokens: Token[] = [];
-  let sameOwner = false;
-  let at = text.charCodeAt(0) === 0xfeff ? 1 : 0;
-  let fresh = true;
-  const column = (): number => at - lineStart + 1;
-  while (at <= text.length) {
-    const character = text[at];
-    if (character === undefined || character === '\n') {
-      if (depth === 0 || character === undefined) {
-        if (depth > 0 && open) throw new TextError('a parenthesis is never closed', open.line, open.column);
-        if (tokens.length > 0) yield { tokens, sameOwner, end: { line, column: column() } };
-        tokens = [];
-        fresh = true;
-      }
-      at += 1;
-      line += 1;
-      lineStart = at;
-      continue;
-    }
-    if (fresh) {
-      sameOwner = character === ' ' || character === '\t';
-      fresh = false;
-    }
-    if (character === ' ' || character === '\t' || character === '\r') at += 1;
-    else if (character === ';') while (at < text.length && text[at] !== '\n') at += 1;
-    else if (character === '(') {
-      if (depth === 0) open = { line, column: column() };
-      depth += 1;
-      at += 1;
-    } else if (character === ')') {
-      if (depth === 0) throw new TextError('a parenthesis is closed that was never opened', line, column());
-      depth -= 1;
-      at += 1;
-    } else if (character === '"') {
-      const from = at + 1;
-      const place = { line, column: column() };
-      at += 1;
-      while (at < text.length && text[at] !== '"' && text[at] !== '\n') at += text[at] === '\\' ? 2 : 1;
-      if (text[at] !== '"') throw new TextError('a quoted string is not closed on its line', place.line, place.column);
-      tokens.push({ text: text.slice(from, at), quoted: true, ...place });
-      at += 1;
-    } else {
-      const from = at;
-      const place = { line, column: column() };
-      while (at < text.length && !/[\s;()"]/.test(text[at]!)) at += text[at] === '\\' ? 2 : 1;
-      at = Math.min(at, text.length);
-      tokens.push({ text: text.slice(from, at), quoted: false, ...place });
-    }
-  }
 }

@@ -1,5 +1,6 @@
 import { ByteReader, ByteWriter, WireError } from './bytes';
-import { Message, RCODE } from './message';
+import { BADSIG, RCODE } from './codes';
+import { Message } from './message';
 import { Name } from './name';
 import { CLASS_ANY } from './record';
 import { TYPE_CODES } from './typeNames';
@@ -126,7 +127,7 @@ export function verifyMessage(
   if (!fields.key.equals(key.name) || !fields.algorithm.equals(algorithmName(key.algorithm)))
     throw new TsigError('key', 'the answer is signed with another key');
   if (fields.error === RCODE.BADKEY) throw new TsigError('key', 'the server does not know the key');
-  if (fields.error === 16) throw new TsigError('signature', 'the server says that our signature is wrong: the secret differs');
+  if (fields.error === BADSIG) throw new TsigError('signature', 'the server says that our signature is wrong: the secret differs');
   const unsigned = raw.slice(0, decoded.tsig.at);
   const count = ((raw[10]! << 8) | raw[11]!) - 1;
   unsigned[10] = count >> 8;

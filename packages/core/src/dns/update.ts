@@ -1,4 +1,5 @@
-import { Message, OPCODE, Question, message } from './message';
+import { OPCODE } from './codes';
+import { Message, Question, message } from './message';
 import { Name } from './name';
 import { CLASS_ANY, CLASS_IN, CLASS_NONE, ResourceRecord, RRset, recordsOf, rrsetKey, sameData } from './record';
 import { TYPE_CODES } from './typeNames';

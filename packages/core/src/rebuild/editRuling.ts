@@ -1,7 +1,7 @@
 import { WireError } from '../dns/bytes';
 import { Name, NameError } from '../dns/name';
 import { rrsetToText, RRsetText } from '../dns/record';
-import { parseRdata } from '../dns/rdata';
+import { parseRdata, rdataProblem } from '../dns/rdata';
 import { TextError } from '../dns/token';
 import { parseTtl } from '../dns/ttl';
 import { typeCode } from '../dns/typeNames';
@@ -34,7 +34,10 @@ export function readRow(zone: Name, row: { owner: string; type: string; ttl: str
   const data: Uint8Array[] = [];
   for (const [index, line] of lines.entries()) {
     try {
-      data.push(parseRdata(type, line, zone));
+      const octets = parseRdata(type, line, zone);
+      const problem = rdataProblem(type, octets);
+      if (problem !== undefined) return { ok: false, field: 'data', problem: `Line ${index + 1}: ${problem}.` };
+      data.push(octets);
     } catch (error) {
       if (error instanceof TextError) return { ok: false, field: 'data', problem: `Line ${index + 1}, column ${error.column}: ${error.message}.` };
       if (error instanceof WireError) return { ok: false, field: 'data', problem: `Line ${index + 1}: ${error.message}.` };

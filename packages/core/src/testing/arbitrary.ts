@@ -129,6 +129,22 @@ const asParams = part(
   },
 );
 
+const asPlainBits = part(fc.uint8Array({ maxLength: 15 }), (out, value) => {
+  out.bytes(value);
+  out.u8(1);
+});
+const asAtm = part(fc.oneof(octets.map((value) => [0, ...value]), fc.stringMatching(/^\d{1,15}$/).map((text) => [1, ...Array.from(text, (digit) => digit.charCodeAt(0))])), (out, value) =>
+  out.bytes(Uint8Array.from(value)),
+);
+const asA6 = part(fc.tuple(fc.nat(128), fc.uint8Array({ minLength: 16, maxLength: 16 }), name), (out, [length, suffix, prefix]) => {
+  out.u8(length);
+  const rest = suffix.slice(length >> 3);
+  // Bits that the prefix gives are 0 here (RFC 2874 §3.1.1).
+  if (rest.length > 0) rest[0]! &= 0xff >> (length & 7);
+  out.bytes(rest);
+  if (length > 0) prefix.write(out);
+});
+
 /** How each type's data is laid out, written down from its RFC and not from the code under test. */
 const LAYOUTS: Record<string, readonly fc.Arbitrary<Part>[]> = {
   A: [asU32],
@@ -196,6 +212,23 @@ const LAYOUTS: Record<string, readonly fc.Arbitrary<Part>[]> = {
   EUI64: [asU32, asU32],
   AVC: [asStrings],
   AMTRELAY: [asRelay],
+  RESINFO: [asStrings],
+  WALLET: [asStrings],
+  CLA: [asStrings],
+  MD: [asName],
+  MF: [asName],
+  NXT: [asName, asPlainBits],
+  EID: [asBytes],
+  NIMLOC: [asBytes],
+  ATMA: [asAtm],
+  A6: [asA6],
+  SINK: [asU8, asU8, asU8, asBytes],
+  DOA: [asU32, asU32, asU8, asString, asBytes],
+  IPN: [asU32, asU32],
+  DSYNC: [asU16, asU8, asU16, asName],
+  HHIT: [asBytes],
+  BRID: [asBytes],
+  WKS: [asU32, asU8, asPlainBits],
   TA: [asU16, asU8, asU8, asBytes],
   DLV: [asU16, asU8, asU8, asBytes],
 };

@@ -8,7 +8,7 @@ const items = plainField(
   'address prefixes',
   (words, out) => {
     while (words.left > 0) {
-      const token = words.take('an address prefix');
+      const token = words.bare('an address prefix');
       const parts = /^(!?)([12]):([^/]+)\/(\d{1,3})$/.exec(token.text);
       if (!parts) fail(token, 'an address prefix is like 1:192.0.2.0/24');
       const [, negated, family, address, length] = parts;
@@ -22,10 +22,18 @@ const items = plainField(
       out.bytes(octets.subarray(0, used));
     }
   },
+  (data, out) => {
+    const from = data.at;
+    while (data.left > 0) {
+      if (data.at > from) out.u8(32);
+      out.ascii(printItem(data));
+    }
+  },
   (data) => {
-    const parts: string[] = [];
-    while (data.left > 0) parts.push(printItem(data));
-    return parts.join(' ');
+    while (data.left > 0) {
+      data.skip(3);
+      data.skip(data.u8() & 0x7f);
+    }
   },
 );
 

@@ -2,4 +2,4 @@ import { typeBits, u16, u32 } from '../fields';
 import { recordType } from '../recordType';
 
 /** RFC 7477 §2 */
-export const CSYNC = recordType('CSYNC', 62, [u32('serial'), u16('flags'), typeBits('types')]);
+export const CSYNC = recordType('CSYNC', 62, [u32('serial'), u16('flags'), typeBits('types', { empty: true })]);

@@ -1,5 +1,5 @@
-import { hex, u16, u8 } from '../fields';
+import { dsFields, dsLength } from '../dsFields';
 import { recordType } from '../recordType';
 
 /** RFC 4431 */
-export const DLV = recordType('DLV', 32769, [u16('key tag'), u8('algorithm'), u8('digest type'), hex('digest')]);
+export const DLV = recordType('DLV', 32769, dsFields, 'as they are', dsLength);

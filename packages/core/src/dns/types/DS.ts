@@ -1,5 +1,5 @@
-import { hex, u16, u8 } from '../fields';
+import { dsFields, dsLength } from '../dsFields';
 import { recordType } from '../recordType';
 
 /** RFC 4034 §5 */
-export const DS = recordType('DS', 43, [u16('key tag'), u8('algorithm'), u8('digest type'), hex('digest')]);
+export const DS = recordType('DS', 43, dsFields, 'as they are', dsLength);

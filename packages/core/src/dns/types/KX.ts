@@ -2,4 +2,4 @@ import { domain, u16 } from '../fields';
 import { recordType } from '../recordType';
 
 /** RFC 2230 */
-export const KX = recordType('KX', 36, [u16('preference'), domain('exchanger')], true);
+export const KX = recordType('KX', 36, [u16('preference'), domain('exchanger')], 'lowered');

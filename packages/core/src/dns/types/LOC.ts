@@ -1,6 +1,6 @@
 import { ByteReader, WireError } from '../bytes';
 import { plainField, recordType } from '../recordType';
-import { Token, TokenReader, fail } from '../token';
+import { Token, Words, fail } from '../token';
 
 /** Thousandths of an arc second at the equator and the prime meridian (RFC 1876 §2). */
 const MIDDLE = 0x8000_0000;
@@ -14,8 +14,8 @@ const location = plainField(
   (words, out) => {
     const latitude = readAngle(words, 'latitude', 90, 'N', 'S');
     const longitude = readAngle(words, 'longitude', 180, 'E', 'W');
-    const altitude = readMetres(words.take('altitude'), 'altitude', -100_000, 42_849_672.95);
-    const optional = (label: string, fallback: number): number => (words.left > 0 ? toPrecision(words.take(label), label) : fallback);
+    const altitude = readMetres(words.bare('altitude'), 'altitude', -100_000, 42_849_672.95);
+    const optional = (label: string, fallback: number): number => (words.left > 0 ? toPrecision(words.bare(label), label) : fallback);
     const size = optional('size', DEFAULTS.size);
     const horizontal = optional('horizontal precision', DEFAULTS.horizontal);
     const vertical = optional('vertical precision', DEFAULTS.vertical);
@@ -27,33 +27,35 @@ const location = plainField(
     out.u32(longitude);
     out.u32(altitude + BASE);
   },
-  (data) => {
+  (data, out) => {
     if (data.u8() !== 0) throw new WireError('this version of LOC is unknown');
     const [size, horizontal, vertical] = [data.u8(), data.u8(), data.u8()];
     const latitude = printAngle(data, 90, 'N', 'S');
     const longitude = printAngle(data, 180, 'E', 'W');
     const altitude = data.u32() - BASE;
-    return `${latitude} ${longitude} ${(altitude / 100).toFixed(2)}m ${printPrecision(size)} ${printPrecision(horizontal)} ${printPrecision(vertical)}`;
+    out.ascii(`${latitude} ${longitude} ${(altitude / 100).toFixed(2)}m ${printPrecision(size)} ${printPrecision(horizontal)} ${printPrecision(vertical)}`);
   },
+  // Only version 0 has this length (RFC 1876 §2).
+  (data) => data.skip(data.left > 0 && data.data[data.at] === 0 ? 16 : data.left),
 );
 
 export const LOC = recordType('LOC', 29, [location]);
 
-function readAngle(words: TokenReader, label: string, most: number, positive: string, negative: string): number {
+function readAngle(words: Words, label: string, most: number, positive: string, negative: string): number {
   const read = (part: string, pattern: RegExp, below: number): number => {
-    const token = words.take(`${part} of ${label}`);
+    const token = words.bare(`${part} of ${label}`);
     if (!pattern.test(token.text) || Number(token.text) > below) fail(token, `${token.text} cannot be the ${part} of a ${label}`);
     return Number(token.text);
   };
-  const side = (): string | undefined => {
+  const side = (): boolean => {
     const next = words.peek()?.text.toUpperCase();
-    return next === positive || next === negative ? next : undefined;
+    return next === positive || next === negative;
   };
   const first = words.peek();
   let total = read('degrees', /^\d{1,3}$/, most) * 3_600_000;
   if (!side()) total += read('minutes', /^\d{1,2}$/, 59) * 60_000;
   if (!side()) total += Math.round(read('seconds', /^\d{1,2}(\.\d{0,3})?$/, 59.999) * 1000);
-  const token = words.take(`${positive} or ${negative}`);
+  const token = words.bare(`${positive} or ${negative}`);
   const way = token.text.toUpperCase();
   if (way !== positive && way !== negative) fail(token, `${positive} or ${negative} was expected`);
   if (total > most * 3_600_000) fail(first ?? token, `a ${label} is at most ${most} degrees`);

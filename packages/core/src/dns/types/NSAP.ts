@@ -1,4 +1,5 @@
 import { WireError, fromHex, toHex } from '../bytes';
+import { decoded } from '../fields';
 import { plainField, recordType } from '../recordType';
 import { fail } from '../token';
 
@@ -6,16 +7,15 @@ import { fail } from '../token';
 const address = plainField(
   'address',
   (words, out) => {
-    const token = words.take('address');
+    const token = words.bare('address');
     if (!/^0x[0-9a-f.]+$/i.test(token.text)) fail(token, 'an NSAP address is 0x and hexadecimal digits');
-    try {
-      out.bytes(fromHex(token.text.slice(2).replaceAll('.', '')));
-    } catch (error) {
-      if (error instanceof WireError) fail(token, error.message);
-      throw error;
-    }
+    out.bytes(decoded(token, 'address', () => fromHex(token.text.slice(2).replaceAll('.', ''))));
   },
-  (data) => `0x${toHex(data.rest())}`,
+  (data, out) => {
+    if (data.left === 0) throw new WireError('an NSAP address is missing');
+    out.ascii(`0x${toHex(data.rest())}`);
+  },
+  (data) => data.skip(data.left),
 );
 
 export const NSAP = recordType('NSAP', 22, [address]);

@@ -1,4 +1,5 @@
-import { base64, domain, instant, type, u16, u32, u8 } from '../fields';
+import { base64, domain, instant, mnemonicNumber, type, u16, u32, u8 } from '../fields';
+import { ALGORITHMS } from '../mnemonics';
 import { recordType } from '../recordType';
 
 /** RFC 4034 §3 */
@@ -7,7 +8,7 @@ export const RRSIG = recordType(
   46,
   [
     type('type covered'),
-    u8('algorithm'),
+    mnemonicNumber('algorithm', ALGORITHMS, 1),
     u8('labels'),
     u32('original TTL'),
     instant('expiration'),
@@ -16,5 +17,5 @@ export const RRSIG = recordType(
     domain('signer'),
     base64('signature'),
   ],
-  true,
+  'lowered',
 );

@@ -5,6 +5,4 @@ import { recordType } from '../recordType';
 export const SOA = recordType(
   'SOA',
   6,
-  [domain('primary'), domain('mailbox'), u32('serial'), seconds('refresh'), seconds('retry'), seconds('expire'), seconds('minimum')],
-  true,
-);
+  [domain('primary'), domain('mailbox'), u32('serial'), seconds('refresh'), seconds('retry'), seconds('expire'), seconds('minimum')], 'compressed');

@@ -1,5 +1,5 @@
-import { hex, u16, u8 } from '../fields';
+import { dsFields, dsLength } from '../dsFields';
 import { recordType } from '../recordType';
 
 /** IANA registry */
-export const TA = recordType('TA', 32768, [u16('key tag'), u8('algorithm'), u8('digest type'), hex('digest')]);
+export const TA = recordType('TA', 32768, dsFields, 'as they are', dsLength);

@@ -1,0 +1,5 @@
+import { hex } from '../fields';
+import { recordType } from '../recordType';
+
+/** IANA registry, an endpoint identifier */
+export const EID = recordType('EID', 31, [hex('identifier')]);

@@ -1,0 +1,5 @@
+import { domain } from '../fields';
+import { recordType } from '../recordType';
+
+/** RFC 1035 §3.3.4; obsolete, and no longer loaded from zone files (RFC 1123 §6.1.2.2). */
+export const MD = recordType('MD', 3, [domain('host')], 'compressed');

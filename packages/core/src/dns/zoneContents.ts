@@ -1,0 +1,181 @@
+import { compareBytes, equalBytes, toHex } from './bytes';
+import { Name } from './name';
+import { NameMap } from './nameMap';
+import { canonicalRdata } from './rdata';
+import { ResourceRecord } from './record';
+import { TYPE_CODES } from './typeNames';
+import { ZoneFile } from './zoneFile';
+
+/** One owner name of a zone. Its records stand in the zone's list from `start` to before `end`. */
+export interface ZoneNode {
+  readonly owner: Name;
+  readonly start: number;
+  readonly end: number;
+}
+
+export interface Repetition {
+  /** Where the record stands in the zone file's list. */
+  readonly index: number;
+  readonly kind: 'repeated' | 'ttl-differs';
+  /** The TTL that counts. */
+  readonly ttl: number;
+}
+
+/** A node while records are gathered: a chain through the zone file's list. */
+interface Chain extends ZoneNode {
+  readonly key: string;
+  readonly first: number;
+  last: number;
+  start: number;
+  end: number;
+}
+
+/**
+ * What a server would serve of a zone file, in canonical order (RFC 4034 §6): out-of-zone data and repetitions left out,
+ * one TTL a set. Lists instead of objects, so that a million records fit.
+ */
+export class ZoneContents {
+  readonly records: ResourceRecord[] = [];
+  /** Where each record stands in the zone file's list. */
+  readonly indexes: number[] = [];
+  readonly nodes: readonly ZoneNode[];
+  readonly outside: number[] = [];
+  readonly repetitions: Repetition[] = [];
+  private readonly byName = new NameMap<Chain>();
+  /** Owners of NS sets below the apex, and of DNAMEs: what is under them is not served. */
+  private readonly cuts = new NameMap<ResourceRecord>();
+  private cutAtApex: ResourceRecord | undefined;
+
+  constructor(
+    private readonly file: ZoneFile,
+    readonly origin: Name,
+  ) {
+    const next = this.chain();
+    const chains = sorted(this.byName.values() as Chain[]);
+    this.nodes = chains;
+    const indexes: number[] = [];
+    for (const chain of chains) {
+      chain.start = this.records.length;
+      indexes.length = 0;
+      for (let index = chain.first; index >= 0; index = next[index]!) indexes.push(index);
+      if (indexes.length === 1) this.put(indexes[0]!, file.records[indexes[0]!]!);
+      else this.putTidied(indexes);
+      chain.end = this.records.length;
+      for (let i = chain.start; i < chain.end; i++) this.note(this.records[i]!);
+    }
+  }
+
+  /** Strings the records of each owner together: the list gives the one after each, or -1. */
+  private chain(): Int32Array {
+    const { records } = this.file;
+    const next = new Int32Array(records.length).fill(-1);
+    let chain: Chain | undefined;
+    for (let index = 0; index < records.length; index++) {
+      const { owner } = records[index]!;
+      if (chain?.owner !== owner) {
+        if (!owner.isAtOrBelow(this.origin)) {
+          this.outside.push(index);
+          continue;
+        }
+        chain = this.byName.get(owner);
+      }
+      if (chain) {
+        next[chain.last] = index;
+        chain.last = index;
+      } else {
+        chain = { owner, key: owner.sortKey, first: index, last: index, start: 0, end: 0 };
+        this.byName.set(owner, chain);
+      }
+    }
+    return next;
+  }
+
+  private put(index: number, record: ResourceRecord): void {
+    this.records.push(record);
+    this.indexes.push(index);
+  }
+
+  private note(record: ResourceRecord): void {
+    if (record.type !== TYPE_CODES.NS && record.type !== TYPE_CODES.DNAME) return;
+    if (record.owner.equals(this.origin)) {
+      if (record.type === TYPE_CODES.DNAME) this.cutAtApex = record;
+    } else if (!this.cuts.has(record.owner)) this.cuts.set(record.owner, record);
+  }
+
+  /** A node's records in order, without repetitions, each set with the TTL of its first record. */
+  private putTidied(indexes: readonly number[]): void {
+    const all = indexes.map((index) => {
+      const record = this.file.records[index]!;
+      return { index, record, set: setOf(record), canonical: undefined as Uint8Array | undefined };
+    });
+    all.sort((a, b) => a.set - b.set || a.index - b.index);
+    for (let from = 0; from < all.length; ) {
+      let to = from + 1;
+      while (to < all.length && all[to]!.set === all[from]!.set) to += 1;
+      if (to - from === 1) this.put(all[from]!.index, all[from]!.record);
+      else this.putSet(all.slice(from, to));
+      from = to;
+    }
+  }
+
+  private putSet(members: { index: number; record: ResourceRecord; canonical: Uint8Array | undefined }[]): void {
+    const { ttl } = members[0]!.record;
+    const seen = members.length > 12 ? new Set<string>() : undefined;
+    const kept: { index: number; record: ResourceRecord; canonical: Uint8Array }[] = [];
+    for (const { index, record } of members) {
+      const canonical = canonicalRdata(record.type, record.data);
+      if (record.ttl !== ttl) this.repetitions.push({ index, kind: 'ttl-differs', ttl });
+      const key = seen && toHex(canonical);
+      if (key !== undefined ? seen!.has(key) : kept.some((one) => equalBytes(one.canonical, canonical))) {
+        this.repetitions.push({ index, kind: 'repeated', ttl });
+        continue;
+      }
+      if (key !== undefined) seen!.add(key);
+      kept.push({ index, record: record.ttl === ttl ? record : { ...record, ttl }, canonical });
+    }
+    kept.sort((a, b) => compareBytes(a.canonical, b.canonical));
+    for (const one of kept) this.put(one.index, one.record);
+  }
+
+  node(owner: Name): ZoneNode | undefined {
+    return this.byName.get(owner);
+  }
+
+  at(owner: Name, type: number): ResourceRecord[] {
+    const node = this.node(owner);
+    return node ? this.records.slice(node.start, node.end).filter((record) => record.type === type) : [];
+  }
+
+  has(owner: Name, type: number): boolean {
+    const node = this.node(owner);
+    if (node) for (let i = node.start; i < node.end; i++) if (this.records[i]!.type === type) return true;
+    return false;
+  }
+
+  /** The delegation or DNAME that hides a name; undefined where it is served. */
+  hiddenBy(owner: Name): ResourceRecord | undefined {
+    const least = this.origin.wire.length;
+    if (owner.wire.length <= least) return undefined;
+    // Names right below the apex, which most are, need no look.
+    for (let length = owner.wire.length - owner.wire[0]! - 1, above = owner; length > least && this.cuts.size > 0; ) {
+      above = above.parent;
+      const cut = this.cuts.get(above);
+      if (cut) return cut;
+      length -= above.wire[0]! + 1;
+    }
+    return this.cutAtApex;
+  }
+}
+
+/** What makes a set, in the order of types: the type, and for signatures the type they cover as well (RFC 4034 §3). */
+function setOf(record: ResourceRecord): number {
+  const covers = record.type === TYPE_CODES.RRSIG || record.type === TYPE_CODES.SIG;
+  return record.type * 0x1_0000 + (covers ? (record.data[0]! << 8) | record.data[1]! : 0);
+}
+
+/** Files are often sorted already; finding that out costs little. */
+function sorted(chains: readonly Chain[]): Chain[] {
+  let inOrder = true;
+  for (let i = 1; inOrder && i < chains.length; i++) inOrder = chains[i - 1]!.key < chains[i]!.key;
+  return inOrder ? [...chains] : [...chains].sort((a, b) => (a.key < b.key ? -1 : 1));
+}
