@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { closeSync, openSync, readFileSync, readSync, realpathSync, writeSync } from 'node:fs';
 import { basename, dirname, isAbsolute, relative, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -228,13 +227,9 @@ function parseName(text: string): Name {
   }
 }
 
-const DIGESTS: Readonly<Record<number, string>> = { 1: 'sha1', 2: 'sha256', 4: 'sha384' };
-
 function checked(file: string, origin: string | undefined): CheckedZone & { readonly name: Name } {
   const { zone, name } = read(file, origin);
-  const digest = (type: number, data: Uint8Array): Uint8Array | undefined =>
-    DIGESTS[type] === undefined ? undefined : new Uint8Array(createHash(DIGESTS[type]).update(data).digest());
-  return { ...checkZone(zone, name, { digest }), name };
+  return { ...checkZone(zone, name), name };
 }
 
 /** Writes records to standard output in large pieces. */

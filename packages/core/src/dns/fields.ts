@@ -173,20 +173,17 @@ export const strings = (label: string): Field =>
 const skipRest = (data: ByteReader): void => data.skip(data.left);
 
 /** One string to the end of the record, without a length octet (CAA, URI). */
-export const text = (label: string, options: { quoted: boolean; empty: boolean }): Field =>
+export const text = (label: string, options: { quoted: boolean }): Field =>
   plainField(
     label,
     (words, out) => {
       const token = words.take(label);
       if (options.quoted && !token.quoted) fail(token, `${label} stands in quotes`);
-      const from = out.length;
       writeOctets(token, out);
-      if (!options.empty && out.length === from) fail(token, `${label} is empty`);
     },
     (data, out) => {
       const from = data.at;
       skipRest(data);
-      if (!options.empty && data.at === from) throw new WireError(`${label} is empty`);
       printQuoted(data.data, from, data.at, out);
     },
     skipRest,
@@ -260,11 +257,11 @@ export const keyOctets = (label: string): Field => {
     ...some,
     parse: (words, origin, out) => {
       // Flags, protocol and algorithm stand right before.
-      if (none(out.at(out.length - 4)) && words.left === 0) return;
+      if (none(out.at(out.length - 4))) return;
       some.parse(words, origin, out);
     },
     print: (data, out) => {
-      if (data.left === 0 && none(data.data[data.at - 4]!)) return;
+      if (none(data.data[data.at - 4]!)) return;
       some.print(data, out);
     },
   };
@@ -296,9 +293,10 @@ export const instant = (label: string): Field =>
       // Date.UTC carries over what is too large; a 60th second may stand, other parts must come out as they went in.
       const seconds = Date.UTC(year, month - 1, day, hour, minute, second) / 1000;
       const back = new Date(Date.UTC(year, month - 1, day));
-      if (year < 1970 || back.getUTCMonth() !== month - 1 || back.getUTCDate() !== day || hour > 23 || minute > 59 || second > 60)
+      if (back.getUTCMonth() !== month - 1 || back.getUTCDate() !== day || hour > 23 || minute > 59 || second > 60)
         fail(token, `${label} is no date and time`);
-      out.u32(seconds % 0x1_0000_0000);
+      // RFC 4034 §3.1.5: seconds are counted modulo 2^32.
+      out.u32(seconds >>> 0);
     },
     (data, out) => out.ascii(new Date(data.u32() * 1000).toISOString().replace(/[-T:]|\.000Z/g, '')),
     skip(4),
@@ -312,8 +310,7 @@ export const typeBits = (label: string, options: { empty: boolean }): Field =>
       const codes = new Set<number>();
       while (words.left > 0) {
         const token = words.bare(label);
-        const code = typeCode(token.text) ?? decimalOf(token);
-        codes.add(code !== undefined && code <= 0xffff ? code : fail(token, `${token.text} is not a record type`));
+        codes.add(typeCode(token.text) ?? fail(token, `${token.text} is not a record type`));
       }
       if (!options.empty && codes.size === 0) words.take(label);
       writeTypeBits([...codes], out);
@@ -485,7 +482,7 @@ export const eui = (label: string, length: number): Field =>
     (words, out) => {
       const token = words.bare(label);
       const octets = token.text.split('-');
-      if (octets.length !== length || octets.some((octet) => !/^[0-9a-f]{2}$/i.test(octet)))
+      if (octets.length !== length || octets.some((octet) => !/^[0-9a-f]{1,2}$/i.test(octet)))
         fail(token, `${label} must be ${length} octets like 00-00-5e-00-53-2a`);
       for (const octet of octets) out.u8(parseInt(octet, 16));
     },
@@ -519,6 +516,7 @@ export const keyFlags = (label: string): Field =>
     (words, out) => {
       const token = words.bare(label);
       if (decimalOf(token) !== undefined) return out.u16(readNumber(token, label, 0xffff));
+      if (/^0x[0-9a-f]{1,4}$/i.test(token.text)) return out.u16(parseInt(token.text, 16));
       let flags = 0;
       for (const word of token.text.split('|')) flags |= numberOf(KEY_FLAGS, word) ?? fail(token, `${label} must be a number`);
       out.u16(flags);

@@ -35,11 +35,12 @@ export function fillTemplate(template: string, counter: number): string | undefi
       text += '$';
       at += 1;
     } else if (template[at + 1] === '{') {
-      const modifier = /^\{(-?\d{1,10})(?:,(\d{1,3})(?:,([doxXnN]))?)?\}/.exec(template.slice(at + 1));
+      const modifier = /^\{([+-]?\d{1,10})(?:,(\d{1,3})(?:,([doxXnN]))?)?\}/.exec(template.slice(at + 1));
       if (!modifier) return undefined;
       const value = counter + Number(modifier[1]);
-      if (value < 0 && modifier[3] !== undefined && modifier[3] !== 'd') return undefined;
-      text += printCounter(value, Number(modifier[2] ?? 0), modifier[3] ?? 'd');
+      const base = modifier[3] ?? 'd';
+      // Other bases than ten show a negative number as its 32 bits.
+      text += printCounter(base === 'd' ? value : value >>> 0, Number(modifier[2] ?? 0), base);
       at += modifier[0].length;
     } else text += String(counter);
   }
@@ -56,9 +57,9 @@ function printCounter(value: number, width: number, base: string): string {
       return value.toString(16).toUpperCase().padStart(width, '0');
     case 'n':
     case 'N': {
-      // The width counts the dots as well.
+      // The width counts the dots as well; an even one ends in a dot.
       const digits = value.toString(16).padStart(Math.ceil(width / 2), '0');
-      const dotted = [...digits].reverse().join('.');
+      const dotted = [...digits].reverse().join('.') + (width >= digits.length * 2 ? '.' : '');
       return base === 'N' ? dotted.toUpperCase() : dotted;
     }
     default:

@@ -339,6 +339,7 @@ function parseInto(text: Uint8Array, start: number, end: number, origin: Name, o
       lengthAt = out.length;
       out.u8(0);
     } else if (octet === BACKSLASH) {
+      if (text[i + 1] === 91 && out.length === lengthAt + 1) return 'a label of bits is no longer in use (RFC 6891 §5)';
       if (i + 1 >= end) return 'a backslash stands at the end';
       const value = escapedAt(text, i + 1, end);
       if (value === -1) return 'a \\DDD escape needs three digits';

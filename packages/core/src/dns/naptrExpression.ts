@@ -12,7 +12,7 @@ export function substitutionProblem(text: string): string | undefined {
   if (parts.length !== 3) return 'an expression has its delimiter three times';
   const [pattern, replacement, flags] = parts as [string, string, string];
   if (pattern === '') return 'an expression has no pattern';
-  if (flags !== '' && flags !== 'i') return 'the only flag of an expression is i';
+  if (/[^i]/.test(flags)) return 'the only flag of an expression is i';
   const groups = groupsOf(pattern);
   if (groups === undefined) return 'the pattern is no regular expression';
   for (const [, digit] of replacement.matchAll(/\\(.)/gs)) if (/[0-9]/.test(digit!) && (digit === '0' || Number(digit) > groups)) return `\\${digit} stands for no group`;
@@ -35,23 +35,26 @@ function groupsOf(pattern: string): number | undefined {
   let groups = 0;
   let open = 0;
   let repeatable = false;
+  // Something stands in this branch: an empty one is no expression.
+  let filled = false;
   for (let i = 0; i < pattern.length; i++) {
     switch (pattern[i]) {
       case '\\': {
         const next = pattern[++i];
         if (next === undefined || (/[0-9]/.test(next) && (next === '0' || Number(next) > groups))) return undefined;
-        repeatable = true;
+        repeatable = filled = true;
         break;
       }
       case '(':
         groups += 1;
         open += 1;
-        repeatable = false;
+        repeatable = filled = false;
         break;
       case ')':
-        if (open === 0) return undefined;
-        open -= 1;
-        repeatable = true;
+        // Without an opening one it stands for itself.
+        if (open > 0 && pattern[i - 1] === '|') return undefined;
+        open = Math.max(0, open - 1);
+        repeatable = filled = true;
         break;
       case '[': {
         // A bracket right after the opening one, or after `^`, is a member.
@@ -64,12 +67,18 @@ function groupsOf(pattern: string): number | undefined {
           close = special === undefined ? close + 1 : end + 2;
         }
         if (close >= pattern.length) return undefined;
+        if (/([^[])-([^\]])/.exec(pattern.slice(i + 1, close))?.slice(1).reduce((from, to) => String(from > to)) === 'true') return undefined;
         i = close;
-        repeatable = true;
+        repeatable = filled = true;
         break;
       }
       case '{': {
-        const bounds = /^\{(\d{1,3})(,(\d{1,3})?)?\}/.exec(pattern.slice(i));
+        // A brace that no number follows stands for itself.
+        if (!/^\{,?\d/.test(pattern.slice(i))) {
+          repeatable = filled = true;
+          break;
+        }
+        const bounds = /^\{(\d{0,3})(,(\d{1,3})?)?\}/.exec(pattern.slice(i));
         if (!bounds || !repeatable || Number(bounds[1]) > 255 || (bounds[3] !== undefined && (Number(bounds[3]) > 255 || Number(bounds[3]) < Number(bounds[1]))))
           return undefined;
         i += bounds[0].length - 1;
@@ -83,12 +92,16 @@ function groupsOf(pattern: string): number | undefined {
         repeatable = false;
         break;
       case '|':
+        if (!filled) return undefined;
+        repeatable = filled = false;
+        break;
       case '^':
         repeatable = false;
+        filled = true;
         break;
       default:
-        repeatable = true;
+        repeatable = filled = true;
     }
   }
-  return open === 0 ? groups : undefined;
+  return open === 0 && filled ? groups : undefined;
 }

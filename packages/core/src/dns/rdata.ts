@@ -1,8 +1,8 @@
 import { ByteReader, ByteWriter, WireError, decodeHex, toHex, utf8 } from './bytes';
 import { Name } from './name';
-import { RecordType, readNumber } from './recordType';
+import { RecordType, decimalOf, readNumber } from './recordType';
 import { Scanner } from './scanner';
-import { Token, Words, fail } from './token';
+import { Words, fail } from './token';
 import { typeMnemonic } from './typeNames';
 import { RECORD_TYPES } from './types';
 
@@ -12,7 +12,7 @@ import { RECORD_TYPES } from './types';
  */
 export function parseRdataWords(type: number, words: Words, origin: Name): Uint8Array {
   const first = words.peek();
-  if (isGeneric(first)) return parseGeneric(words);
+  if (isGeneric(words)) return parseGeneric(words);
   const known = RECORD_TYPES.get(type);
   if (!known) fail(words.take('data'), `data of type ${typeMnemonic(type)} is written as \\# length hex`);
   PARSED.cut(0);
@@ -23,13 +23,20 @@ export function parseRdataWords(type: number, words: Words, origin: Name): Uint8
   return data;
 }
 
-/** True where the word before data says that it is written as RFC 3597 has it. */
-export function isGeneric(first: Token | undefined): boolean {
-  return first !== undefined && !first.quoted && first.length === 2 && first.source[first.start] === 92 && first.source[first.start + 1] === 35;
+/** True where data that comes next is written as RFC 3597 has it: `\#` and a number. Without the number it is text. */
+export function isGeneric(words: Words): boolean {
+  const first = words.peek();
+  if (!first || first.quoted || first.length !== 2 || first.source[first.start] !== 92 || first.source[first.start + 1] !== 35) return false;
+  const second = words.peek(1);
+  return second !== undefined && decimalOf(second) !== undefined;
 }
+
+/** What a message of 65,535 octets leaves after its header and the shortest owner, type, class, TTL and length (RFC 1035 §4.1). */
+const LARGEST = 65_535 - 12 - 11;
 
 /** Why a server would not take data for its type, though it can be carried; undefined where it would. */
 export function rdataProblem(type: number, data: Uint8Array): string | undefined {
+  if (data.length > LARGEST) return `data of over ${LARGEST} octets fits into no message`;
   const known = RECORD_TYPES.get(type);
   if (!known) return undefined;
   PRINTED.cut(0);

@@ -1,5 +1,5 @@
 import { parseIpv4, parseIpv6, printIpv4, printIpv6 } from './address';
-import { ByteReader, ByteWriter, WireError, decodeBase64, toBase64 } from './bytes';
+import { ByteReader, ByteWriter, WireError, decodeBase64, fromUtf8, toBase64 } from './bytes';
 import { decoded, printQuoted, wordOctets, writeOctets } from './fields';
 import { decimalOf, plainField } from './recordType';
 import { Token, fail } from './token';
@@ -29,7 +29,7 @@ export const svcParams = plainField(
       if (given && value.length === 0 && next?.quoted && next.source === token.source && next.start === token.end + 1) value = words.take('a value');
       const code = keyCode(token, name.text);
       if (values.has(code)) fail(token, `${name.text} stands twice`);
-      values.set(code, readValue(code, value));
+      values.set(code, KEYS[name.text] === undefined ? readGeneric(code, value) : readValue(code, value));
     }
     const mandatory = values.get(0);
     if (mandatory) for (const code of readCodes(mandatory)) if (!values.has(code)) fail(words.endToken, `${keyName(code)} is mandatory and missing`);
@@ -66,8 +66,8 @@ function part(token: Token, from: number, to: number): Token {
 function keyCode(token: Token, name: string): number {
   const known = KEYS[name];
   if (known !== undefined) return known;
-  const generic = /^key(\d{1,5})$/.exec(name);
-  if (!generic || Number(generic[1]) > 65_534) fail(token, `${name} is not a parameter`);
+  const generic = /^key(0|[1-9]\d{0,4})$/.exec(name);
+  if (!generic || Number(generic[1]) > 0xffff) fail(token, `${name} is not a parameter`);
   return Number(generic[1]);
 }
 
@@ -108,14 +108,39 @@ function readValue(code: number, token: Token): Uint8Array {
         out.bytes((code === 4 ? parseIpv4(address) : parseIpv6(address)) ?? fail(token, `${address} is not an ${code === 4 ? 'IPv4' : 'IPv6'} address`));
       break;
     case 5:
-      if (token.length === 0) fail(token, 'ech needs a value');
       out.bytes(decoded(token, 'ech', () => decodeBase64(wordOctets(token))));
       break;
+    case 7: {
+      const path = octetsOf(token);
+      decoded(token, 'dohpath', () => (checkPath(path), path));
+      out.bytes(path);
+      break;
+    }
     default:
       writeOctets(token, out);
   }
   if (out.length > 0xffff) fail(token, `${keyName(code)} is too long`);
   return out.done();
+}
+
+/** A parameter given by number has its value as it stands on the wire (RFC 9460 §2.1). */
+function readGeneric(code: number, token: Token): Uint8Array {
+  const value = octetsOf(token);
+  try {
+    printParam(code, value, new ByteWriter());
+    if (code === 7) checkPath(value);
+  } catch (error) {
+    if (error instanceof WireError) fail(token, error.message);
+    throw error;
+  }
+  return value;
+}
+
+/** RFC 9461 §5: a template of a path that has the variable dns. */
+function checkPath(value: Uint8Array): void {
+  const template = fromUtf8(value);
+  if (!template.startsWith('/') || !/\{[?&/;.+#]?(\w+[*]?,)*dns([*]|:\d+)?(,\w+[*]?)*\}/.test(template) || template.includes('\ufffd'))
+    throw new WireError('dohpath is a path with {?dns}');
 }
 
 function octetsOf(token: Token): Uint8Array {
@@ -186,8 +211,7 @@ function printParam(code: number, value: Uint8Array, out: ByteWriter): void {
       return out.ascii(`${name}=${addresses.join(',')}`);
     }
     case 5:
-      some();
-      return out.ascii(`ech=${toBase64(value)}`);
+      return out.ascii(value.length === 0 ? name : `ech=${toBase64(value)}`);
     default:
       out.ascii(name);
       if (value.length === 0) return;

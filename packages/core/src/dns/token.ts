@@ -77,8 +77,9 @@ export class Words {
     return this.count - this.next;
   }
 
-  peek(): Token | undefined {
-    return this.next < this.count ? this.tokens[this.next] : undefined;
+  /** The next word, or the one `ahead` behind it. */
+  peek(ahead = 0): Token | undefined {
+    return this.next + ahead < this.count ? this.tokens[this.next + ahead] : undefined;
   }
 
   take(expected: string): Token {

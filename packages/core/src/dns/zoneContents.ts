@@ -42,6 +42,7 @@ export class ZoneContents {
   readonly outside: number[] = [];
   readonly repetitions: Repetition[] = [];
   private readonly byName = new NameMap<Chain>();
+  private between: NameMap<true> | undefined;
   /** Owners of NS sets below the apex, and of DNAMEs: what is under them is not served. */
   private readonly cuts = new NameMap<ResourceRecord>();
   private cutAtApex: ResourceRecord | undefined;
@@ -119,19 +120,24 @@ export class ZoneContents {
   }
 
   private putSet(members: { index: number; record: ResourceRecord; canonical: Uint8Array | undefined }[]): void {
-    const { ttl } = members[0]!.record;
-    const seen = members.length > 12 ? new Set<string>() : undefined;
+    const { ttl, owner } = members[0]!.record;
+    const seen = members.length > 12 ? new Map<string, number>() : undefined;
     const kept: { index: number; record: ResourceRecord; canonical: Uint8Array }[] = [];
     for (const { index, record } of members) {
       const canonical = canonicalRdata(record.type, record.data);
       if (record.ttl !== ttl) this.repetitions.push({ index, kind: 'ttl-differs', ttl });
       const key = seen && toHex(canonical);
-      if (key !== undefined ? seen!.has(key) : kept.some((one) => equalBytes(one.canonical, canonical))) {
+      // TTL and spelling of a set are those of its first record.
+      const one = { index, record: record.ttl === ttl && record.owner === owner ? record : { ...record, ttl, owner }, canonical };
+      const at = key === undefined ? kept.findIndex((other) => equalBytes(other.canonical, canonical)) : (seen!.get(key) ?? -1);
+      if (at < 0) {
+        seen?.set(key!, kept.length);
+        kept.push(one);
+      } else {
+        // Of two that differ in letter case only, servers keep the later.
         this.repetitions.push({ index, kind: 'repeated', ttl });
-        continue;
+        kept[at] = one;
       }
-      if (key !== undefined) seen!.add(key);
-      kept.push({ index, record: record.ttl === ttl ? record : { ...record, ttl }, canonical });
     }
     kept.sort((a, b) => compareBytes(a.canonical, b.canonical));
     for (const one of kept) this.put(one.index, one.record);
@@ -150,6 +156,16 @@ export class ZoneContents {
     const node = this.node(owner);
     if (node) for (let i = node.start; i < node.end; i++) if (this.records[i]!.type === type) return true;
     return false;
+  }
+
+  /** True for owners and for names between them and the apex, empty ones included (RFC 4592 §2.2.2). */
+  exists(name: Name): boolean {
+    if (!this.between) {
+      this.between = new NameMap();
+      for (const { owner } of this.nodes)
+        for (let above = owner.parent; above.isAtOrBelow(this.origin) && !this.between.has(above); above = above.parent) this.between.set(above, true);
+    }
+    return this.between.has(name) || this.byName.has(name);
   }
 
   /** The delegation or DNAME that hides a name; undefined where it is served. */

@@ -191,9 +191,9 @@ function readEntry(words: Words, state: State): void {
   if (!owner) fail(first, 'the record has no owner name, and none stands before it');
   const { type, ttl, word } = readHead(words, state);
   const dataWord = words.peek();
-  const unsure = isGeneric(dataWord) || RECORD_TYPES.get(type)?.check !== undefined;
+  const unsure = isGeneric(words) || RECORD_TYPES.get(type)?.check !== undefined;
   const data = parseRdataWords(type, words, state.origin);
-  const problem = unsure ? rdataProblem(type, data) : undefined;
+  const problem = unsure || data.length > 60_000 ? rdataProblem(type, data) : undefined;
   if (problem !== undefined) report(state, dataWord!.line, dataWord!.column, 'error', 'bad-data', problem);
   keep(state, owner, type, ttl, data, word, line, column);
 }
@@ -267,7 +267,7 @@ function readHead(words: Words, state: State): Head {
   const type = looked(TYPE_WORDS, word, typeCode);
   if (type === undefined) fail(word, `${word.text} is not a record type`);
   if (cls !== undefined && cls !== CLASS_IN) fail(classWord!, 'only class IN is served');
-  if ((type >= 249 && type <= 255) || type === TYPE_CODES.OPT || type === 0) fail(word, `${typeMnemonic(type)} cannot stand in a zone`);
+  if ((type >= 128 && type <= 255) || type === TYPE_CODES.OPT || type === 0) fail(word, `${typeMnemonic(type)} cannot stand in a zone`);
   if (type === TYPE_CODES.MD || type === TYPE_CODES.MF)
     report(state, word.line, word.column, 'error', 'obsolete-type', `${typeMnemonic(type)} is obsolete and no longer loaded; MX took its place`);
   return { type, ttl, word };
@@ -313,6 +313,10 @@ function directive(words: Words, state: State): void {
       state.ttl = limited(ttl, value, state);
       return;
     }
+    case '$DATE':
+      // Written by some servers into their own files; it tells when, and changes nothing.
+      words.bare('a date after $DATE');
+      return words.end('$DATE');
     case '$INCLUDE':
       return include(word, words, state);
     case '$GENERATE':

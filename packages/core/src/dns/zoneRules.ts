@@ -1,6 +1,8 @@
 import { isIpv4 } from './address';
+import { asciiText } from './bytes';
+import { fromBase32Hex } from './fields';
 import { isHostName, isMailbox } from './hostNames';
-import { cdsProblem, Digest } from './childSync';
+import { childKeyProblems } from './childSync';
 import { Name } from './name';
 import { namesIn } from './rdata';
 import { ResourceRecord } from './record';
@@ -23,11 +25,6 @@ export interface CheckedZone {
   readonly records: readonly ResourceRecord[];
 }
 
-export interface ZoneRuleOptions {
-  /** Makes digests, so that CDS records can be held against keys; without it only key tag and algorithm are compared. */
-  readonly digest?: Digest;
-}
-
 /** At most these many findings are kept; what is said of the ten thousandth bad line helps nobody. */
 const MOST_FINDINGS = 10_000;
 
@@ -36,9 +33,9 @@ const SINGLETONS: ReadonlySet<number> = new Set([TYPE_CODES.SOA, TYPE_CODES.CNAM
 const BESIDE_ALIAS: ReadonlySet<number> = new Set([TYPE_CODES.CNAME, TYPE_CODES.RRSIG, TYPE_CODES.NSEC, TYPE_CODES.KEY, TYPE_CODES.SIG]);
 
 /** Holds a zone against the rules by which name servers load it, with the severity that bind 9.18 gives each. */
-export function checkZone(file: ZoneFile, origin: Name, options: ZoneRuleOptions = {}): CheckedZone {
+export function checkZone(file: ZoneFile, origin: Name): CheckedZone {
   const zone = new ZoneContents(file, origin);
-  const rules = new Rules(file, zone, options);
+  const rules = new Rules(file, zone);
   rules.check();
   const findings = rules.findings.sort((a, b) => a.line - b.line || a.column - b.column);
   return { loads: rules.errors === 0, findings, records: zone.records };
@@ -51,7 +48,6 @@ class Rules {
   constructor(
     private readonly file: ZoneFile,
     private readonly zone: ZoneContents,
-    private readonly options: ZoneRuleOptions,
   ) {}
 
   check(): void {
@@ -98,8 +94,8 @@ class Rules {
       for (let i = apex.start; i < apex.end; i++) if (zone.records[i]!.type === type) return zone.indexes[i]!;
       return firstIndex;
     };
-    const problem = cdsProblem(zone.origin, of(TYPE_CODES.DNSKEY), of(TYPE_CODES.CDS), of(TYPE_CODES.CDNSKEY), this.options.digest);
-    if (problem) this.say(where(TYPE_CODES[problem.type]), 'error', 'child-keys', problem.text);
+    for (const problem of childKeyProblems(of(TYPE_CODES.DNSKEY), of(TYPE_CODES.CDS), of(TYPE_CODES.CDNSKEY)))
+      this.say(where(TYPE_CODES[problem.type]), problem.severity, 'child-keys', problem.text);
     const params = of(TYPE_CODES.NSEC3PARAM);
     if (params.length > 0 && params.every((data) => data[0] !== 1))
       this.say(where(TYPE_CODES.NSEC3PARAM), 'error', 'nsec3-hash', 'no NSEC3PARAM record has a hash algorithm that is known');
@@ -170,7 +166,11 @@ class Rules {
       case TYPE_CODES.CDNSKEY:
         return this.checkAlgorithm(record, index, data[3]!, undefined);
       case TYPE_CODES.NSEC3:
-        if (owner.isWildcard) this.say(index, 'error', 'nsec3-wildcard', 'an NSEC3 record cannot stand at a wildcard');
+        if (fromBase32Hex(asciiText(owner.wire.subarray(1, 1 + owner.wire[0]!))) === undefined)
+          this.say(index, 'error', 'nsec3-owner', `${owner.toString()} does not begin with a hash in base32, as the owner of an NSEC3 record does`);
+        return;
+      case TYPE_CODES.URI:
+        if (data.length <= 4) this.say(index, 'warning', 'empty-target', `${owner.toString()} has a URI record without a target (RFC 7553 §4.4)`);
         return;
       case TYPE_CODES.SPF:
       case TYPE_CODES.A6:
@@ -223,12 +223,12 @@ class Rules {
     if (zone.has(name, TYPE_CODES.A) || zone.has(name, TYPE_CODES.AAAA)) return 'addresses';
     if (zone.has(name, TYPE_CODES.CNAME)) return 'alias';
     if (hidden || (!name.equals(origin) && zone.has(name, TYPE_CODES.NS))) return 'below a cut';
-    if (zone.node(name)) return 'nothing';
+    if (zone.exists(name)) return 'nothing';
     for (let above = name.parent; above.isAtOrBelow(origin); above = above.parent) {
       const wildcard = above.child('*');
       if (zone.has(wildcard, TYPE_CODES.A) || zone.has(wildcard, TYPE_CODES.AAAA)) return 'addresses';
       if (zone.has(wildcard, TYPE_CODES.CNAME)) return 'alias';
-      if (zone.node(above) || above.equals(origin)) break;
+      if (zone.exists(above)) break;
     }
     return 'nothing';
   }

@@ -9,7 +9,7 @@ const items = plainField(
   (words, out) => {
     while (words.left > 0) {
       const token = words.bare('an address prefix');
-      const parts = /^(!?)([12]):([^/]+)\/(\d{1,3})$/.exec(token.text);
+      const parts = /^(!?)0*([12]):([^/]+)\/(\d+)$/.exec(token.text);
       if (!parts) fail(token, 'an address prefix is like 1:192.0.2.0/24');
       const [, negated, family, address, length] = parts;
       const octets = (family === '1' ? parseIpv4(address!) : parseIpv6(address!)) ?? fail(token, `${address} is not an address of family ${family}`);

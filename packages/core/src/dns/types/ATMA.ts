@@ -3,13 +3,14 @@ import { decoded } from '../fields';
 import { plainField, recordType } from '../recordType';
 import { fail } from '../token';
 
-/** The two ways to write an ATM address: `+` and digits (E.164), or hexadecimal; dots may stand anywhere. */
+/** The two ways to write an ATM address: `+` and digits (E.164), or hexadecimal; dots may part digits. */
 const [AESA, E164] = [0, 1];
 
 const address = plainField(
   'address',
   (words, out) => {
     const token = words.bare('address');
+    if (/^\.|^\+\.|\.\.|\.$/.test(token.text)) fail(token, 'a dot stands between digits');
     const digits = token.text.replaceAll('.', '');
     if (digits.startsWith('+')) {
       if (!/^\+\d+$/.test(digits)) fail(token, 'an address that begins with + goes on with digits');

@@ -1,5 +1,5 @@
-import { keyFields } from '../keyFields';
+import { optionalKeyFields } from '../keyFields';
 import { recordType } from '../recordType';
 
 /** RFC 2535 §3 */
-export const KEY = recordType('KEY', 25, keyFields);
+export const KEY = recordType('KEY', 25, optionalKeyFields);

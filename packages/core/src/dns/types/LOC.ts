@@ -48,15 +48,15 @@ function readAngle(words: Words, label: string, most: number, positive: string, 
     return Number(token.text);
   };
   const side = (): boolean => {
-    const next = words.peek()?.text.toUpperCase();
+    const next = words.peek()?.text;
     return next === positive || next === negative;
   };
   const first = words.peek();
-  let total = read('degrees', /^\d{1,3}$/, most) * 3_600_000;
-  if (!side()) total += read('minutes', /^\d{1,2}$/, 59) * 60_000;
-  if (!side()) total += Math.round(read('seconds', /^\d{1,2}(\.\d{0,3})?$/, 59.999) * 1000);
+  let total = read('degrees', /^\d+$/, most) * 3_600_000;
+  if (!side()) total += read('minutes', /^\d+$/, 59) * 60_000;
+  if (!side()) total += Math.round(read('seconds', /^(\d+\.?|\d*\.\d{1,3})$/, 59.999) * 1000);
   const token = words.bare(`${positive} or ${negative}`);
-  const way = token.text.toUpperCase();
+  const way = token.text;
   if (way !== positive && way !== negative) fail(token, `${positive} or ${negative} was expected`);
   if (total > most * 3_600_000) fail(first ?? token, `a ${label} is at most ${most} degrees`);
   return way === positive ? MIDDLE + total : MIDDLE - total;
@@ -64,7 +64,7 @@ function readAngle(words: Words, label: string, most: number, positive: string, 
 
 /** Metres to centimetres. */
 function readMetres(token: Token, label: string, least: number, most: number): number {
-  if (!/^-?\d+(\.\d{0,2})?m?$/i.test(token.text)) fail(token, `${label} must be metres, with centimetres at most`);
+  if (!/^[+-]?(\d+\.?|\d*\.\d{1,2})m?$/.test(token.text)) fail(token, `${label} must be metres, with centimetres at most`);
   const metres = parseFloat(token.text);
   if (metres < least || metres > most) fail(token, `${label} must be from ${least} to ${most} m`);
   return Math.round(metres * 100);

@@ -23,7 +23,7 @@ const bits = plainField(
     const octets = read(data);
     const codes: number[] = [];
     for (let bit = 0; bit < octets.length * 8; bit++) if (octets[bit >> 3]! & (0x80 >> (bit & 7))) codes.push(bit);
-    out.ascii(codes.map(typeMnemonic).join(' '));
+    out.ascii(codes.map((code) => typeMnemonic(code).replace(/^TYPE/, '')).join(' '));
   },
   (data) => data.skip(data.left),
 );
