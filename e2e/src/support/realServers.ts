@@ -15,6 +15,12 @@ export const PARENT = '127.53.0.1';
 export const OLD = '127.53.0.2';
 export const NEW = '127.53.0.3';
 export const RESOLVER = '127.53.0.4';
+export interface ServerKey {
+  readonly name: string;
+  readonly algorithm: string;
+  readonly secret: string;
+}
+
 export const KEY = { name: 'move.key.', algorithm: 'hmac-sha256', secret: Buffer.alloc(32, 5).toString('base64') } as const;
 
 export class RealServers {
@@ -33,7 +39,7 @@ export class RealServers {
   }
 
   /** bind9 with the zones given as text. */
-  async bind(address: string, zones: Record<string, string>, options: { keyed: boolean }): Promise<void> {
+  async bind(address: string, zones: Record<string, string>, options: { keyed: boolean; encrypted?: boolean }): Promise<void> {
     // bind listens on addresses that an interface has, and all of 127.0.0.0/8 is not that.
     spawnSync('ip', ['address', 'add', `${address}/32`, 'dev', 'lo']);
     this.added.push(address);
@@ -42,16 +48,70 @@ export class RealServers {
     const allow = options.keyed ? `key "${KEY.name}";` : '127.0.0.0/8;';
     const entries = Object.entries(zones).map(([zone, text]) => {
       const file = this.file(`${name}/${zone === '.' ? 'root' : zone}zone`, text);
-      return `zone "${zone}" { type primary; file "${file}"; allow-transfer { ${allow} }; allow-update { ${allow} }; };`;
+      return `zone "${zone}" { type primary; file "${file}"; ixfr-from-differences yes; allow-transfer { ${allow} }; allow-update { ${allow} }; };`;
     });
+    const encrypted = options.encrypted
+      ? `listen-on port 853 tls ephemeral { ${address}; }; listen-on port 443 tls ephemeral http default { ${address}; };`
+      : '';
     const config = this.file(
       `${name}/named.conf`,
       `key "${KEY.name}" { algorithm ${KEY.algorithm}; secret "${KEY.secret}"; };
-options { directory "${join(this.folder, name)}"; listen-on port 53 { ${address}; }; listen-on-v6 { none; }; pid-file none; recursion no; dnssec-validation no; session-keyfile none; };
+options { directory "${join(this.folder, name)}"; listen-on port 53 { ${address}; }; ${encrypted} listen-on-v6 { none; }; pid-file none; recursion no; dnssec-validation no; session-keyfile none; };
 controls { };
 ${entries.join('\n')}\n`,
     );
     await this.start('/usr/sbin/named', ['-f', '-g', '-c', config], address);
+  }
+
+  /** nsd with the zones given as text, transfer by key; it takes no updates. */
+  async nsd(address: string, zones: Record<string, string>): Promise<void> {
+    const folder = join(this.folder, `nsd-${address}`);
+    mkdirSync(folder, { mode: 0o777 });
+    const entries = Object.entries(zones).map(
+      ([zone, text]) => `zone:\n  name: "${zone}"\n  zonefile: "${this.file(`nsd-${address}/${zone}zone`, text)}"\n  provide-xfr: 127.0.0.0/8 ${KEY.name}\n`,
+    );
+    const config = this.file(
+      `nsd-${address}/nsd.conf`,
+      `${nsdServer(folder, address, KEY)}${entries.join('')}`,
+    );
+    await this.start('/usr/sbin/nsd', ['-d', '-c', config], address);
+  }
+
+  /** A server of each kind that fetches a zone, with the key, from a port of ours on loopback. */
+  async secondary(kind: 'bind' | 'knot' | 'nsd', address: string, zone: string, port: number, key: ServerKey): Promise<void> {
+    spawnSync('ip', ['address', 'add', `${address}/32`, 'dev', 'lo']);
+    this.added.push(address);
+    const folder = join(this.folder, `secondary-${kind}`);
+    mkdirSync(folder, { mode: 0o777 });
+    chmodSync(folder, 0o777);
+    const file = (name: string, text: string): string => this.file(`secondary-${kind}/${name}`, text);
+    if (kind === 'bind') {
+      const config = `key "${key.name}" { algorithm ${key.algorithm}; secret "${key.secret}"; };
+options { directory "${folder}"; listen-on port 53 { ${address}; }; listen-on-v6 { none; }; pid-file none; recursion no; dnssec-validation no; session-keyfile none; };
+controls { };
+zone "${zone}" { type secondary; file "${zone}"; masterfile-format text; primaries { 127.0.0.1 port ${port} key "${key.name}"; }; allow-transfer { 127.0.0.0/8; }; };\n`;
+      return this.start('/usr/sbin/named', ['-f', '-g', '-c', file('named.conf', config)], address);
+    }
+    if (kind === 'knot') {
+      const config = `${knotServer(folder, address, key)}remote:
+  - id: ours
+    address: 127.0.0.1@${port}
+    key: ${key.name}
+acl:
+  - id: anybody
+    address: 127.0.0.0/8
+    action: transfer
+database:
+    storage: ${folder}
+zone:
+  - domain: ${zone}
+    storage: ${folder}
+    master: ours
+    acl: anybody\n`;
+      return this.start('/usr/sbin/knotd', ['-c', file('knot.conf', config)], address);
+    }
+    const config = `${nsdServer(folder, address, key)}zone:\n  name: "${zone}"\n  zonefile: "${join(folder, 'zone')}"\n  request-xfr: AXFR 127.0.0.1@${port} ${key.name}\n  provide-xfr: 127.0.0.0/8 NOKEY\n`;
+    return this.start('/usr/sbin/nsd', ['-d', '-c', file('nsd.conf', config)], address);
   }
 
   /** knot with the zones given as text, transfer and update by key. */
@@ -61,14 +121,7 @@ ${entries.join('\n')}\n`,
     const entries = Object.entries(zones).map(([zone, text]) => `  - domain: ${zone}\n    file: ${this.file(`knot/${zone}zone`, text)}\n    acl: ours\n`);
     const config = this.file(
       'knot/knot.conf',
-      `server:
-    rundir: ${storage}
-    listen: ${address}@53
-key:
-  - id: ${KEY.name}
-    algorithm: ${KEY.algorithm}
-    secret: ${KEY.secret}
-acl:
+      `${knotServer(storage, address, KEY)}acl:
   - id: ours
     key: ${KEY.name}
     action: [transfer, update]
@@ -131,6 +184,38 @@ remote-control:
   }
 }
 
+function knotServer(folder: string, address: string, key: ServerKey): string {
+  return `server:
+    rundir: ${folder}
+    listen: ${address}@53
+key:
+  - id: ${key.name}
+    algorithm: ${key.algorithm}
+    secret: ${key.secret}
+`;
+}
+
+function nsdServer(folder: string, address: string, key: ServerKey): string {
+  return `server:
+  ip-address: ${address}
+  username: ""
+  chroot: ""
+  zonesdir: "${folder}"
+  pidfile: ""
+  database: ""
+  xfrdfile: "${join(folder, 'xfrd')}"
+  xfrdir: "${folder}"
+  zonelistfile: "${join(folder, 'list')}"
+  server-count: 1
+remote-control:
+  control-enable: no
+key:
+  name: "${key.name}"
+  algorithm: ${key.algorithm}
+  secret: "${key.secret}"
+`;
+}
+
 /** Debian's own client, as a witness that is not ours. */
 export async function dig(address: string, args: readonly string[]): Promise<{ stdout: string }> {
   try {
@@ -149,8 +234,8 @@ export async function transferredLines(address: string, zone: string): Promise<s
     .map((line) => line.replace(/\s+/g, ' '));
 }
 
-export async function nsupdate(folder: string, address: string, commands: readonly string[]): Promise<void> {
+export async function nsupdate(folder: string, address: string, commands: readonly string[], port = 53): Promise<void> {
   const file = join(folder, `update-${Math.random().toString(36).slice(2)}`);
-  writeFileSync(file, [`server ${address} 53`, ...commands, 'send', ''].join('\n'));
+  writeFileSync(file, [`server ${address} ${port}`, ...commands, 'send', ''].join('\n'));
   await run('nsupdate', [file]);
 }

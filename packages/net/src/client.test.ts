@@ -1,7 +1,8 @@
 import { createSocket, Socket as UdpSocket } from 'node:dgram';
 import { AddressInfo, createServer, Server, Socket } from 'node:net';
 import { Message, Name, TsigKey, decodeMessage, encodeMessage, parseRdata, query, readTsig, reply, signMessage } from '@wanderon/core';
-import { DnsClient, framed } from './client';
+import { DnsClient } from './client';
+import { framed } from './framing';
 import { hasher } from './hasher';
 import { NetError } from './netError';
 import { RouteTable } from './routes';
@@ -114,24 +115,24 @@ describe('the DNS client', () => {
       setImmediate(() => socket.write(whole.subarray(1, 9), () => setImmediate(() => socket.write(whole.subarray(9)))));
       return [];
     };
-    expect((await ask({ tcp: true })).answers).toHaveLength(1);
+    expect((await ask({ over: 'tcp' })).answers).toHaveLength(1);
   });
 
   it('tells garbage, a cut connection, silence and cancelling apart', async () => {
     puppet.onUdp = () => [Uint8Array.from([1, 2, 3])];
     expect(await kindOf(ask({ tries: 1 }))).toBe('malformed');
     puppet.onTcp = (_request, _raw, socket) => (socket.end(Uint8Array.from([0, 50, 1])), []);
-    expect(await kindOf(ask({ tcp: true, tries: 1 }))).toBe('cut');
+    expect(await kindOf(ask({ over: 'tcp', tries: 1 }))).toBe('cut');
     puppet.onTcp = (_request, _raw, socket) => (socket.end(), []);
-    expect(await kindOf(ask({ tcp: true, tries: 1 }))).toBe('cut');
+    expect(await kindOf(ask({ over: 'tcp', tries: 1 }))).toBe('cut');
     puppet.onTcp = () => [];
-    expect(await kindOf(ask({ tcp: true, tries: 1, timeout: 60 }))).toBe('timeout');
+    expect(await kindOf(ask({ over: 'tcp', tries: 1, timeout: 60 }))).toBe('timeout');
     puppet.onUdp = () => [];
     const control = new AbortController();
     const asking = kindOf(ask({ signal: control.signal, timeout: 5000 }));
     control.abort();
     expect(await asking).toBe('cancelled');
-    expect(await kindOf(new DnsClient(new RouteTable()).ask({ address: '127.0.0.1', port: 1 }, ZONE, 1, { tcp: true, tries: 1 }))).toBe('unreachable');
+    expect(await kindOf(new DnsClient(new RouteTable()).ask({ address: '127.0.0.1', port: 1 }, ZONE, 1, { over: 'tcp', tries: 1 }))).toBe('unreachable');
   });
 
   describe('with a key', () => {

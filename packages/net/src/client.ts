@@ -1,6 +1,5 @@
 import { randomInt } from 'node:crypto';
-import { createSocket } from 'node:dgram';
-import { connect, Socket } from 'node:net';
+import { Duplex } from 'node:stream';
 import {
   Message,
   Name,
@@ -17,21 +16,21 @@ import {
   signMessage,
   verifyMessage,
 } from '@wanderon/core';
+import { ConnectOptions, askHttps, openTcp, openTls } from './connect';
+import { framed, frames } from './framing';
 import { hasher } from './hasher';
+import { Limiter } from './limiter';
 import { NetError } from './netError';
 import { RouteTable } from './routes';
-
-export interface ServerAddress {
-  readonly address: string;
-  readonly port?: number;
-}
+import { DEFAULT_PORTS, Over, ServerAddress, where } from './server';
+import { UdpPool } from './udpPool';
 
 export interface AskOptions {
   readonly key?: TsigKey | undefined;
-  /** Milliseconds for one try. */
+  /** Milliseconds for the first try; each further one has half as much again. */
   readonly timeout?: number;
   readonly tries?: number;
-  readonly tcp?: boolean;
+  readonly over?: Over;
   readonly signal?: AbortSignal | undefined;
 }
 
@@ -40,12 +39,38 @@ export type TransportTime = () => number;
 
 const systemTime: TransportTime = () => Math.floor(Date.now() / 1000);
 
-/** Asks DNS servers over UDP, and over TCP where the answer did not fit (RFC 7766). */
+export interface ClientLimits {
+  /** Questions in flight to one server. */
+  readonly perServer: number;
+  /** Questions in flight in all. */
+  readonly inAll: number;
+}
+
+const LIMITS: ClientLimits = { perServer: 64, inAll: 4096 };
+
+/** A message ready to go, and what its answer is checked with. */
+interface Prepared {
+  readonly message: Message;
+  readonly wire: Uint8Array;
+  readonly mac?: Uint8Array;
+  readonly key?: TsigKey;
+}
+
+const RETRIED: ReadonlySet<string> = new Set(['timeout', 'cut', 'unreachable']);
+
+/** Asks DNS servers over UDP, TCP, TLS or HTTPS; thousands of questions may be under way at once. */
 export class DnsClient {
+  private readonly pools = new Map<string, UdpPool>();
+  private readonly limiter: Limiter;
+
   constructor(
     readonly routes: RouteTable = new RouteTable(),
     private readonly time: TransportTime = systemTime,
-  ) {}
+    limits: Partial<ClientLimits> = {},
+  ) {
+    const { perServer, inAll } = { ...LIMITS, ...limits };
+    this.limiter = new Limiter(perServer, inAll);
+  }
 
   /** One question, answered; throws a NetError where no sound answer came. Any response code is an answer. */
   async ask(server: ServerAddress, name: Name, type: number, options: AskOptions & { recursive?: boolean } = {}): Promise<Message> {
@@ -53,31 +78,41 @@ export class DnsClient {
   }
 
   /** Sends any message and gives the answer to it, its signature checked where a key is given. */
-  async exchange(server: ServerAddress, request: Message, options: AskOptions = {}): Promise<Message> {
+  exchange(server: ServerAddress, request: Message, options: AskOptions = {}): Promise<Message> {
+    return this.limiter.run(`${server.address}/${server.port ?? ''}`, options.signal, () => this.tried(server, request, options));
+  }
+
+  private async tried(server: ServerAddress, request: Message, options: AskOptions): Promise<Message> {
     const tries = options.tries ?? 2;
-    let failure: NetError | undefined;
-    for (let attempt = 0; attempt < tries; attempt++) {
-      const prepared = this.prepare({ ...request, id: randomInt(0x10000) }, options.key);
+    for (let attempt = 1; ; attempt++) {
       try {
-        const overUdp = !options.tcp && prepared.wire.length <= 1232 && request.opcode !== OPCODE.update;
-        if (overUdp) {
-          const answer = await this.overUdp(server, prepared, options);
-          if (!answer.truncated) return answer;
-        }
-        return await this.overTcp(server, prepared, options);
+        return await this.once(server, request, options, 1.5 ** (attempt - 1));
       } catch (error) {
-        if (!(error instanceof NetError)) throw error;
-        if (!['timeout', 'cut', 'unreachable'].includes(error.kind) || request.opcode === OPCODE.update) throw error;
-        failure = error;
+        // An update that went unanswered may have taken effect: whoever sent it looks first.
+        if (!(error instanceof NetError) || !RETRIED.has(error.kind) || request.opcode === OPCODE.update || attempt >= tries) throw error;
       }
     }
-    throw failure!;
+  }
+
+  private async once(server: ServerAddress, request: Message, options: AskOptions, patience: number): Promise<Message> {
+    const over = options.over ?? 'udp';
+    if (over === 'https') {
+      // RFC 8484 §4.1: an id of 0 lets caches on the way do their work.
+      const prepared = this.prepare(request, 0, options.key);
+      const raw = await askHttps(this.routes, server, prepared.wire, connecting(options, patience));
+      return this.accept(raw, prepared, server) ?? astray(server);
+    }
+    if (over === 'udp' && request.opcode !== OPCODE.update) {
+      const answer = await this.overUdp(server, request, options, (options.timeout ?? 1500) * patience);
+      if (answer && !answer.truncated) return answer;
+    }
+    return this.overStream(server, request, options, over === 'tls' ? 'tls' : 'tcp', patience);
   }
 
   /** A connection that takes one request and gives every message that comes back, for transfers. */
   async *stream(server: ServerAddress, request: Message, options: AskOptions = {}): AsyncGenerator<Message, void> {
-    const prepared = this.prepare({ ...request, id: randomInt(0x10000) }, options.key);
-    const socket = await this.open(server, options);
+    const prepared = this.prepare(request, randomInt(0x10000), options.key);
+    const socket = await this.open(server, options.over === 'tls' ? 'tls' : 'tcp', connecting(options, 1));
     try {
       socket.write(framed(prepared.wire));
       let priorMac = prepared.mac;
@@ -102,11 +137,12 @@ export class DnsClient {
     }
   }
 
-  private prepare(request: Message, key: TsigKey | undefined): { message: Message; wire: Uint8Array; mac?: Uint8Array; key?: TsigKey } {
-    const wire = encodeMessage(request);
-    if (!key) return { message: request, wire };
+  private prepare(request: Message, id: number, key: TsigKey | undefined): Prepared {
+    const message = { ...request, id };
+    const wire = encodeMessage(message);
+    if (!key) return { message, wire };
     const signed = signMessage(wire, key, this.time(), hasher);
-    return { message: request, wire: signed.message, mac: signed.mac, key };
+    return { message, wire: signed.message, mac: signed.mac, key };
   }
 
   private verify(raw: Uint8Array, decoded: Message, key: TsigKey, server: ServerAddress, options: Parameters<typeof verifyMessage>[5]): Uint8Array {
@@ -116,14 +152,14 @@ export class DnsClient {
       if (!(error instanceof TsigError)) throw error;
       const tsigError = decoded.tsig ? readTsig(decoded)?.error : undefined;
       if (error.kind === 'time') throw new NetError('time', `${where(server)}: ${error.message}`, tsigError);
-      if (error.kind === 'unsigned' && decoded.rcode !== RCODE.NOERROR) {
+      if (error.kind === 'unsigned' && decoded.rcode !== RCODE.NOERROR)
         throw new NetError('refused', `${where(server)} refused: ${rcodeName(decoded.rcode)}, without signature`, decoded.rcode);
-      }
       throw new NetError(error.kind === 'key' ? 'key' : 'signature', `${where(server)}: ${error.message}`, tsigError);
     }
   }
 
-  private accept(raw: Uint8Array, prepared: { message: Message; mac?: Uint8Array; key?: TsigKey }, server: ServerAddress): Message | undefined {
+  /** The message that `raw` holds if it answers what was asked. Throws a NetError where it cannot be read or its signature does not hold. */
+  private accept(raw: Uint8Array, prepared: Prepared, server: ServerAddress): Message | undefined {
     const decoded = decode(raw, server);
     if (decoded.id !== prepared.message.id || !decoded.response || decoded.opcode !== prepared.message.opcode) return undefined;
     const asked = prepared.message.questions[0];
@@ -135,46 +171,55 @@ export class DnsClient {
     return decoded;
   }
 
-  private overUdp(
-    server: ServerAddress,
-    prepared: { message: Message; wire: Uint8Array; mac?: Uint8Array; key?: TsigKey },
-    options: AskOptions,
-  ): Promise<Message> {
-    const to = this.routes.resolve(server.address, server.port ?? 53, 'udp');
+  /** Undefined where the question does not fit into a packet. */
+  private overUdp(server: ServerAddress, request: Message, options: AskOptions, timeout: number): Promise<Message | undefined> {
+    const to = this.routes.resolve(server.address, server.port ?? DEFAULT_PORTS.udp, 'udp');
+    const key = `${to.address}/${to.port}`;
+    let pool = this.pools.get(key);
+    if (!pool) this.pools.set(key, (pool = new UdpPool(to.address, to.port, () => this.pools.delete(key))));
+    const { signal } = options;
     return new Promise((resolve, reject) => {
-      const socket = createSocket(to.address.includes(':') ? 'udp6' : 'udp4');
-      const finish = (act: () => void): void => {
+      if (signal?.aborted) return reject(new NetError('cancelled', 'cancelled'));
+      let prepared: Prepared | undefined;
+      const finish = (): void => {
         clearTimeout(timer);
-        options.signal?.removeEventListener('abort', cancel);
-        socket.removeAllListeners();
-        socket.on('error', () => undefined);
-        socket.close();
-        act();
+        signal?.removeEventListener('abort', cancel);
+        done();
       };
-      const cancel = (): void => finish(() => reject(new NetError('cancelled', 'cancelled')));
-      const timer = setTimeout(() => finish(() => reject(new NetError('timeout', `${where(server)} did not answer`))), options.timeout ?? 1500);
-      if (options.signal?.aborted) return cancel();
-      options.signal?.addEventListener('abort', cancel);
-      socket.on('error', (error) => finish(() => reject(new NetError('unreachable', `${where(server)} cannot be reached: ${error.message}`))));
-      socket.on('message', (raw) => {
-        try {
-          const answer = this.accept(raw, prepared, server);
-          if (answer) finish(() => resolve(answer));
-        } catch (error) {
-          finish(() => reject(error as Error));
-        }
-      });
-      // A connected socket takes packets from that one address only, and hears of a closed port at once.
-      socket.connect(to.port, to.address, () => socket.send(prepared.wire));
+      const fail = (error: unknown): void => {
+        finish();
+        reject(error as Error);
+      };
+      const cancel = (): void => fail(new NetError('cancelled', 'cancelled'));
+      const timer = setTimeout(() => fail(new NetError('timeout', `${where(server)} did not answer`)), timeout);
+      signal?.addEventListener('abort', cancel, { once: true });
+      const done = pool.send(
+        (id) => {
+          prepared = this.prepare(request, id, options.key);
+          return prepared.wire;
+        },
+        {
+          take: (raw) => {
+            try {
+              const answer = this.accept(raw, prepared!, server);
+              if (!answer) return false;
+              finish();
+              resolve(answer);
+              return true;
+            } catch (error) {
+              fail(error);
+              return true;
+            }
+          },
+          fail: (error) => fail(new NetError(error.kind, `${where(server)} cannot be reached: ${error.message}`)),
+        },
+      );
     });
   }
 
-  private async overTcp(
-    server: ServerAddress,
-    prepared: { message: Message; wire: Uint8Array; mac?: Uint8Array; key?: TsigKey },
-    options: AskOptions,
-  ): Promise<Message> {
-    const socket = await this.open(server, options);
+  private async overStream(server: ServerAddress, request: Message, options: AskOptions, over: 'tcp' | 'tls', patience: number): Promise<Message> {
+    const prepared = this.prepare(request, randomInt(0x10000), options.key);
+    const socket = await this.open(server, over, connecting(options, patience));
     try {
       socket.write(framed(prepared.wire));
       for await (const raw of frames(socket, server)) {
@@ -187,25 +232,17 @@ export class DnsClient {
     }
   }
 
-  private open(server: ServerAddress, options: AskOptions): Promise<Socket> {
-    const to = this.routes.resolve(server.address, server.port ?? 53, 'tcp');
-    return new Promise((resolve, reject) => {
-      const socket = connect({ host: to.address, port: to.port });
-      const cancel = (): void => void socket.destroy(new NetError('cancelled', 'cancelled'));
-      if (options.signal?.aborted) cancel();
-      options.signal?.addEventListener('abort', cancel, { once: true });
-      socket.once('close', () => options.signal?.removeEventListener('abort', cancel));
-      socket.setTimeout(options.timeout ?? 5000, () => socket.destroy(new NetError('timeout', `${where(server)} fell silent`)));
-      socket.once('connect', () => resolve(socket));
-      socket.once('error', (error) =>
-        reject(error instanceof NetError ? error : new NetError('unreachable', `${where(server)} cannot be reached over TCP: ${error.message}`)),
-      );
-    });
+  private open(server: ServerAddress, over: 'tcp' | 'tls', options: ConnectOptions): Promise<Duplex> {
+    return (over === 'tls' ? openTls : openTcp)(this.routes, server, DEFAULT_PORTS[over], options);
   }
 }
 
-export function where(server: ServerAddress): string {
-  return server.port === undefined || server.port === 53 ? server.address : `${server.address} port ${server.port}`;
+function connecting(options: AskOptions, patience: number): ConnectOptions {
+  return { timeout: (options.timeout ?? 5000) * patience, signal: options.signal };
+}
+
+function astray(server: ServerAddress): never {
+  throw new NetError('malformed', `${where(server)} sent an answer to another question`);
 }
 
 function decode(raw: Uint8Array, server: ServerAddress): Message {
@@ -215,31 +252,4 @@ function decode(raw: Uint8Array, server: ServerAddress): Message {
     if (error instanceof WireError) throw new NetError('malformed', `${where(server)} sent a message that cannot be read: ${error.message}`);
     throw error;
   }
-}
-
-/** Two octets of length before each message (RFC 1035 §4.2.2). */
-export function framed(wire: Uint8Array): Uint8Array {
-  const out = new Uint8Array(wire.length + 2);
-  out[0] = wire.length >> 8;
-  out[1] = wire.length & 0xff;
-  out.set(wire, 2);
-  return out;
-}
-
-async function* frames(socket: Socket, server: ServerAddress): AsyncGenerator<Uint8Array, void> {
-  let pending: Buffer = Buffer.alloc(0);
-  try {
-    for await (const chunk of socket as AsyncIterable<Buffer>) {
-      pending = pending.length === 0 ? chunk : Buffer.concat([pending, chunk]);
-      while (pending.length >= 2 && pending.length >= 2 + pending.readUInt16BE(0)) {
-        const length = pending.readUInt16BE(0);
-        yield new Uint8Array(pending.subarray(2, 2 + length));
-        pending = pending.subarray(2 + length);
-      }
-    }
-  } catch (error) {
-    if (error instanceof NetError || !(error instanceof Error) || !('code' in error)) throw error;
-    throw new NetError('cut', `the connection to ${where(server)} broke: ${error.message}`);
-  }
-  if (pending.length > 0) throw new NetError('cut', `${where(server)} closed the connection inside a message`);
 }

@@ -1,6 +1,7 @@
 import { Message, Name, RCODE, SetChange, TsigKey, rcodeName, updateMessages } from '@wanderon/core';
-import { DnsClient, ServerAddress, where } from './client';
+import { DnsClient } from './client';
 import { NetError } from './netError';
+import { ServerAddress, where } from './server';
 
 /** Sends the changes as updates (RFC 2136), one after the other; throws a NetError at the first that is refused. */
 export async function sendUpdates(client: DnsClient, server: ServerAddress, zone: Name, changes: readonly SetChange[], key: TsigKey): Promise<number> {

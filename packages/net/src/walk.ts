@@ -15,6 +15,8 @@ export interface Referral {
   readonly ttl: number | undefined;
   readonly glue: readonly { readonly name: string; readonly address: string; readonly ttl: number }[];
   readonly ds: readonly string[];
+  /** TTL of the DS set; undefined where there is none. */
+  readonly dsTtl: number | undefined;
   /** Negative TTL of the parent, where it denies the domain. */
   readonly denied: boolean;
   readonly problem: string | undefined;
@@ -26,6 +28,8 @@ export interface Delegation {
 }
 
 const MAX_DEPTH = 30;
+/** Servers of one zone, and addresses of one server, that are looked at: a hostile referral must not set off thousands of questions. */
+const MAX_SERVERS = 20;
 
 /**
  * Walks from the root hints to a zone's parent and asks every server of it (RFC 1034 §5.3.3), with no resolver between.
@@ -71,12 +75,12 @@ export class Walker {
     let servers = [...this.hints];
     let zone = Name.root;
     for (let step = 0; step < MAX_DEPTH; step++) {
-      const answer = await this.firstAnswer(servers, name, type);
+      const answer = await this.firstAnswer(servers, zone, name, type);
       if (!answer) return undefined;
       const next = referralIn(answer, zone, name);
       if (!next) return answer;
+      servers = await this.serversFrom(next, zone, answer, depth);
       zone = next.zone;
-      servers = await this.serversFrom(next, answer, depth);
     }
     return undefined;
   }
@@ -84,23 +88,25 @@ export class Walker {
   private async serversAbove(zone: Name): Promise<{ zone: Name; servers: NameServer[] }> {
     let current = { zone: Name.root, servers: [...this.hints] };
     for (let step = 0; step < MAX_DEPTH; step++) {
-      const answer = await this.firstAnswer(current.servers, zone, TYPE_CODES.NS);
+      const answer = await this.firstAnswer(current.servers, current.zone, zone, TYPE_CODES.NS);
       if (!answer) throw new NetError('unreachable', `no server of ${current.zone.toString()} answers`);
       const next = referralIn(answer, current.zone, zone);
       if (!next || next.zone.equals(zone)) return current;
       const known = this.zoneServers.get(next.zone.key);
-      const servers = known ?? (await this.serversFrom(next, answer, 0));
+      const servers = known ?? (await this.serversFrom(next, current.zone, answer, 0));
       this.zoneServers.set(next.zone.key, servers);
       current = { zone: next.zone, servers };
     }
     throw new NetError('malformed', 'the referrals lead in a circle');
   }
 
-  private async serversFrom(next: { zone: Name; targets: Name[] }, answer: Message, depth: number): Promise<NameServer[]> {
+  /** `from` is the zone whose server answered: glue for names outside of it is not believed. */
+  private async serversFrom(next: { zone: Name; targets: Name[] }, from: Name, answer: Message, depth: number): Promise<NameServer[]> {
     const servers: NameServer[] = [];
-    for (const target of next.targets) {
+    for (const target of next.targets.slice(0, MAX_SERVERS)) {
       const glue = answer.additionals
-        .filter((record) => isAddress(record) && record.owner.equals(target))
+        .filter((record) => isAddress(record) && record.owner.equals(target) && target.isAtOrBelow(from))
+        .slice(0, MAX_SERVERS)
         .map((record) => printRdata(record.type, record.data));
       const addresses = glue.length > 0 ? glue : target.isAtOrBelow(next.zone) ? [] : await this.addressesOf(target, depth + 1);
       servers.push({ name: target.toString(), addresses });
@@ -108,11 +114,13 @@ export class Walker {
     return servers;
   }
 
-  private async firstAnswer(servers: readonly NameServer[], name: Name, type: number): Promise<Message | undefined> {
+  /** The first answer that is of the zone itself or leads down from it; servers that are lame for it are passed over. */
+  private async firstAnswer(servers: readonly NameServer[], zone: Name, name: Name, type: number): Promise<Message | undefined> {
     for (const address of servers.flatMap((server) => server.addresses)) {
       try {
         const answer = await this.client.ask({ address }, name, type, this.options);
-        if (answer.rcode === RCODE.NOERROR || answer.rcode === RCODE.NXDOMAIN) return answer;
+        const sound = answer.rcode === RCODE.NOERROR || answer.rcode === RCODE.NXDOMAIN;
+        if (sound && (answer.authoritative || referralIn(answer, zone, name))) return answer;
       } catch (error) {
         if (!(error instanceof NetError) || error.kind === 'cancelled') throw error;
       }
@@ -121,7 +129,7 @@ export class Walker {
   }
 
   private async referralFrom(server: string, address: string, zone: Name): Promise<Referral> {
-    const empty = { server, address, nameservers: [], ttl: undefined, glue: [], ds: [], denied: false };
+    const empty = { server, address, nameservers: [], ttl: undefined, glue: [], ds: [], dsTtl: undefined, denied: false };
     let answer: Message;
     let ds: Message;
     try {
@@ -139,6 +147,7 @@ export class Walker {
     const section = answer.authorities.some((record) => record.type === TYPE_CODES.NS && record.owner.equals(zone)) ? answer.authorities : answer.answers;
     const set = section.filter((record) => record.type === TYPE_CODES.NS && record.owner.equals(zone));
     const targets = set.flatMap((record) => namesIn(record.type, record.data));
+    const signers = ds.answers.filter((record) => record.type === TYPE_CODES.DS && record.owner.equals(zone));
     return {
       ...empty,
       nameservers: targets.map((target) => target.toString()),
@@ -146,7 +155,8 @@ export class Walker {
       glue: answer.additionals
         .filter((record) => isAddress(record) && targets.some((target) => target.equals(record.owner)))
         .map((record) => ({ name: record.owner.toString(), address: printRdata(record.type, record.data), ttl: record.ttl })),
-      ds: ds.answers.filter((record) => record.type === TYPE_CODES.DS && record.owner.equals(zone)).map((record) => printRdata(record.type, record.data)),
+      ds: signers.map((record) => printRdata(record.type, record.data)),
+      dsTtl: signers.length > 0 ? Math.min(...signers.map((record) => record.ttl)) : undefined,
       denied: set.length === 0,
       problem: undefined,
     };

@@ -98,6 +98,11 @@ export class ByteWriter {
     return this.buffer[index]!;
   }
 
+  /** Copies what was written, up to a kilobyte, as `store` does. */
+  store(): number {
+    return store(this.buffer, 0, this.length);
+  }
+
   /** What was written, as it stands until the next write. */
   view(): Uint8Array {
     return this.buffer.subarray(0, this.length);
@@ -190,6 +195,13 @@ let used = 0;
 export function copied(source: Uint8Array, start: number, end: number): Uint8Array {
   const length = end - start;
   if (length > SHORT) return source.slice(start, end);
+  const at = store(source, start, end);
+  return new Uint8Array(shared.buffer, at, length);
+}
+
+/** Copies up to a kilobyte into the shared buffer, which `storage` gives, and says where it stands there. */
+export function store(source: Uint8Array, start: number, end: number): number {
+  const length = end - start;
   if (used + length > SHARED) {
     shared = new Uint8Array(SHARED);
     used = 0;
@@ -197,7 +209,12 @@ export function copied(source: Uint8Array, start: number, end: number): Uint8Arr
   const at = used;
   used += length;
   for (let i = 0; i < length; i++) shared[at + i] = source[start + i]!;
-  return new Uint8Array(shared.buffer, at, length);
+  return at;
+}
+
+/** The shared buffer that the last `store` wrote to. */
+export function storage(): Uint8Array {
+  return shared;
 }
 
 /** Octets as characters of the same numbers. */

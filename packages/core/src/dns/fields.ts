@@ -1,7 +1,7 @@
 import { ByteReader, ByteWriter, WireError, decodeBase64, decodeHex, toBase64, toHex } from './bytes';
 import { readIpv4, readIpv6, writeIpv4, writeIpv6 } from './address';
 import { KEY_FLAGS, Mnemonics, numberOf } from './mnemonics';
-import { Name, NameError, printNameAt, unescape, writeParsed } from './name';
+import { Name, NameError, expandName, printNameAt, unescape, writeParsed } from './name';
 import { Field, decimalOf, plainField, readNumber } from './recordType';
 import { Token, fail } from './token';
 import { ttlOf } from './ttl';
@@ -71,7 +71,7 @@ export const domain = (label: string): Field => ({
   label,
   parse: (words, origin, out) => writeName(words.bare(label), origin, out),
   print: printNameAt,
-  expand: (message, out) => Name.read(message).write(out),
+  expand: expandName,
   names: (data) => [Name.read(data)],
 });
 

@@ -1,7 +1,7 @@
 import { readIpv4, readIpv6, writeIpv4, writeIpv6 } from './address';
 import { ByteReader, ByteWriter, WireError } from './bytes';
 import { writeName } from './fields';
-import { Name, printNameAt } from './name';
+import { Name, expandName, printNameAt } from './name';
 import { Field, readNumber } from './recordType';
 import { Words, fail } from './token';
 
@@ -88,7 +88,7 @@ function copy(message: ByteReader, out: ByteWriter, headLength: number, kindOf: 
   const head = message.bytes(headLength);
   out.bytes(head);
   const kind = kindOf(head);
-  if (kind === 3) return Name.read(message).write(out);
+  if (kind === 3) return expandName(message, out);
   const from = message.at;
   skip(kind, message);
   out.slice(message.data, from, message.at);

@@ -86,7 +86,8 @@ export function reply(to: Message, parts: Partial<Message> = {}): Message {
 export function decodeMessage(data: Uint8Array): Message {
   if (data.length < 12) throw new WireError('a message is at least 12 octets');
   const reader = new ByteReader(data);
-  reader.names = new NamesRead();
+  NAMES.begin();
+  reader.names = NAMES;
   const id = reader.u16();
   const flags = reader.u16();
   const counts = [reader.u16(), reader.u16(), reader.u16(), reader.u16()];
@@ -135,6 +136,9 @@ export function decodeMessage(data: Uint8Array): Message {
     tsig,
   };
 }
+
+/** For the message being read. */
+const NAMES = new NamesRead();
 
 /** For messages being written; nothing that is called while one is written uses them. */
 const OUT = new ByteWriter(4096);

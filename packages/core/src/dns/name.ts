@@ -1,4 +1,4 @@
-import { ByteReader, ByteWriter, WireError, asciiText, copied, utf8 } from './bytes';
+import { ByteReader, ByteWriter, WireError, asciiText, storage, utf8 } from './bytes';
 
 /** Raised when text is not a domain name; the message says what is wrong with it, without the name itself. */
 export class NameError extends Error {
@@ -19,16 +19,33 @@ const PRINTED = Uint8Array.from({ length: 256 }, (_, octet) => (octet <= 32 || o
  * Compares without regard to ASCII case (RFC 4343), keeps the case it was given. Held as it stands on the wire.
  */
 export class Name {
-  static readonly root = new Name(Uint8Array.of(0));
+  static readonly root = new Name(Uint8Array.of(0), 0, 1);
   private cachedKey: string | undefined;
   private cachedText: string | undefined;
   private cachedLabels: readonly Uint8Array[] | undefined;
   private cachedHash: number | undefined;
 
+  private cachedWire: Uint8Array | undefined;
+
   private constructor(
-    /** Length and octets of every label, and the 0 that ends it; without compression. */
-    readonly wire: Uint8Array,
+    /** Holds the name's wire form from `start` on; many names share one, since an array of its own costs more than the name. */
+    private readonly source: Uint8Array,
+    private readonly start: number,
+    /** Octets on the wire without compression, the 0 at the end included. */
+    readonly size: number,
   ) {}
+
+  /** Length and octets of every label, and the 0 that ends it; without compression. */
+  get wire(): Uint8Array {
+    return (this.cachedWire ??= new Uint8Array(this.source.buffer, this.source.byteOffset + this.start, this.size));
+  }
+
+  /** What a writer holds, as a name. */
+  private static from(out: ByteWriter): Name {
+    if (out.length === 1) return Name.root;
+    const at = out.store();
+    return new Name(storage(), at, out.length);
+  }
 
   static fromLabels(labels: readonly Uint8Array[]): Name {
     const out = new ByteWriter();
@@ -40,7 +57,7 @@ export class Name {
     }
     out.u8(0);
     if (out.length > 255) throw new NameError('the name is longer than 255 octets');
-    return new Name(out.done());
+    return Name.from(out);
   }
 
   /**
@@ -61,78 +78,26 @@ export class Name {
     }
     SCRATCH.cut(0);
     writeParsed(text, start, end, origin, SCRATCH);
-    return new Name(SCRATCH.done());
+    return Name.from(SCRATCH);
   }
 
   /** Reads a name at `reader.at`, following compression pointers only backwards (RFC 1035 §4.1.4), so no loop is possible. */
   static read(reader: ByteReader): Name {
-    const { data } = reader;
     const begin = reader.at;
-    let at = begin;
-    // Most names of a message are one pointer to a name that was read before.
-    const known = reader.names;
-    if (known && at + 1 < reader.end && data[at]! >= 0xc0) {
-      const target = ((data[at]! & 0x3f) << 8) | data[at + 1]!;
-      const name = target < at ? known.get(target) : undefined;
-      if (name) {
-        reader.at = at + 2;
-        return name;
-      }
-    }
-    let length = 1;
-    let resume = -1;
-    let limit = at;
-    const plainFrom = at;
-    const out = SCRATCH;
-    out.cut(0);
-    let bound = reader.end;
-    for (;;) {
-      if (at >= bound) throw new WireError('a name runs past the end');
-      const octet = data[at]!;
-      if (octet === 0) {
-        at += 1;
-        break;
-      }
-      if (octet >= 0xc0) {
-        if (at + 1 >= data.length) throw new WireError('a compression pointer is cut off');
-        const target = ((octet & 0x3f) << 8) | data[at + 1]!;
-        if (resume < 0) {
-          out.slice(data, plainFrom, at);
-          resume = at + 2;
-        }
-        if (target >= limit) throw new WireError('a compression pointer does not point backwards');
-        limit = target;
-        at = target;
-        bound = data.length;
-        continue;
-      }
-      if (octet > 63) throw new WireError('a label type is unknown');
-      if (at + 1 + octet > data.length) throw new WireError('a label runs past the end');
-      length += octet + 1;
-      if (length > 255) throw new WireError('a name is longer than 255 octets');
-      if (resume >= 0) out.slice(data, at, at + octet + 1);
-      at += octet + 1;
-    }
-    const after = resume < 0 ? at : resume;
-    if (after > reader.end) throw new WireError('a name runs past the end of its field');
-    reader.at = after;
-    let name: Name;
-    if (resume < 0) name = length === 1 ? Name.root : new Name(copied(data, plainFrom, at));
-    else if (length === 1) name = Name.root;
-    else {
-      out.u8(0);
-      name = new Name(out.done());
-    }
-    if (known) {
-      // A name that is one pointer is remembered where it points to, which is where the next such pointer will look.
-      if (data[begin]! >= 0xc0) known.set(((data[begin]! & 0x3f) << 8) | data[begin + 1]!, name);
-      else if (begin < 0x4000) known.set(begin, name);
-    }
+    const known = readBefore(reader);
+    if (known) return known;
+    SCRATCH.cut(0);
+    decompress(reader, SCRATCH);
+    const name = Name.from(SCRATCH);
+    const first = reader.data[begin]!;
+    // A name that is one pointer is remembered where it points to, which is where the next such pointer will look.
+    if (first >= 0xc0) reader.names?.set(((first & 0x3f) << 8) | reader.data[begin + 1]!, name);
+    else if (begin < 0x4000) reader.names?.set(begin, name);
     return name;
   }
 
   write(out: ByteWriter): void {
-    out.bytes(this.wire);
+    out.slice(this.source, this.start, this.start + this.size);
   }
 
   get labels(): readonly Uint8Array[] {
@@ -145,7 +110,7 @@ export class Name {
   }
 
   get isRoot(): boolean {
-    return this.wire.length === 1;
+    return this.size === 1;
   }
 
   get labelCount(): number {
@@ -158,8 +123,8 @@ export class Name {
   get key(): string {
     if (this.cachedKey === undefined) {
       // Length octets are below 64 and so no letters: the wire can be lowered as it is.
-      const lowered = new Uint8Array(this.wire.length - 1);
-      for (let i = 0; i < lowered.length; i++) lowered[i] = LOWER[this.wire[i]!]!;
+      const lowered = new Uint8Array(this.size - 1);
+      for (let i = 0; i < lowered.length; i++) lowered[i] = LOWER[this.source[this.start + i]!]!;
       this.cachedKey = asciiText(lowered);
     }
     return this.cachedKey;
@@ -169,7 +134,8 @@ export class Name {
   get hash(): number {
     if (this.cachedHash === undefined) {
       let hash = 0x811c9dc5;
-      for (let i = 0; i < this.wire.length; i++) hash = Math.imul(hash ^ LOWER[this.wire[i]!]!, 0x01000193);
+      const end = this.start + this.size;
+      for (let i = this.start; i < end; i++) hash = Math.imul(hash ^ LOWER[this.source[i]!]!, 0x01000193);
       this.cachedHash = (hash ^ (hash >>> 15)) >>> 0;
     }
     return this.cachedHash;
@@ -180,14 +146,14 @@ export class Name {
    * first in lower case, octets moved up by one so that 0 can end a label before anything longer.
    */
   get sortKey(): string {
-    const { wire } = this;
+    const { source, start } = this;
     let count = 0;
-    for (let at = 0; wire[at] !== 0; at += wire[at]! + 1) STARTS[count++] = at;
-    const units = UNITS[wire.length - 1]!;
+    for (let at = start; source[at] !== 0; at += source[at]! + 1) STARTS[count++] = at - start;
+    const units = UNITS[this.size - 1]!;
     let to = 0;
     for (let i = count - 1; i >= 0; i--) {
-      const at = STARTS[i]!;
-      for (let k = at + 1; k <= at + wire[at]!; k++) units[to++] = LOWER[wire[k]!]! + 1;
+      const at = start + STARTS[i]!;
+      for (let k = at + 1; k <= at + source[at]!; k++) units[to++] = LOWER[source[k]!]! + 1;
       units[to++] = 0;
     }
     return String.fromCharCode.apply(undefined, units as unknown as number[]);
@@ -205,7 +171,7 @@ export class Name {
 
   /** Writes absolute presentation form. */
   print(out: ByteWriter): void {
-    printWire(this.wire, 0, this.wire.length, out);
+    printWire(this.source, this.start, this.start + this.size, out);
   }
 
   /** As typed below `origin`: `@` for the origin itself, without it where below it, absolute elsewhere. */
@@ -213,42 +179,61 @@ export class Name {
     if (this.equals(origin)) return '@';
     if (!this.isBelow(origin)) return this.toString();
     const out = new ByteWriter();
-    printWire(this.wire, 0, this.wire.length - origin.wire.length, out);
+    printWire(this.source, this.start, this.start + this.size - origin.size, out);
     return out.text().slice(0, -1);
   }
 
   equals(other: Name): boolean {
-    return this === other || (this.wire.length === other.wire.length && sameFrom(this.wire, 0, other.wire));
+    return this === other || (this.size === other.size && this.endsIn(other));
+  }
+
+  /** True if the last octets are those of `other`, letter case aside. */
+  private endsIn(other: Name): boolean {
+    const mine = this.source;
+    const theirs = other.source;
+    const from = this.start + this.size - other.size;
+    for (let i = 0; i < other.size; i++) {
+      const [left, right] = [mine[from + i]!, theirs[other.start + i]!];
+      if (left !== right && LOWER[left] !== LOWER[right]) return false;
+    }
+    return true;
+  }
+
+  /** True if a label begins so many octets behind the first. */
+  private beginsLabelAt(offset: number): boolean {
+    const wanted = this.start + offset;
+    let at = this.start;
+    while (at < wanted) at += this.source[at]! + 1;
+    return at === wanted;
   }
 
   /** True for `ancestor` itself and for every name under it. */
   isAtOrBelow(ancestor: Name): boolean {
-    const skip = this.wire.length - ancestor.wire.length;
-    if (skip < 0) return false;
-    let at = 0;
-    while (at < skip) at += this.wire[at]! + 1;
-    return at === skip && sameFrom(this.wire, skip, ancestor.wire);
+    const skip = this.size - ancestor.size;
+    return skip >= 0 && this.beginsLabelAt(skip) && this.endsIn(ancestor);
   }
 
   /** True for a name below `origin` that holds its labels once more before them: `www.zone.example.zone.example.` */
   holdsTwice(origin: Name): boolean {
-    const labels = origin.wire.length - 1;
-    const skip = this.wire.length - 1 - 2 * labels;
-    if (labels === 0 || skip < 0) return false;
-    let at = 0;
-    while (at < skip) at += this.wire[at]! + 1;
-    if (at !== skip) return false;
-    for (let i = 0; i < labels; i++) if (LOWER[this.wire[skip + i]!] !== LOWER[origin.wire[i]!]) return false;
+    const labels = origin.size - 1;
+    const skip = this.size - 1 - 2 * labels;
+    if (labels === 0 || skip < 0 || !this.beginsLabelAt(skip)) return false;
+    for (let i = 0; i < labels; i++) if (LOWER[this.source[this.start + skip + i]!] !== LOWER[origin.source[origin.start + i]!]) return false;
     return this.isAtOrBelow(origin);
   }
 
   isBelow(ancestor: Name): boolean {
-    return this.wire.length > ancestor.wire.length && this.isAtOrBelow(ancestor);
+    return this.size > ancestor.size && this.isAtOrBelow(ancestor);
+  }
+
+  /** Octets on the wire of the first label and its length; 1 for the root. */
+  get firstSize(): number {
+    return this.source[this.start]! + 1;
   }
 
   /** The name without its first label; the root's parent is the root. */
   get parent(): Name {
-    return this.isRoot ? this : new Name(new Uint8Array(this.wire.buffer, this.wire.byteOffset + this.wire[0]! + 1, this.wire.length - this.wire[0]! - 1));
+    return this.isRoot ? this : new Name(this.source, this.start + this.firstSize, this.size - this.firstSize);
   }
 
   child(label: string): Name {
@@ -256,12 +241,16 @@ export class Name {
   }
 
   get isWildcard(): boolean {
-    return this.wire[0] === 1 && this.wire[1] === 42;
+    return this.source[this.start] === 1 && this.source[this.start + 1] === 42;
   }
 
   /** All letters in lower case, as canonical form wants (RFC 4034 §6.2). */
   get lower(): Name {
-    return new Name(this.wire.map((octet) => LOWER[octet]!));
+    return new Name(
+      this.wire.map((octet) => LOWER[octet]!),
+      0,
+      this.size,
+    );
   }
 
   /** Canonical order (RFC 4034 §6.1): from the last label to the first, octet by octet in lower case. */
@@ -289,25 +278,79 @@ const UNITS = Array.from({ length: 255 }, (_, length) => new Uint16Array(length)
 /** For names being put together; nothing that is called while one is written uses it. */
 const SCRATCH = new ByteWriter(512);
 
-/** Names of a message by where they begin, so that a pointer to one is that name; a few of the last read. */
+/** Names of a message by where they begin, so that a pointer to one is that name; a few of the last read. Used again for every message. */
 export class NamesRead {
-  private readonly offsets = new Int32Array(64).fill(-1);
-  private readonly names: (Name | undefined)[] = [];
+  /** The round and the offset that a place is taken for. */
+  private readonly taken = new Int32Array(64).fill(-1);
+  private readonly names: (Name | undefined)[] = new Array<Name | undefined>(64).fill(undefined);
+  private round = 0;
+
+  begin(): void {
+    this.round = (this.round + 1) & 0x1ffff;
+    if (this.round === 0) this.taken.fill(-1);
+  }
 
   get(offset: number): Name | undefined {
-    return this.offsets[offset & 63] === offset ? this.names[offset & 63] : undefined;
+    return this.taken[offset & 63] === (this.round << 14) + offset ? this.names[offset & 63] : undefined;
   }
 
   set(offset: number, name: Name): void {
-    this.offsets[offset & 63] = offset;
+    this.taken[offset & 63] = (this.round << 14) + offset;
     this.names[offset & 63] = name;
   }
 }
 
-/** True if `wire` from `from` on is `other` to its end, letter case aside. */
-function sameFrom(wire: Uint8Array, from: number, other: Uint8Array): boolean {
-  for (let i = 0; i < other.length; i++) if (wire[from + i] !== other[i] && LOWER[wire[from + i]!] !== LOWER[other[i]!]) return false;
-  return true;
+/** Most names of a message are one pointer to a name that was read before: that name, and `reader` behind the pointer. */
+function readBefore(reader: ByteReader): Name | undefined {
+  const { data, at } = reader;
+  if (!reader.names || at + 1 >= reader.end || data[at]! < 0xc0) return undefined;
+  const target = ((data[at]! & 0x3f) << 8) | data[at + 1]!;
+  const name = target < at ? reader.names.get(target) : undefined;
+  if (name) reader.at = at + 2;
+  return name;
+}
+
+/** Writes a name that stands in a message, without compression. Throws a WireError. */
+export function expandName(reader: ByteReader, out: ByteWriter): void {
+  const known = readBefore(reader);
+  if (known) known.write(out);
+  else decompress(reader, out);
+}
+
+function decompress(reader: ByteReader, out: ByteWriter): void {
+  const { data } = reader;
+  let { at } = reader;
+  let from = at;
+  let length = 1;
+  let resume = -1;
+  let limit = at;
+  let bound = reader.end;
+  for (;;) {
+    if (at >= bound) throw new WireError('a name runs past the end');
+    const octet = data[at]!;
+    if (octet === 0) {
+      at += 1;
+      out.slice(data, from, at);
+      break;
+    }
+    if (octet >= 0xc0) {
+      if (at + 1 >= data.length) throw new WireError('a compression pointer is cut off');
+      out.slice(data, from, at);
+      const target = ((octet & 0x3f) << 8) | data[at + 1]!;
+      if (resume < 0) resume = at + 2;
+      if (target >= limit) throw new WireError('a compression pointer does not point backwards');
+      limit = from = at = target;
+      bound = data.length;
+      continue;
+    }
+    if (octet > 63) throw new WireError('a label type is unknown');
+    length += octet + 1;
+    if (length > 255) throw new WireError('a name is longer than 255 octets');
+    at += octet + 1;
+  }
+  const after = resume < 0 ? at : resume;
+  if (after > reader.end) throw new WireError('a name runs past the end of its field');
+  reader.at = after;
 }
 
 /**
@@ -324,7 +367,7 @@ export function writeParsed(text: Uint8Array, start: number, end: number, origin
 
 function parseInto(text: Uint8Array, start: number, end: number, origin: Name, out: ByteWriter): string | undefined {
   if (end === start) return 'the name is empty';
-  if (end - start === 1 && text[start] === AT) return void out.bytes(origin.wire);
+  if (end - start === 1 && text[start] === AT) return void origin.write(out);
   if (end - start === 1 && text[start] === DOT) return void out.u8(0);
   const from = out.length;
   let lengthAt = from;
@@ -352,7 +395,7 @@ function parseInto(text: Uint8Array, start: number, end: number, origin: Name, o
   if (length > 63) return 'a label is longer than 63 octets';
   if (length > 0) {
     out.patchU8(lengthAt, length);
-    out.bytes(origin.wire);
+    origin.write(out);
   }
   return out.length - from > 255 ? 'the name is longer than 255 octets' : undefined;
 }

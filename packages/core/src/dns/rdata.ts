@@ -153,7 +153,7 @@ export function canonicalRdata(type: number, data: Uint8Array): Uint8Array {
       const from = reader.at;
       const names = field.names(reader);
       // Names stand at the end of a field that holds more than a name.
-      out.slice(data, from, reader.at - names.reduce((sum, name) => sum + name.wire.length, 0));
+      out.slice(data, from, reader.at - names.reduce((sum, name) => sum + name.size, 0));
       for (const name of names) name.lower.write(out);
     }
     return reader.left === 0 ? out.done() : data;

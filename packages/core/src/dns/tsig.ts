@@ -13,6 +13,8 @@ export interface TsigKey {
   readonly name: Name;
   readonly algorithm: TsigAlgorithm;
   readonly secret: Uint8Array;
+  /** Octets to which MACs are cut, sent and taken (RFC 8945 §5.2.2.1); whole where absent. */
+  readonly macLength?: number;
 }
 
 /** Keyed hash and constant-time comparison, given by the caller: core has no cryptography of its own. */
@@ -87,7 +89,7 @@ export function signMessage(
   const covered = digestInput(encoded, fields, options.priorMac, options.timersOnly ?? false);
   // An answer to a key or signature that failed carries no MAC (RFC 8945 §5.3.2).
   const signed = fields.error === 0 || fields.error === RCODE.BADTIME;
-  const mac = signed ? hasher.hmac(key.algorithm, key.secret, covered) : new Uint8Array(0);
+  const mac = signed ? hasher.hmac(key.algorithm, key.secret, covered).subarray(0, key.macLength) : new Uint8Array(0);
   const out = new ByteWriter();
   out.bytes(encoded);
   key.name.write(out);
@@ -126,6 +128,9 @@ export function verifyMessage(
   if (!fields || !decoded.tsig) throw new TsigError('unsigned', 'the answer is not signed');
   if (!fields.key.equals(key.name) || !fields.algorithm.equals(algorithmName(key.algorithm)))
     throw new TsigError('key', 'the answer is signed with another key');
+  // RFC 8945 §5.2.3 wants this answer signed; a server that does not sign it is still no reason to look for a wrong secret.
+  if (fields.error === RCODE.BADTIME && fields.mac.length === 0) throw new TsigError('time', `${clockApart(now, fields)}, but does not sign that`);
+  if (fields.error === RCODE.BADTRUNC) throw new TsigError('truncated', 'the server wants a longer signature than ours');
   if (fields.error === RCODE.BADKEY) throw new TsigError('key', 'the server does not know the key');
   if (fields.error === BADSIG) throw new TsigError('signature', 'the server says that our signature is wrong: the secret differs');
   const unsigned = raw.slice(0, decoded.tsig.at);
@@ -136,13 +141,20 @@ export function verifyMessage(
   unsigned[1] = fields.originalId & 0xff;
   const covered = digestInput(unsigned, fields, options.priorMac, options.timersOnly ?? false, options.between);
   const expected = hasher.hmac(key.algorithm, key.secret, covered);
-  // RFC 8945 §5.2.2.1: a shortened MAC keeps at least 10 octets and half of the hash.
-  if (fields.mac.length > expected.length || fields.mac.length < Math.max(10, expected.length / 2))
-    throw new TsigError('truncated', 'the signature is shorter than the standard allows');
+  // RFC 8945 §5.2.2.1: a shortened MAC keeps at least 10 octets and half of the hash; ours to say is how short it may be.
+  const shortest = Math.max(10, Math.ceil(expected.length / 2), key.macLength ?? expected.length);
+  if (fields.mac.length > expected.length || fields.mac.length < shortest)
+    throw new TsigError('truncated', `the signature has ${fields.mac.length} octets where ${shortest} are wanted`);
   if (!hasher.equal(fields.mac, expected.subarray(0, fields.mac.length))) throw new TsigError('signature', 'the signature of the answer is wrong');
-  if (fields.error === RCODE.BADTIME) throw new TsigError('time', 'the server says that our clock and its clock differ too much');
+  if (fields.error === RCODE.BADTIME) throw new TsigError('time', clockApart(now, fields));
   if (Math.abs(now - fields.time) > fields.fudge) throw new TsigError('time', `the answer was signed ${Math.abs(now - fields.time)} s away from our clock`);
   return fields.mac;
+}
+
+/** With BADTIME the server tells its own time, in seconds since 1970 (RFC 8945 §5.2.3). */
+function clockApart(now: number, { other, time }: TsigFields): string {
+  const theirs = other.length === 6 ? new ByteReader(other).u48() : time;
+  return `the server says that our clock is ${Math.abs(now - theirs)} s away from its own`;
 }
 
 function algorithmName(algorithm: TsigAlgorithm): Name {

@@ -1,4 +1,4 @@
-import { Message } from './message';
+import { Message, encodeMessage } from './message';
 import { Name } from './name';
 import { parseRdata } from './rdata';
 import { CLASS_ANY, CLASS_IN, CLASS_NONE, RRset } from './record';
@@ -63,9 +63,12 @@ describe('updates', () => {
 
   it('are split between owners, never within one', () => {
     const wanted = Array.from({ length: 100 }, (_, i) => set(`n${i}`, 'A', 60, '192.0.2.1', '192.0.2.2'));
-    const messages = updateMessages(zone, changesBetween([], wanted), 30);
+    const messages = updateMessages(zone, changesBetween([], wanted), 900);
     expect(messages.length).toBeGreaterThan(9);
     expect(messages.flatMap((message) => message.authorities)).toHaveLength(200);
-    for (const message of messages) expect(message.answers.length + message.authorities.length).toBeLessThanOrEqual(30);
+    for (const message of messages) expect(encodeMessage(message).length).toBeLessThanOrEqual(900 + 12 + 17);
+    // 60 long texts of four kilobytes do not fit into one message of 65,535 octets.
+    const long = Array.from({ length: 60 }, (_, i) => set(`t${i}`, 'TXT', 60, `"${'x'.repeat(250)}" `.repeat(16).trim()));
+    for (const message of updateMessages(zone, changesBetween([], long))) expect(encodeMessage(message).length).toBeLessThan(65_535);
   });
 });

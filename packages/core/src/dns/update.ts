@@ -32,9 +32,10 @@ export function changesBetween(served: readonly RRset[], wanted: readonly RRset[
 /**
  * Update messages (RFC 2136) that make the changes, each guarded by prerequisites on the sets as they were seen
  * (§2.4.2 value dependent, §2.4.3 does not exist), so that a change by someone else meanwhile fails the update
- * instead of being overwritten. Sets of one owner stay in one message: an alias and what it replaces change together.
+ * instead of being overwritten. Sets of one owner stay in one message, which may then be larger than asked for: an alias
+ * and what it replaces change together.
  */
-export function updateMessages(zone: Name, changes: readonly SetChange[], recordsPerMessage = 150): Message[] {
+export function updateMessages(zone: Name, changes: readonly SetChange[], octetsPerMessage = 16_384): Message[] {
   const byOwner = new Map<string, SetChange[]>();
   for (const change of changes) {
     const group = byOwner.get(change.owner.key);
@@ -44,15 +45,18 @@ export function updateMessages(zone: Name, changes: readonly SetChange[], record
   const messages: Message[] = [];
   let prerequisites: ResourceRecord[] = [];
   let updates: ResourceRecord[] = [];
+  let octets = 0;
   const flush = (): void => {
     if (updates.length > 0) messages.push(updateMessage(zone, prerequisites, updates));
     prerequisites = [];
     updates = [];
+    octets = 0;
   };
   for (const group of byOwner.values()) {
     const made = group.map((change) => changeRecords(zone, change));
-    const size = made.reduce((sum, one) => sum + one.prerequisites.length + one.updates.length, 0);
-    if (prerequisites.length + updates.length + size > recordsPerMessage) flush();
+    const size = made.reduce((sum, one) => sum + sizeOf(one.prerequisites) + sizeOf(one.updates), 0);
+    if (octets + size > octetsPerMessage) flush();
+    octets += size;
     // RFC 2136 §3.4.2.2: a CNAME is ignored where other data stands, so what goes is written before what comes.
     for (const one of made) prerequisites.push(...one.prerequisites);
     for (const one of made) updates.push(...one.updates.filter((record) => record.cls === CLASS_ANY));
@@ -60,6 +64,11 @@ export function updateMessages(zone: Name, changes: readonly SetChange[], record
   }
   flush();
   return messages;
+}
+
+/** Octets that records take at the most: owner, type, class, TTL, length and data (RFC 1035 §4.1.3). */
+function sizeOf(records: readonly ResourceRecord[]): number {
+  return records.reduce((sum, record) => sum + record.owner.size + 10 + record.data.length, 0);
 }
 
 export function updateMessage(zone: Name, prerequisites: readonly ResourceRecord[], updates: readonly ResourceRecord[]): Message {

@@ -170,14 +170,14 @@ export class ZoneContents {
 
   /** The delegation or DNAME that hides a name; undefined where it is served. */
   hiddenBy(owner: Name): ResourceRecord | undefined {
-    const least = this.origin.wire.length;
-    if (owner.wire.length <= least) return undefined;
+    const least = this.origin.size;
+    if (owner.size <= least) return undefined;
     // Names right below the apex, which most are, need no look.
-    for (let length = owner.wire.length - owner.wire[0]! - 1, above = owner; length > least && this.cuts.size > 0; ) {
+    for (let length = owner.size - owner.firstSize, above = owner; length > least && this.cuts.size > 0; ) {
       above = above.parent;
       const cut = this.cuts.get(above);
       if (cut) return cut;
-      length -= above.wire[0]! + 1;
+      length -= above.firstSize;
     }
     return this.cutAtApex;
   }

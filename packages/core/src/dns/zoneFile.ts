@@ -315,7 +315,7 @@ function directive(words: Words, state: State): void {
     }
     case '$DATE':
       // Written by some servers into their own files; it tells when, and changes nothing.
-      words.bare('a date after $DATE');
+      if (!/^\d{14}$/.test(words.bare('a date after $DATE').text)) fail(word, 'a date after $DATE is like 20300101120000');
       return words.end('$DATE');
     case '$INCLUDE':
       return include(word, words, state);
@@ -368,6 +368,11 @@ function generate(words: Words, state: State): void {
       const octets = utf8(filled);
       return readName(Object.assign(new Token(), { source: octets, end: octets.length }), state.origin);
     });
+    state.outside = !name.isAtOrBelow(state.apex);
+    if (state.outside) {
+      report(state, line, column, 'warning', 'out-of-zone', `${name.toString()} is outside the zone and is left out`);
+      continue;
+    }
     const data = placed(dataWord, () => {
       const scanner = new Scanner();
       scanner.feed(utf8(text));
@@ -375,7 +380,6 @@ function generate(words: Words, state: State): void {
       scanner.next(inner, true);
       return parseRdataWords(type, inner, state.origin);
     });
-    state.outside = !name.isAtOrBelow(state.apex);
     keep(state, name, type, ttl, data, word, line, column);
   }
   state.owner = owner;

@@ -221,8 +221,9 @@ class Rules {
     const hidden = zone.hiddenBy(name);
     if (hidden?.type === TYPE_CODES.DNAME) return 'below a DNAME';
     if (zone.has(name, TYPE_CODES.A) || zone.has(name, TYPE_CODES.AAAA)) return 'addresses';
+    if (hidden) return 'below a cut';
     if (zone.has(name, TYPE_CODES.CNAME)) return 'alias';
-    if (hidden || (!name.equals(origin) && zone.has(name, TYPE_CODES.NS))) return 'below a cut';
+    if (!name.equals(origin) && zone.has(name, TYPE_CODES.NS)) return 'below a cut';
     if (zone.exists(name)) return 'nothing';
     for (let above = name.parent; above.isAtOrBelow(origin); above = above.parent) {
       const wildcard = above.child('*');

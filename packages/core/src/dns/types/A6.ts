@@ -1,7 +1,7 @@
 import { parseIpv6, writeIpv6 } from '../address';
 import { ByteReader, WireError } from '../bytes';
 import { writeName } from '../fields';
-import { Name, printNameAt } from '../name';
+import { Name, expandName, printNameAt } from '../name';
 import { Field, readNumber, recordType } from '../recordType';
 import { fail } from '../token';
 
@@ -38,7 +38,7 @@ const prefixed: Field = {
     const from = message.at;
     const { length } = head(message);
     out.slice(message.data, from, message.at);
-    if (length > 0) Name.read(message).write(out);
+    if (length > 0) expandName(message, out);
   },
   names(data) {
     return head(data).length > 0 ? [Name.read(data)] : [];

@@ -1,6 +1,6 @@
 import { ByteReader, WireError, decodeBase64, decodeHex, toBase64, toHex } from '../bytes';
 import { decoded, wordOctets, writeName } from '../fields';
-import { Name, printNameAt } from '../name';
+import { Name, expandName, printNameAt } from '../name';
 import { Field, readNumber, recordType } from '../recordType';
 import { fail } from '../token';
 
@@ -34,7 +34,7 @@ const identity: Field = {
     const from = message.at;
     head(message);
     out.slice(message.data, from, message.at);
-    while (message.left > 0) Name.read(message).write(out);
+    while (message.left > 0) expandName(message, out);
   },
   names(data) {
     head(data);

@@ -1,0 +1,124 @@
+import { randomInt } from 'node:crypto';
+import { Socket, createSocket } from 'node:dgram';
+import { NetError } from './netError';
+
+/** Sockets that are open to one server at a time; each has a port of the system's choosing. */
+const OPEN = 8;
+/** Questions after which a socket, and with it its port, is given up. */
+const USES = 400;
+/** Milliseconds without a question after which sockets close. */
+const IDLE = 2000;
+
+/** Takes what arrives under an id; true where it was the answer. */
+export type Taker = (raw: Uint8Array) => boolean;
+
+interface Waiting {
+  readonly take: Taker;
+  readonly fail: (error: NetError) => void;
+}
+
+interface Pooled {
+  readonly socket: Socket;
+  readonly waiting: Map<number, Waiting>;
+  ready: boolean;
+  readonly unsent: Uint8Array[];
+  uses: number;
+  retired: boolean;
+}
+
+/**
+ * Sends questions to one address from a few sockets at random ports. A connected socket takes packets from that address
+ * only, and hears of a closed port at once; the ids on one socket are random and never in use twice (RFC 5452 §4).
+ */
+export class UdpPool {
+  private sockets: Pooled[] = [];
+  private idle: NodeJS.Timeout | undefined;
+
+  constructor(
+    private readonly address: string,
+    private readonly port: number,
+    private readonly onEmpty: () => void,
+  ) {}
+
+  /** Sends what `prepare` makes of a free id, and hands over what comes back under it until `done` is called. */
+  send(prepare: (id: number) => Uint8Array, waiting: Waiting): () => void {
+    const pooled = this.pick();
+    let id = randomInt(0x10000);
+    while (pooled.waiting.has(id)) id = randomInt(0x10000);
+    pooled.waiting.set(id, waiting);
+    pooled.uses += 1;
+    pooled.socket.ref();
+    const wire = prepare(id);
+    if (pooled.ready) pooled.socket.send(wire);
+    else pooled.unsent.push(wire);
+    return () => {
+      pooled.waiting.delete(id);
+      if (pooled.waiting.size === 0) this.rest(pooled);
+    };
+  }
+
+  private pick(): Pooled {
+    clearTimeout(this.idle);
+    for (const pooled of this.sockets) if (pooled.uses >= USES) pooled.retired = true;
+    this.sockets = this.sockets.filter((pooled) => {
+      if (pooled.retired && pooled.waiting.size === 0) pooled.socket.close();
+      return !pooled.retired;
+    });
+    // A new one is opened while those that are open are busy; which one of them is used is left to chance.
+    const free = this.sockets.filter((pooled) => pooled.waiting.size === 0);
+    if (free.length === 0 && this.sockets.length < OPEN) return this.open();
+    const from = free.length > 0 ? free : this.sockets;
+    return from[randomInt(from.length)]!;
+  }
+
+  private open(): Pooled {
+    const socket = createSocket(this.address.includes(':') ? 'udp6' : 'udp4');
+    const pooled: Pooled = { socket, waiting: new Map(), ready: false, unsent: [], uses: 0, retired: false };
+    socket.on('message', (raw) => {
+      if (raw.length < 12) return this.spread(pooled, raw);
+      pooled.waiting.get((raw[0]! << 8) | raw[1]!)?.take(raw);
+    });
+    socket.on('error', (error) => {
+      pooled.retired = true;
+      this.sockets = this.sockets.filter((other) => other !== pooled);
+      for (const waiting of [...pooled.waiting.values()]) waiting.fail(new NetError('unreachable', error.message));
+      if (pooled.ready) return;
+      // It never connected: nothing else will close it.
+      pooled.ready = true;
+      socket.close();
+    });
+    socket.connect(this.port, this.address, () => {
+      pooled.ready = true;
+      for (const wire of pooled.unsent.splice(0)) socket.send(wire);
+    });
+    this.sockets.push(pooled);
+    return pooled;
+  }
+
+  /** What is too short to have an id is for whoever waits, so that they hear of it. */
+  private spread(pooled: Pooled, raw: Uint8Array): void {
+    for (const waiting of [...pooled.waiting.values()]) waiting.take(raw);
+  }
+
+  private rest(pooled: Pooled): void {
+    if (pooled.retired) {
+      try {
+        pooled.socket.close();
+      } catch (error) {
+        // Closed already by an error of its own.
+        if ((error as NodeJS.ErrnoException).code !== 'ERR_SOCKET_DGRAM_NOT_RUNNING') throw error;
+      }
+      return;
+    }
+    if (this.sockets.some((other) => other.waiting.size > 0)) return;
+    clearTimeout(this.idle);
+    this.idle = setTimeout(() => this.close(), IDLE);
+    this.idle.unref();
+    for (const other of this.sockets) other.socket.unref();
+  }
+
+  private close(): void {
+    for (const { socket } of this.sockets.splice(0)) socket.close();
+    this.onEmpty();
+  }
+}
