@@ -52,7 +52,15 @@ async function zoneFiles(folder: string): Promise<void> {
   const ratios: number[] = [];
   let last = '';
   for (let round = 0; round < 3; round++) {
-    const ours = await measure(process.execPath, ['--max-semi-space-size=64', join(ROOT, 'command/dist/main.js'), 'zone', 'print', file, '--origin', 'zone.example']);
+    const ours = await measure(process.execPath, [
+      '--max-semi-space-size=64',
+      join(ROOT, 'command/dist/main.js'),
+      'zone',
+      'print',
+      file,
+      '--origin',
+      'zone.example',
+    ]);
     const theirs = await measure('named-compilezone', ['-i', 'none', '-s', 'full', '-o', '/dev/null', 'zone.example', file]);
     ratios.push(ours.seconds / theirs.seconds);
     last = `ours ${ours.seconds.toFixed(1)} s and ${ours.peak.toFixed(0)} MiB, theirs ${theirs.seconds.toFixed(1)} s and ${theirs.peak.toFixed(0)} MiB in the last`;
@@ -87,10 +95,7 @@ function everyday(): Uint8Array[] {
       additionals: [record('mx1.brinepost.example.', 'A', '198.51.100.25'), record('mx1.brinepost.example.', 'AAAA', '2001:db8::25')],
     }),
     reply(asked('lighthouse-museum.example.', 'A'), {
-      authorities: [
-        record('lighthouse-museum.example.', 'NS', 'ns1.quillmere.example.'),
-        record('lighthouse-museum.example.', 'NS', 'ns2.quillmere.example.'),
-      ],
+      authorities: [record('lighthouse-museum.example.', 'NS', 'ns1.quillmere.example.'), record('lighthouse-museum.example.', 'NS', 'ns2.quillmere.example.')],
       additionals: [record('ns1.quillmere.example.', 'A', '203.0.113.51'), record('ns2.quillmere.example.', 'A', '203.0.113.52')],
     }),
     reply(asked('lighthouse-museum.example.', 'TXT'), {
@@ -202,7 +207,9 @@ async function overTheWire(folder: string): Promise<void> {
         times.push(ours.seconds / theirs.seconds);
         last = `ours ${ours.seconds.toFixed(1)} s and ${ours.peak.toFixed(0)} MiB, theirs ${theirs.seconds.toFixed(1)} s and ${theirs.peak.toFixed(0)} MiB in the last`;
       }
-      console.log(`transfer of ${COUNT} records, ${how === 'pass' ? 'passed on as they come' : 'held in memory'}: ${spread(times)} times the time of dig; ${last}`);
+      console.log(
+        `transfer of ${COUNT} records, ${how === 'pass' ? 'passed on as they come' : 'held in memory'}: ${spread(times)} times the time of dig; ${last}`,
+      );
     }
   } finally {
     server.kill('SIGKILL');

@@ -12,6 +12,7 @@ import {
   TYPE_CODES,
   TsigAlgorithm,
   TsigKey,
+  WireError,
   ZoneFile,
   ZoneReader,
   changesBetween,
@@ -20,6 +21,8 @@ import {
   fromBase64,
   gatherZone,
   groupRecords,
+  isIpv4,
+  isIpv6,
   printRdata,
   printRecord,
   printZoneFile,
@@ -29,32 +32,63 @@ import {
   typeMnemonic,
   writeGeneric,
 } from '@wanderon/core';
-import { DnsClient, NetError, sendUpdates, transferZone } from '@wanderon/net';
+import { DnsClient, NetError, Over, ServerAddress, sendUpdates, transferZone } from '@wanderon/net';
 
 /** A mistake in how a zone tool was called; the message says which. */
 class UsageError extends Error {}
 
-const HELP = `Usage: ./wanderon zone TOOL ...
+/** How each tool is called, what it does, and an example. */
+const TOOLS: Readonly<Record<string, { readonly usage: string; readonly does: string; readonly example: string }>> = {
+  check: {
+    usage: 'check FILE... [--origin NAME] [--json]',
+    does: 'Would a server load it? Findings as file:line:column: severity: code: text, or one JSON object a file.\nExit 0 if all of them load, 1 if not.',
+    example: 'check lighthouse.example.zone',
+  },
+  print: {
+    usage: 'print FILE [--origin NAME] [--generic]',
+    does: 'One record a line with absolute names, in canonical order; --generic as RFC 3597 has it.',
+    example: 'print --origin lighthouse.example - < zonefile',
+  },
+  compare: {
+    usage: 'compare A B [--origin NAME]',
+    does: 'What differs: - for what A has, + for what B has. Exit 0 if nothing does, 1 if something.',
+    example: 'compare before.zone after.zone --origin lighthouse.example',
+  },
+  fetch: {
+    usage: 'fetch NAME --server ADDRESS [--port N] [--key FILE.json] [--over tcp|tls]',
+    does: 'Transfers a zone and prints it.',
+    example: 'fetch lighthouse.example --server 192.0.2.53 --key key.json',
+  },
+  push: {
+    usage: 'push FILE --server ADDRESS --key FILE.json [--origin NAME] [--port N] [--dry-run]',
+    does: "Brings the server's zone to the file by the smallest update, guarded by what was seen, and reads it back.\nThe SOA stays the server's own. --dry-run only shows the changes.",
+    example: 'push lighthouse.example.zone --server 192.0.2.53 --key key.json --dry-run',
+  },
+  ask: {
+    usage: 'ask NAME TYPE --server ADDRESS [--port N] [--over udp|tcp|tls|https] [--recursive]',
+    does: 'Asks one server one question. Exit 0 where it answers NOERROR, 1 where not.',
+    example: 'ask www.lighthouse.example A --server 192.0.2.53',
+  },
+};
 
-  check FILE... [--origin NAME] [--json]     would a server load it? exit 0 if all of them, 1 if not
-      ./wanderon zone check lighthouse.example.zone
-  print FILE [--origin NAME] [--generic]     one record a line, absolute names, canonical order
-      ./wanderon zone print --origin lighthouse.example - < zonefile
-  compare A B [--origin NAME]                what differs; exit 0 if nothing, 1 if something
-      ./wanderon zone compare before.zone after.zone --origin lighthouse.example
-  fetch NAME --server ADDRESS [--port N] [--key FILE.json]
-      ./wanderon zone fetch lighthouse.example --server 192.0.2.53 --key key.json
-  push FILE --server ADDRESS --key FILE.json [--origin NAME] [--port N] [--dry-run]
-      ./wanderon zone push lighthouse.example.zone --server 192.0.2.53 --key key.json --dry-run
-  ask NAME TYPE --server ADDRESS [--port N] [--recursive]
-      ./wanderon zone ask www.lighthouse.example A --server 192.0.2.53
-
-FILE may be - for standard input. Without --origin, the zone's name is the file's, without its .zone or .db.
+const NOTES = `FILE may be - for standard input. Without --origin, the zone's name is the file's, without its .zone or .db.
 A key file holds {"name": "...", "algorithm": "hmac-sha256", "secret": "base64"}.`;
+
+function help(names: readonly string[]): string {
+  const parts = names.map((name) => {
+    const { usage, does, example } = TOOLS[name]!;
+    return `  ${usage}\n      ${does.replaceAll('\n', '\n      ')}\n      ./wanderon zone ${example}\n`;
+  });
+  return `Usage: ./wanderon zone TOOL ...\n\n${parts.join('')}\n${NOTES}`;
+}
 
 /** The zone tools; they need no database. Gives the exit code. */
 export async function zone(args: readonly string[]): Promise<number> {
   const [tool, ...rest] = args;
+  if (tool !== undefined && Object.hasOwn(TOOLS, tool) && rest.some((word) => word === '--help' || word === '-h')) {
+    console.log(help([tool]));
+    return 0;
+  }
   try {
     switch (tool) {
       case 'check':
@@ -70,8 +104,8 @@ export async function zone(args: readonly string[]): Promise<number> {
       case 'ask':
         return await ask(rest);
       default:
-        console.log(HELP);
-        return tool === undefined || tool === '--help' || tool === 'help' ? 0 : 2;
+        console.log(help(Object.keys(TOOLS)));
+        return tool === undefined || ['--help', '-h', 'help'].includes(tool) ? 0 : 2;
     }
   } catch (error) {
     if (error instanceof NetError) {
@@ -94,17 +128,18 @@ const OPTIONS = {
   port: { type: 'string' },
   key: { type: 'string' },
   recursive: { type: 'boolean' },
+  over: { type: 'string' },
   'dry-run': { type: 'boolean' },
 } as const;
 
-function options(args: readonly string[], least: number) {
+function options(tool: string, args: readonly string[], least: number) {
   const { values, positionals } = parseArgs({ args: [...args], options: OPTIONS, allowPositionals: true });
-  if (positionals.length < least) throw new UsageError(HELP);
+  if (positionals.length < least) throw new UsageError(help([tool]));
   return { ...values, files: positionals };
 }
 
 function check(args: readonly string[]): number {
-  const { files, origin, json } = options(args, 1);
+  const { files, origin, json } = options('check', args, 1);
   let all = true;
   for (const file of files) {
     const { loads, findings } = checked(file, origin);
@@ -118,8 +153,8 @@ function check(args: readonly string[]): number {
 }
 
 function print(args: readonly string[]): number {
-  const { files, origin, generic } = options(args, 1);
-  const { loads, findings, records } = checked(files[0]!, origin);
+  const { files, origin, generic } = options('print', args, 1);
+  const { loads, findings, records } = checked(files[0]!, origin, { errorsOnly: true });
   for (const finding of findings.filter((one) => one.severity === 'error'))
     console.error(`${finding.file ?? files[0]}:${finding.line}:${finding.column}: error: ${finding.code}: ${finding.text}`);
   if (!loads) return 1;
@@ -128,7 +163,7 @@ function print(args: readonly string[]): number {
 }
 
 function compare(args: readonly string[]): number {
-  const { files, origin } = options(args, 2);
+  const { files, origin } = options('compare', args, 2);
   const [left, right] = files.slice(0, 2).map((file) => groupRecords(loaded(file, origin).records)) as [RRset[], RRset[]];
   const changes = changesBetween(left, right);
   for (const change of changes) process.stdout.write(changeLines(change.before, change.after));
@@ -136,9 +171,9 @@ function compare(args: readonly string[]): number {
 }
 
 async function fetchZone(args: readonly string[]): Promise<number> {
-  const { files, ...rest } = options(args, 1);
+  const { files, ...rest } = options('fetch', args, 1);
   const zoneName = parseName(files[0]!);
-  const { records } = await transferZone(new DnsClient(), server(rest), zoneName, { key: keyFrom(rest.key) });
+  const { records } = await transferZone(new DnsClient(), server(rest), zoneName, { key: keyFrom(rest.key), over: overFrom(rest.over, ['tcp', 'tls']) });
   writeRecords(
     groupRecords(records).flatMap((set) => recordsOf(set)),
     printRecord,
@@ -147,7 +182,7 @@ async function fetchZone(args: readonly string[]): Promise<number> {
 }
 
 async function push(args: readonly string[]): Promise<number> {
-  const { files, origin, ...rest } = options(args, 1);
+  const { files, origin, ...rest } = options('push', args, 1);
   const key = keyFrom(rest.key);
   if (!key) throw new UsageError('push needs --key FILE.json');
   const { records, origin: zoneName } = loaded(files[0]!, origin);
@@ -165,10 +200,13 @@ async function push(args: readonly string[]): Promise<number> {
 }
 
 async function ask(args: readonly string[]): Promise<number> {
-  const { files, recursive, ...rest } = options(args, 2);
+  const { files, recursive, ...rest } = options('ask', args, 2);
   const type = typeCode(files[1]!);
   if (type === undefined) throw new UsageError(`${files[1]} is not a record type`);
-  const answer = await new DnsClient().ask(server(rest), parseName(files[0]!), type, { recursive: recursive ?? false });
+  const answer = await new DnsClient().ask(server(rest), parseName(files[0]!), type, {
+    recursive: recursive ?? false,
+    over: overFrom(rest.over, ['udp', 'tcp', 'tls', 'https']),
+  });
   console.log(`; ${rcodeName(answer.rcode)}${answer.authoritative ? ', authoritative' : ''}`);
   for (const error of extendedErrors(answer.edns)) console.log(`; ${error.meaning}${error.text === '' ? '' : `: ${JSON.stringify(error.text)}`}`);
   for (const [title, section] of [
@@ -227,9 +265,9 @@ function parseName(text: string): Name {
   }
 }
 
-function checked(file: string, origin: string | undefined): CheckedZone & { readonly name: Name } {
+function checked(file: string, origin: string | undefined, options = {}): CheckedZone & { readonly name: Name } {
   const { zone, name } = read(file, origin);
-  return { ...checkZone(zone, name), name };
+  return { ...checkZone(zone, name, options), name };
 }
 
 /** Writes records to standard output in large pieces. */
@@ -237,7 +275,7 @@ function writeRecords(records: Iterable<ResourceRecord>, print: (record: Resourc
   const out = new ByteWriter(PIECE + 70_000);
   const flush = (): void => {
     const text = out.view();
-    for (let at = 0; at < text.length; ) at += writePiece(text.subarray(at));
+    for (let at = 0; at < text.length;) at += writePiece(text.subarray(at));
     out.cut(0);
   };
   for (const record of records) {
@@ -272,25 +310,45 @@ function includeBelow(folder: string): (file: string) => { octets: Uint8Array } 
 }
 
 function loaded(file: string, origin: string | undefined): { records: readonly ResourceRecord[]; origin: Name } {
-  const { records, findings, name } = checked(file, origin);
+  const { records, findings, name } = checked(file, origin, { errorsOnly: true });
   const error = findings.find((finding) => finding.severity === 'error');
   if (error) throw new UsageError(`${error.file ?? file}:${error.line}:${error.column}: error: ${error.code}: ${error.text}`);
   return { records, origin: name };
 }
 
-function server(rest: { server?: string | undefined; port?: string | undefined }): { address: string; port: number } {
+function server(rest: { server?: string | undefined; port?: string | undefined }): ServerAddress {
   if (!rest.server) throw new UsageError('--server ADDRESS is missing');
-  const port = Number(rest.port ?? 53);
+  if (!isIpv4(rest.server) && !isIpv6(rest.server)) throw new UsageError(`--server takes an address, and ${rest.server} is none`);
+  if (rest.port === undefined) return { address: rest.server };
+  const port = Number(rest.port);
   if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new UsageError('--port must be a number up to 65535');
   return { address: rest.server, port };
 }
 
+function overFrom(text: string | undefined, allowed: readonly Over[]): Over {
+  const over = allowed.find((one) => one === (text ?? allowed[0]));
+  if (over === undefined) throw new UsageError(`--over must be one of ${allowed.join(', ')}`);
+  return over;
+}
+
 function keyFrom(file: string | undefined): TsigKey | undefined {
   if (file === undefined) return undefined;
-  const read = JSON.parse(readFileSync(file, 'utf8')) as { name?: unknown; algorithm?: unknown; secret?: unknown };
+  let read: { name?: unknown; algorithm?: unknown; secret?: unknown };
+  try {
+    read = JSON.parse(readFileSync(file, 'utf8')) as typeof read;
+  } catch (error) {
+    if (error instanceof SyntaxError) throw new UsageError(`${file} is not JSON: ${error.message}`);
+    throw error;
+  }
   if (typeof read.name !== 'string' || typeof read.secret !== 'string' || !TSIG_ALGORITHMS.includes(read.algorithm as TsigAlgorithm))
     throw new UsageError(`${file} is no key: it needs name, algorithm (${TSIG_ALGORITHMS.join(', ')}) and secret`);
-  return { name: Name.parse(read.name), algorithm: read.algorithm as TsigAlgorithm, secret: fromBase64(read.secret) };
+  try {
+    return { name: Name.parse(read.name), algorithm: read.algorithm as TsigAlgorithm, secret: fromBase64(read.secret) };
+  } catch (error) {
+    // The message must not hold the secret.
+    if (error instanceof WireError || error instanceof NameError) throw new UsageError(`${file} is no key: ${error.message}`);
+    throw error;
+  }
 }
 
 /** RFC 3597 §5: class and type by number, data as hexadecimal. */

@@ -68,7 +68,10 @@ const isRoot = process.getuid?.() === 0;
     expect(await kindOf(transferZone(client, { address }, ZONE, { key: { ...key, name: Name.parse('other.key.') } }))).toBe('key');
     expect(await kindOf(transferZone(client, { address }, ZONE, { key: { ...key, secret: new Uint8Array(32) } }))).toBe('signature');
     const late = new DnsClient(new RouteTable(), () => Math.floor(Date.now() / 1000) - 3600);
-    await expect(transferZone(late, { address }, ZONE, { key })).rejects.toMatchObject({ kind: 'time', message: expect.stringMatching(/36\d\d s away/) as string });
+    await expect(transferZone(late, { address }, ZONE, { key })).rejects.toMatchObject({
+      kind: 'time',
+      message: expect.stringMatching(/36\d\d s away/) as string,
+    });
   });
 
   it.each(each)('%s: a connection that is cut on the way is neither a zone nor a refusal', async (_name, address) => {
@@ -158,7 +161,8 @@ const isRoot = process.getuid?.() === 0;
       lab = await Lab.open({ rate: 0 });
       theirKey = lab.hosts[0]!.key!;
       labKey = { name: Name.parse(theirKey.name), algorithm: theirKey.algorithm, secret: fromBase64(theirKey.secret) };
-      const portOf = (transport: string): number => lab.routes.list().find((route) => route.address === '198.51.100.11' && route.transport === transport)!.toPort;
+      const portOf = (transport: string): number =>
+        lab.routes.list().find((route) => route.address === '198.51.100.11' && route.transport === transport)!.toPort;
       port = portOf('tcp');
       relay = await relayUdp(port, portOf('udp'));
     });

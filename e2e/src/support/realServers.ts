@@ -39,16 +39,18 @@ export class RealServers {
   }
 
   /** bind9 with the zones given as text. */
-  async bind(address: string, zones: Record<string, string>, options: { keyed: boolean; encrypted?: boolean }): Promise<void> {
+  async bind(address: string, zones: Record<string, string>, options: { keyed: boolean; encrypted?: boolean; signed?: boolean }): Promise<void> {
     // bind listens on addresses that an interface has, and all of 127.0.0.0/8 is not that.
     spawnSync('ip', ['address', 'add', `${address}/32`, 'dev', 'lo']);
     this.added.push(address);
     const name = `bind-${address}`;
     mkdirSync(join(this.folder, name), { mode: 0o777 });
+    // bind makes a signed copy beside the file, and cannot take updates of the same zone then.
+    const signed = options.signed ? 'dnssec-policy default; inline-signing yes;' : 'ixfr-from-differences yes;';
     const allow = options.keyed ? `key "${KEY.name}";` : '127.0.0.0/8;';
     const entries = Object.entries(zones).map(([zone, text]) => {
       const file = this.file(`${name}/${zone === '.' ? 'root' : zone}zone`, text);
-      return `zone "${zone}" { type primary; file "${file}"; ixfr-from-differences yes; allow-transfer { ${allow} }; allow-update { ${allow} }; };`;
+      return `zone "${zone}" { type primary; file "${file}"; ${signed} allow-transfer { ${allow} }; allow-update { ${allow} }; };`;
     });
     const encrypted = options.encrypted
       ? `listen-on port 853 tls ephemeral { ${address}; }; listen-on port 443 tls ephemeral http default { ${address}; };`
@@ -56,7 +58,7 @@ export class RealServers {
     const config = this.file(
       `${name}/named.conf`,
       `key "${KEY.name}" { algorithm ${KEY.algorithm}; secret "${KEY.secret}"; };
-options { directory "${join(this.folder, name)}"; listen-on port 53 { ${address}; }; ${encrypted} listen-on-v6 { none; }; pid-file none; recursion no; dnssec-validation no; session-keyfile none; };
+options { directory "${join(this.folder, name)}"; listen-on port 53 { ${address}; }; ${encrypted} listen-on-v6 { none; }; pid-file none; check-names primary ignore; recursion no; dnssec-validation no; session-keyfile none; };
 controls { };
 ${entries.join('\n')}\n`,
     );
@@ -70,10 +72,7 @@ ${entries.join('\n')}\n`,
     const entries = Object.entries(zones).map(
       ([zone, text]) => `zone:\n  name: "${zone}"\n  zonefile: "${this.file(`nsd-${address}/${zone}zone`, text)}"\n  provide-xfr: 127.0.0.0/8 ${KEY.name}\n`,
     );
-    const config = this.file(
-      `nsd-${address}/nsd.conf`,
-      `${nsdServer(folder, address, KEY)}${entries.join('')}`,
-    );
+    const config = this.file(`nsd-${address}/nsd.conf`, `${nsdServer(folder, address, KEY)}${entries.join('')}`);
     await this.start('/usr/sbin/nsd', ['-d', '-c', config], address);
   }
 
@@ -115,18 +114,26 @@ zone:
   }
 
   /** knot with the zones given as text, transfer and update by key. */
-  async knot(address: string, zones: Record<string, string>): Promise<void> {
-    const storage = join(this.folder, 'knot');
+  async knot(address: string, zones: Record<string, string>, signed?: 'nsec' | 'nsec3'): Promise<void> {
+    const name = `knot-${address}`;
+    const storage = join(this.folder, name);
     mkdirSync(storage, { mode: 0o777 });
-    const entries = Object.entries(zones).map(([zone, text]) => `  - domain: ${zone}\n    file: ${this.file(`knot/${zone}zone`, text)}\n    acl: ours\n`);
+    const signing = signed ? '    dnssec-signing: on\n    dnssec-policy: ours\n' : '';
+    const entries = Object.entries(zones).map(
+      ([zone, text]) => `  - domain: ${zone}\n    file: ${this.file(`${name}/${zone}zone`, text)}\n    acl: ours\n${signing}`,
+    );
     const config = this.file(
-      'knot/knot.conf',
+      `${name}/knot.conf`,
       `${knotServer(storage, address, KEY)}acl:
   - id: ours
     key: ${KEY.name}
     action: [transfer, update]
 database:
     storage: ${storage}
+policy:
+  - id: ours
+    algorithm: ecdsap256sha256
+    nsec3: ${signed === 'nsec3' ? 'on' : 'off'}
 template:
   - id: default
     storage: ${storage}

@@ -66,6 +66,8 @@ export const surveySchema = z.object({
   referrals: z.array(referralSchema),
   authorities: z.array(authoritySchema),
   sets: z.array(rrsetSchema.extend({ evidence: z.string() })),
+  /** Signs of names that were not seen. */
+  hints: z.array(z.object({ owner: z.string(), text: z.string() })),
 });
 export type SurveyView = z.infer<typeof surveySchema>;
 

@@ -48,9 +48,12 @@ export interface ClientLimits {
 
 const LIMITS: ClientLimits = { perServer: 64, inAll: 4096 };
 
+const RECURSIVE = { recursionDesired: true } as const;
+
 /** A message ready to go, and what its answer is checked with. */
 interface Prepared {
-  readonly message: Message;
+  readonly request: Message;
+  readonly id: number;
   readonly wire: Uint8Array;
   readonly mac?: Uint8Array;
   readonly key?: TsigKey;
@@ -74,7 +77,7 @@ export class DnsClient {
 
   /** One question, answered; throws a NetError where no sound answer came. Any response code is an answer. */
   async ask(server: ServerAddress, name: Name, type: number, options: AskOptions & { recursive?: boolean } = {}): Promise<Message> {
-    return this.exchange(server, query(name, type, { recursionDesired: options.recursive ?? false }), options);
+    return this.exchange(server, query(name, type, options.recursive ? RECURSIVE : undefined), options);
   }
 
   /** Sends any message and gives the answer to it, its signature checked where a key is given. */
@@ -120,7 +123,7 @@ export class DnsClient {
       let first = true;
       for await (const raw of frames(socket, server)) {
         const decoded = decode(raw, server);
-        if (decoded.id !== prepared.message.id || !decoded.response) throw new NetError('malformed', `${where(server)} sent an answer to another question`);
+        if (decoded.id !== prepared.id || !decoded.response) throw new NetError('malformed', `${where(server)} sent an answer to another question`);
         if (options.key) {
           // RFC 8945 §5.3.1: the first answer is signed, later ones at least every hundredth.
           if (decoded.tsig || first || between.length >= 99) {
@@ -138,11 +141,10 @@ export class DnsClient {
   }
 
   private prepare(request: Message, id: number, key: TsigKey | undefined): Prepared {
-    const message = { ...request, id };
-    const wire = encodeMessage(message);
-    if (!key) return { message, wire };
+    const wire = encodeMessage(request, id);
+    if (!key) return { request, id, wire };
     const signed = signMessage(wire, key, this.time(), hasher);
-    return { message, wire: signed.message, mac: signed.mac, key };
+    return { request, id, wire: signed.message, mac: signed.mac, key };
   }
 
   private verify(raw: Uint8Array, decoded: Message, key: TsigKey, server: ServerAddress, options: Parameters<typeof verifyMessage>[5]): Uint8Array {
@@ -161,8 +163,8 @@ export class DnsClient {
   /** The message that `raw` holds if it answers what was asked. Throws a NetError where it cannot be read or its signature does not hold. */
   private accept(raw: Uint8Array, prepared: Prepared, server: ServerAddress): Message | undefined {
     const decoded = decode(raw, server);
-    if (decoded.id !== prepared.message.id || !decoded.response || decoded.opcode !== prepared.message.opcode) return undefined;
-    const asked = prepared.message.questions[0];
+    if (decoded.id !== prepared.id || !decoded.response || decoded.opcode !== prepared.request.opcode) return undefined;
+    const asked = prepared.request.questions[0];
     const echoed = decoded.questions[0];
     // Some servers leave the question out of an error (RFC 5936 §2.2.1 has the same for transfers).
     if (asked && (echoed ? !(echoed.name.equals(asked.name) && echoed.type === asked.type && echoed.cls === asked.cls) : decoded.rcode === RCODE.NOERROR))

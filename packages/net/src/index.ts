@@ -5,6 +5,7 @@ export * from './netError';
 export * from './rootHints';
 export * from './routes';
 export * from './server';
+export * from './survey';
 export * from './transfer';
 export * from './update';
 export * from './walk';

@@ -6,9 +6,7 @@ export function parseRootHints(text: string): NameServer[] {
   const { records, findings } = parseZoneFile(text, Name.root);
   const first = findings[0];
   if (first) throw new Error(`the root hints cannot be read: line ${first.line}, column ${first.column}: ${first.message}`);
-  const names = records
-    .filter((record) => record.type === TYPE_CODES.NS && record.owner.isRoot)
-    .flatMap((record) => namesIn(record.type, record.data));
+  const names = records.filter((record) => record.type === TYPE_CODES.NS && record.owner.isRoot).flatMap((record) => namesIn(record.type, record.data));
   return names.map((name) => ({
     name: name.toString(),
     addresses: records

@@ -135,7 +135,8 @@ function stepsIn(records: readonly ResourceRecord[], server: ServerAddress): Zon
     if (before && before.to !== from) throw new NetError('malformed', `${where(server)} sent changes that do not follow one another`);
     steps.push({ from, to, deleted, added });
   }
-  if (steps.at(-1)?.to !== readSoa(records[0]!.data).serial) throw new NetError('malformed', `${where(server)} sent changes that do not lead to its own serial`);
+  if (steps.at(-1)?.to !== readSoa(records[0]!.data).serial)
+    throw new NetError('malformed', `${where(server)} sent changes that do not lead to its own serial`);
   return steps;
 }
 

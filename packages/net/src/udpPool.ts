@@ -23,7 +23,9 @@ interface Pooled {
   ready: boolean;
   readonly unsent: Uint8Array[];
   uses: number;
+  posted: boolean;
   retired: boolean;
+  failed: boolean;
 }
 
 /**
@@ -32,6 +34,7 @@ interface Pooled {
  */
 export class UdpPool {
   private sockets: Pooled[] = [];
+  private readonly posted: Pooled[] = [];
   private idle: NodeJS.Timeout | undefined;
 
   constructor(
@@ -49,8 +52,8 @@ export class UdpPool {
     pooled.uses += 1;
     pooled.socket.ref();
     const wire = prepare(id);
-    if (pooled.ready) pooled.socket.send(wire);
-    else pooled.unsent.push(wire);
+    pooled.unsent.push(wire);
+    if (pooled.ready) this.post(pooled);
     return () => {
       pooled.waiting.delete(id);
       if (pooled.waiting.size === 0) this.rest(pooled);
@@ -73,13 +76,13 @@ export class UdpPool {
 
   private open(): Pooled {
     const socket = createSocket(this.address.includes(':') ? 'udp6' : 'udp4');
-    const pooled: Pooled = { socket, waiting: new Map(), ready: false, unsent: [], uses: 0, retired: false };
+    const pooled: Pooled = { socket, waiting: new Map(), ready: false, unsent: [], uses: 0, posted: false, retired: false, failed: false };
     socket.on('message', (raw) => {
       if (raw.length < 12) return this.spread(pooled, raw);
       pooled.waiting.get((raw[0]! << 8) | raw[1]!)?.take(raw);
     });
     socket.on('error', (error) => {
-      pooled.retired = true;
+      pooled.retired = pooled.failed = true;
       this.sockets = this.sockets.filter((other) => other !== pooled);
       for (const waiting of [...pooled.waiting.values()]) waiting.fail(new NetError('unreachable', error.message));
       if (pooled.ready) return;
@@ -89,10 +92,29 @@ export class UdpPool {
     });
     socket.connect(this.port, this.address, () => {
       pooled.ready = true;
-      for (const wire of pooled.unsent.splice(0)) socket.send(wire);
+      this.post(pooled);
     });
     this.sockets.push(pooled);
     return pooled;
+  }
+
+  /**
+   * Sends at the end of this turn of the event loop what gathers until then: a server that is woken once for many
+   * questions answers several times as many as one that is woken for each.
+   */
+  private post(pooled: Pooled): void {
+    if (this.posted.length === 0) setImmediate(() => this.flush());
+    if (!pooled.posted) this.posted.push(pooled);
+    pooled.posted = true;
+  }
+
+  private flush(): void {
+    for (const pooled of this.posted.splice(0)) {
+      pooled.posted = false;
+      const wires = pooled.unsent.splice(0);
+      // Whoever asked may have given up meanwhile, and the socket with it.
+      if (!pooled.failed && pooled.waiting.size > 0) for (const wire of wires) pooled.socket.send(wire);
+    }
   }
 
   /** What is too short to have an id is for whoever waits, so that they hear of it. */

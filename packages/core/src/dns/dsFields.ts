@@ -10,5 +10,6 @@ const DIGEST_LENGTHS: Readonly<Record<number, number>> = { 1: 20, 2: 32, 4: 48 }
 
 export function dsLength(data: Uint8Array): void {
   const wanted = DIGEST_LENGTHS[data[3]!];
-  if (wanted !== undefined && data.length - 4 !== wanted) throw new WireError(`a digest of type ${data[3]} has ${wanted} octets, this one has ${data.length - 4}`);
+  if (wanted !== undefined && data.length - 4 !== wanted)
+    throw new WireError(`a digest of type ${data[3]} has ${wanted} octets, this one has ${data.length - 4}`);
 }

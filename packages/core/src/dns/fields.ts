@@ -293,8 +293,7 @@ export const instant = (label: string): Field =>
       // Date.UTC carries over what is too large; a 60th second may stand, other parts must come out as they went in.
       const seconds = Date.UTC(year, month - 1, day, hour, minute, second) / 1000;
       const back = new Date(Date.UTC(year, month - 1, day));
-      if (back.getUTCMonth() !== month - 1 || back.getUTCDate() !== day || hour > 23 || minute > 59 || second > 60)
-        fail(token, `${label} is no date and time`);
+      if (back.getUTCMonth() !== month - 1 || back.getUTCDate() !== day || hour > 23 || minute > 59 || second > 60) fail(token, `${label} is no date and time`);
       // RFC 4034 §3.1.5: seconds are counted modulo 2^32.
       out.u32(seconds >>> 0);
     },
@@ -524,4 +523,3 @@ export const keyFlags = (label: string): Field =>
     (data, out) => out.decimal(data.u16()),
     skip(2),
   );
-

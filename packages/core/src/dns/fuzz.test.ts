@@ -80,7 +80,31 @@ describe('whatever comes', () => {
 
   it(`${FILES} mutated zone files are read, checked and printed, in one piece or many`, () => {
     const random = numbers(1234);
-    const bits = ['(', ')', '"', ';', '\\', '\n', '\r', '\t', ' ', '@', '$', '$TTL', '$ORIGIN', '$GENERATE 1-3 a$', '\\000', '\\999', '.', '..', '\0', 'é', '\ufeff', '\\#', '99999999999'];
+    const bits = [
+      '(',
+      ')',
+      '"',
+      ';',
+      '\\',
+      '\n',
+      '\r',
+      '\t',
+      ' ',
+      '@',
+      '$',
+      '$TTL',
+      '$ORIGIN',
+      '$GENERATE 1-3 a$',
+      '\\000',
+      '\\999',
+      '.',
+      '..',
+      '\0',
+      'é',
+      '\ufeff',
+      '\\#',
+      '99999999999',
+    ];
     const text = `$TTL 60\n@ SOA ns1 h ( 1 2 3\n 4 5 )\n@ NS ns1\n$GENERATE 1-3 g$ A 192.0.2.$\n${printZoneFile(records)}`;
     const lines = text.split('\n');
     let found = 0;
@@ -89,7 +113,8 @@ describe('whatever comes', () => {
       let mutant = [...lines.slice(0, 5), ...lines.slice(from, from + 12)].join('\n');
       for (let left = 1 + random(5); left > 0; left--) {
         const at = random(mutant.length);
-        mutant = random(3) === 0 ? mutant.slice(0, at) + mutant.slice(at + 1 + random(20)) : mutant.slice(0, at) + bits[random(bits.length)]! + mutant.slice(at);
+        mutant =
+          random(3) === 0 ? mutant.slice(0, at) + mutant.slice(at + 1 + random(20)) : mutant.slice(0, at) + bits[random(bits.length)]! + mutant.slice(at);
       }
       const octets = utf8(mutant);
       const file = parseZoneFile(octets, zone);

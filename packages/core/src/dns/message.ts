@@ -61,13 +61,13 @@ export function message(parts: Partial<Message>): Message {
   return { ...EMPTY, ...parts };
 }
 
-export function query(name: Name, type: number, parts: Partial<Message> = {}): Message {
-  return message({
-    questions: [{ name, type, cls: CLASS_IN }],
-    edns: { udpSize: 1232, version: 0, dnssecOk: false, options: [] },
-    ...parts,
-  });
+export function query(name: Name, type: number, parts?: Partial<Message>): Message {
+  const asked = { ...EMPTY, questions: [{ name, type, cls: CLASS_IN }], edns: OFFERED };
+  return parts ? { ...asked, ...parts } : asked;
 }
+
+/** What a question offers: a size that passes most paths unbroken (RFC 9715 §3.1 has the reasons). */
+const OFFERED: Edns = { udpSize: 1232, version: 0, dnssecOk: false, options: [] };
 
 /** The answer to a message: same id, opcode and question. */
 export function reply(to: Message, parts: Partial<Message> = {}): Message {
@@ -144,12 +144,12 @@ const NAMES = new NamesRead();
 const OUT = new ByteWriter(4096);
 const COMPRESSOR = new Compressor();
 
-/** Encodes with owner names compressed, and names in the data of those types where every reader expects it (RFC 3597 §4). */
-export function encodeMessage(source: Message): Uint8Array {
+/** Encodes with owner names compressed, and names in the data of those types where every reader expects it (RFC 3597 §4). `id` takes the place of the message's own. */
+export function encodeMessage(source: Message, id = source.id): Uint8Array {
   const out = OUT;
   out.cut(0);
   COMPRESSOR.begin();
-  out.u16(source.id);
+  out.u16(id);
   out.u16(
     (source.response ? 0x8000 : 0) |
       (source.opcode << 11) |

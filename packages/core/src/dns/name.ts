@@ -424,7 +424,7 @@ export function unescape(octets: Uint8Array, at: number, end = octets.length): {
 /** Prints labels that stand on the wire from `start` to before `end`, the 0 at the end of a name included. */
 function printWire(wire: Uint8Array, start: number, end: number, out: ByteWriter): void {
   if (wire[start] === 0) return out.u8(DOT);
-  for (let at = start; at < end && wire[at] !== 0; ) {
+  for (let at = start; at < end && wire[at] !== 0;) {
     const after = at + 1 + wire[at]!;
     for (at += 1; at < after; at++) {
       const octet = wire[at]!;

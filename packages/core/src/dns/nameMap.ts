@@ -2,9 +2,14 @@ import { Name } from './name';
 
 /** A map by domain name, without regard to ASCII case; keeps the order in which names came. Millions of names are fine. */
 export class NameMap<V> {
-  private slots = new Int32Array(64).fill(-1);
+  private slots: Int32Array;
   private readonly keys: Name[] = [];
   private readonly items: V[] = [];
+
+  /** `expected`: about how many names will come, where that is known. */
+  constructor(expected = 32) {
+    this.slots = new Int32Array(2 ** Math.ceil(Math.log2(Math.max(expected, 32) * 2))).fill(-1);
+  }
 
   get size(): number {
     return this.keys.length;
@@ -23,22 +28,25 @@ export class NameMap<V> {
     const slot = this.slotOf(name);
     const index = this.slots[slot]!;
     if (index >= 0) this.items[index] = value;
-    else {
-      this.slots[slot] = this.keys.length;
-      this.keys.push(name);
-      this.items.push(value);
-      if (this.keys.length * 2 > this.slots.length) this.grow();
-    }
+    else this.add(slot, name, value);
     return this;
   }
 
   /** The value of a name, made on the spot where there is none. */
   getOr(name: Name, make: (name: Name) => V): V {
-    const index = this.slots[this.slotOf(name)]!;
+    const slot = this.slotOf(name);
+    const index = this.slots[slot]!;
     if (index >= 0) return this.items[index]!;
     const value = make(name);
-    this.set(name, value);
+    this.add(slot, name, value);
     return value;
+  }
+
+  private add(slot: number, name: Name, value: V): void {
+    this.slots[slot] = this.keys.length;
+    this.keys.push(name);
+    this.items.push(value);
+    if (this.keys.length * 2 > this.slots.length) this.grow();
   }
 
   names(): readonly Name[] {

@@ -15,7 +15,8 @@ export function substitutionProblem(text: string): string | undefined {
   if (/[^i]/.test(flags)) return 'the only flag of an expression is i';
   const groups = groupsOf(pattern);
   if (groups === undefined) return 'the pattern is no regular expression';
-  for (const [, digit] of replacement.matchAll(/\\(.)/gs)) if (/[0-9]/.test(digit!) && (digit === '0' || Number(digit) > groups)) return `\\${digit} stands for no group`;
+  for (const [, digit] of replacement.matchAll(/\\(.)/gs))
+    if (/[0-9]/.test(digit!) && (digit === '0' || Number(digit) > groups)) return `\\${digit} stands for no group`;
   return undefined;
 }
 
@@ -67,7 +68,13 @@ function groupsOf(pattern: string): number | undefined {
           close = special === undefined ? close + 1 : end + 2;
         }
         if (close >= pattern.length) return undefined;
-        if (/([^[])-([^\]])/.exec(pattern.slice(i + 1, close))?.slice(1).reduce((from, to) => String(from > to)) === 'true') return undefined;
+        if (
+          /([^[])-([^\]])/
+            .exec(pattern.slice(i + 1, close))
+            ?.slice(1)
+            .reduce((from, to) => String(from > to)) === 'true'
+        )
+          return undefined;
         i = close;
         repeatable = filled = true;
         break;
@@ -79,7 +86,12 @@ function groupsOf(pattern: string): number | undefined {
           break;
         }
         const bounds = /^\{(\d{0,3})(,(\d{1,3})?)?\}/.exec(pattern.slice(i));
-        if (!bounds || !repeatable || Number(bounds[1]) > 255 || (bounds[3] !== undefined && (Number(bounds[3]) > 255 || Number(bounds[3]) < Number(bounds[1]))))
+        if (
+          !bounds ||
+          !repeatable ||
+          Number(bounds[1]) > 255 ||
+          (bounds[3] !== undefined && (Number(bounds[3]) > 255 || Number(bounds[3]) < Number(bounds[1])))
+        )
           return undefined;
         i += bounds[0].length - 1;
         repeatable = false;

@@ -221,4 +221,3 @@ function markEnd(words: Words, source: Uint8Array, at: number, line: number, lin
   end.line = line;
   end.lineStart = lineStart;
 }
-

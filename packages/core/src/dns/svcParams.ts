@@ -99,7 +99,9 @@ function readValue(code: number, token: Token): Uint8Array {
       if (token.text !== '') fail(token, 'no-default-alpn takes no value');
       break;
     case 3:
-      out.u16(decimalOf(Object.assign(part(token, 0, token.length), { quoted: false })) === undefined ? fail(token, 'port must be a number') : Number(token.text));
+      out.u16(
+        decimalOf(Object.assign(part(token, 0, token.length), { quoted: false })) === undefined ? fail(token, 'port must be a number') : Number(token.text),
+      );
       if (Number(token.text) > 0xffff) fail(token, 'port must be at most 65535');
       break;
     case 4:

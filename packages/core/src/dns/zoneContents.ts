@@ -21,15 +21,6 @@ export interface Repetition {
   readonly ttl: number;
 }
 
-/** A node while records are gathered: a chain through the zone file's list. */
-interface Chain extends ZoneNode {
-  readonly key: string;
-  readonly first: number;
-  last: number;
-  start: number;
-  end: number;
-}
-
 /**
  * What a server would serve of a zone file, in canonical order (RFC 4034 §6): out-of-zone data and repetitions left out,
  * one TTL a set. Lists instead of objects, so that a million records fit.
@@ -38,10 +29,12 @@ export class ZoneContents {
   readonly records: ResourceRecord[] = [];
   /** Where each record stands in the zone file's list. */
   readonly indexes: number[] = [];
-  readonly nodes: readonly ZoneNode[];
+  readonly nodes: ZoneNode[] = [];
   readonly outside: number[] = [];
   readonly repetitions: Repetition[] = [];
-  private readonly byName = new NameMap<Chain>();
+  private readonly byName: NameMap<number>;
+  /** Where in `nodes` each owner of `byName` stands. */
+  private readonly places: number[] = [];
   private between: NameMap<true> | undefined;
   /** Owners of NS sets below the apex, and of DNAMEs: what is under them is not served. */
   private readonly cuts = new NameMap<ResourceRecord>();
@@ -51,44 +44,48 @@ export class ZoneContents {
     private readonly file: ZoneFile,
     readonly origin: Name,
   ) {
-    const next = this.chain();
-    const chains = sorted(this.byName.values() as Chain[]);
-    this.nodes = chains;
+    this.byName = new NameMap(file.records.length / 2);
+    const { firsts, next } = this.chain();
+    const owners = this.byName.names();
     const indexes: number[] = [];
-    for (const chain of chains) {
-      chain.start = this.records.length;
-      indexes.length = 0;
-      for (let index = chain.first; index >= 0; index = next[index]!) indexes.push(index);
-      if (indexes.length === 1) this.put(indexes[0]!, file.records[indexes[0]!]!);
-      else this.putTidied(indexes);
-      chain.end = this.records.length;
-      for (let i = chain.start; i < chain.end; i++) this.note(this.records[i]!);
+    for (const owner of canonicalOrder(owners)) {
+      const start = this.records.length;
+      const first = firsts[owner]!;
+      if (next[first]! < 0) this.put(first, file.records[first]!);
+      else {
+        indexes.length = 0;
+        for (let index = first; index >= 0; index = next[index]!) indexes.push(index);
+        this.putTidied(indexes);
+      }
+      this.places[owner] = this.nodes.length;
+      this.nodes.push({ owner: owners[owner]!, start, end: this.records.length });
+      for (let i = start; i < this.records.length; i++) this.note(this.records[i]!);
     }
   }
 
-  /** Strings the records of each owner together: the list gives the one after each, or -1. */
-  private chain(): Int32Array {
+  /** Strings the records of each owner together: its first, and for each record the one after it, or -1. */
+  private chain(): { firsts: number[]; next: Int32Array } {
     const { records } = this.file;
     const next = new Int32Array(records.length).fill(-1);
-    let chain: Chain | undefined;
+    const firsts: number[] = [];
+    const lasts: number[] = [];
+    let owner = -1;
+    let before: Name | undefined;
     for (let index = 0; index < records.length; index++) {
-      const { owner } = records[index]!;
-      if (chain?.owner !== owner) {
-        if (!owner.isAtOrBelow(this.origin)) {
+      const name = records[index]!.owner;
+      if (before !== name) {
+        if (!name.isAtOrBelow(this.origin)) {
           this.outside.push(index);
           continue;
         }
-        chain = this.byName.get(owner);
+        before = name;
+        owner = this.byName.getOr(name, () => firsts.length);
       }
-      if (chain) {
-        next[chain.last] = index;
-        chain.last = index;
-      } else {
-        chain = { owner, key: owner.sortKey, first: index, last: index, start: 0, end: 0 };
-        this.byName.set(owner, chain);
-      }
+      if (owner === firsts.length) firsts.push(index);
+      else next[lasts[owner]!] = index;
+      lasts[owner] = index;
     }
-    return next;
+    return { firsts, next };
   }
 
   private put(index: number, record: ResourceRecord): void {
@@ -110,7 +107,7 @@ export class ZoneContents {
       return { index, record, set: setOf(record), canonical: undefined as Uint8Array | undefined };
     });
     all.sort((a, b) => a.set - b.set || a.index - b.index);
-    for (let from = 0; from < all.length; ) {
+    for (let from = 0; from < all.length;) {
       let to = from + 1;
       while (to < all.length && all[to]!.set === all[from]!.set) to += 1;
       if (to - from === 1) this.put(all[from]!.index, all[from]!.record);
@@ -144,7 +141,8 @@ export class ZoneContents {
   }
 
   node(owner: Name): ZoneNode | undefined {
-    return this.byName.get(owner);
+    const found = this.byName.get(owner);
+    return found === undefined ? undefined : this.nodes[this.places[found]!];
   }
 
   at(owner: Name, type: number): ResourceRecord[] {
@@ -173,7 +171,7 @@ export class ZoneContents {
     const least = this.origin.size;
     if (owner.size <= least) return undefined;
     // Names right below the apex, which most are, need no look.
-    for (let length = owner.size - owner.firstSize, above = owner; length > least && this.cuts.size > 0; ) {
+    for (let length = owner.size - owner.firstSize, above = owner; length > least && this.cuts.size > 0;) {
       above = above.parent;
       const cut = this.cuts.get(above);
       if (cut) return cut;
@@ -189,9 +187,15 @@ function setOf(record: ResourceRecord): number {
   return record.type * 0x1_0000 + (covers ? (record.data[0]! << 8) | record.data[1]! : 0);
 }
 
-/** Files are often sorted already; finding that out costs little. */
-function sorted(chains: readonly Chain[]): Chain[] {
+/** The numbers of names in canonical order. Files are often sorted already; finding that out costs little. */
+function canonicalOrder(names: readonly Name[]): Uint32Array {
+  const keys: string[] = [];
   let inOrder = true;
-  for (let i = 1; inOrder && i < chains.length; i++) inOrder = chains[i - 1]!.key < chains[i]!.key;
-  return inOrder ? [...chains] : [...chains].sort((a, b) => (a.key < b.key ? -1 : 1));
+  for (const name of names) {
+    const key = name.sortKey;
+    if (inOrder && keys.length > 0 && keys[keys.length - 1]! >= key) inOrder = false;
+    keys.push(key);
+  }
+  const order = Uint32Array.from(names, (_, i) => i);
+  return inOrder ? order : order.sort((a, b) => (keys[a]! < keys[b]! ? -1 : 1));
 }

@@ -25,6 +25,9 @@ export interface CheckedZone {
   readonly records: readonly ResourceRecord[];
 }
 
+/** Types whose records may keep a zone from loading by themselves. */
+const CAN_FAIL: ReadonlySet<number> = new Set([TYPE_CODES.SOA, TYPE_CODES.NS, TYPE_CODES.DS, TYPE_CODES.NSEC3]);
+
 /** At most these many findings are kept; what is said of the ten thousandth bad line helps nobody. */
 const MOST_FINDINGS = 10_000;
 
@@ -32,10 +35,13 @@ const SINGLETONS: ReadonlySet<number> = new Set([TYPE_CODES.SOA, TYPE_CODES.CNAM
 /** May stand beside an alias (RFC 4034 §2.5, §3, §4; RFC 3007 §3 for KEY). */
 const BESIDE_ALIAS: ReadonlySet<number> = new Set([TYPE_CODES.CNAME, TYPE_CODES.RRSIG, TYPE_CODES.NSEC, TYPE_CODES.KEY, TYPE_CODES.SIG]);
 
-/** Holds a zone against the rules by which name servers load it, with the severity that bind 9.18 gives each. */
-export function checkZone(file: ZoneFile, origin: Name): CheckedZone {
+/**
+ * Holds a zone against the rules by which name servers load it, with the severity that bind 9.18 gives each. With
+ * `errorsOnly` what is only worth a warning is not looked for.
+ */
+export function checkZone(file: ZoneFile, origin: Name, options: { readonly errorsOnly?: boolean } = {}): CheckedZone {
   const zone = new ZoneContents(file, origin);
-  const rules = new Rules(file, zone);
+  const rules = new Rules(file, zone, options.errorsOnly ?? false);
   rules.check();
   const findings = rules.findings.sort((a, b) => a.line - b.line || a.column - b.column);
   return { loads: rules.errors === 0, findings, records: zone.records };
@@ -48,6 +54,7 @@ class Rules {
   constructor(
     private readonly file: ZoneFile,
     private readonly zone: ZoneContents,
+    private readonly errorsOnly: boolean,
   ) {}
 
   check(): void {
@@ -119,6 +126,7 @@ class Rules {
           this.say(Math.max(indexes[i]!, indexes[i - 1]!), 'error', 'more-than-one', `${owner.toString()} has more than one ${typeMnemonic(type)}`);
       }
     }
+    if (this.errorsOnly) return;
     const hidden = this.zone.hiddenBy(owner);
     if (hidden)
       for (let i = start; i < end; i++) {
@@ -135,14 +143,14 @@ class Rules {
   private checkRecord(node: ZoneNode, record: ResourceRecord, index: number): void {
     const { owner } = node;
     const { type, data } = record;
+    if (this.errorsOnly && !CAN_FAIL.has(type)) return;
     switch (type) {
       case TYPE_CODES.A:
       case TYPE_CODES.AAAA:
         if (!isHostName(owner, true)) this.say(index, 'warning', 'bad-host-name', `${owner.toString()} has an address, but cannot be the name of a host`);
         return;
       case TYPE_CODES.SOA: {
-        if (!owner.equals(this.zone.origin))
-          return this.say(index, 'error', 'soa-below-apex', `an SOA record stands at ${owner.toString()}, not at the apex`);
+        if (!owner.equals(this.zone.origin)) return this.say(index, 'error', 'soa-below-apex', `an SOA record stands at ${owner.toString()}, not at the apex`);
         const [primary, mailbox] = namesIn(type, data);
         if (primary && !isHostName(primary, false)) this.say(index, 'warning', 'bad-host-name', `${primary.toString()} cannot be the name of a host`);
         if (mailbox && !isMailbox(mailbox)) this.say(index, 'warning', 'bad-mailbox', `${mailbox.toString()} cannot stand for a mailbox`);
@@ -150,6 +158,7 @@ class Rules {
       }
       case TYPE_CODES.NS:
         if (owner.isWildcard) this.say(index, 'error', 'ns-wildcard', 'a wildcard cannot be delegated');
+        if (this.errorsOnly && !owner.equals(this.zone.origin)) return;
         return this.checkTarget(node, record, index);
       case TYPE_CODES.MX:
         if (!isHostName(owner, true)) this.say(index, 'warning', 'bad-host-name', `${owner.toString()} has mail, but cannot be the name of a host`);
@@ -195,7 +204,8 @@ class Rules {
     const mnemonic = typeMnemonic(type);
     if (!isHostName(name, false)) this.say(index, 'warning', 'bad-host-name', `the ${mnemonic} target ${name.toString()} cannot be the name of a host`);
     if (!name.isAtOrBelow(this.zone.origin)) {
-      if (looksLikeAddress(name) && isIpv4(name.toString().slice(0, -1))) this.say(index, 'warning', 'target-is-address', `the ${mnemonic} target ${name.toString()} looks like an address`);
+      if (looksLikeAddress(name) && isIpv4(name.toString().slice(0, -1)))
+        this.say(index, 'warning', 'target-is-address', `the ${mnemonic} target ${name.toString()} looks like an address`);
       return;
     }
     if (looksLikeAddress(name) && isIpv4(name.relativeTo(this.zone.origin)))
@@ -209,8 +219,7 @@ class Rules {
       case 'below a DNAME':
         return this.say(index, severity, 'target-is-alias', `the ${mnemonic} target ${name.toString()} is below a DNAME`);
       case 'below a cut':
-        if (type === TYPE_CODES.NS && name.isAtOrBelow(node.owner))
-          this.say(index, 'warning', 'missing-glue', `the name server ${name.toString()} needs glue`);
+        if (type === TYPE_CODES.NS && name.isAtOrBelow(node.owner)) this.say(index, 'warning', 'missing-glue', `the name server ${name.toString()} needs glue`);
     }
   }
 

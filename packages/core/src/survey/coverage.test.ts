@@ -1,4 +1,4 @@
-import { AuthorityAnswer, transferCoverage } from './coverage';
+import { AuthorityAnswer, Means, coverageOf } from './coverage';
 
 const authority = (server: string, more: Partial<AuthorityAnswer>): AuthorityAnswer => ({
   server,
@@ -10,17 +10,38 @@ const authority = (server: string, more: Partial<AuthorityAnswer>): AuthorityAns
   ...more,
 });
 
+const TRANSFER: Means = { kind: 'transfer' };
+const walk = (more: object): Means => ({ kind: 'walk', address: '192.0.2.1', serial: 5, names: 9, whole: true, problems: [], ...more });
+
 describe('coverage', () => {
   it('is whole where a transfer was had and every other authority serves the same serial', () => {
-    expect(transferCoverage([authority('a', { transferred: true }), authority('b', {})]).grade).toBe('whole');
+    expect(coverageOf([authority('a', { transferred: true }), authority('b', {})], TRANSFER).grade).toBe('whole');
   });
   it('is likely whole where another authority is silent', () => {
-    expect(transferCoverage([authority('a', { transferred: true }), authority('b', { serial: undefined, problem: 'no answer' })]).grade).toBe('likely whole');
+    expect(coverageOf([authority('a', { transferred: true }), authority('b', { serial: undefined, problem: 'no answer' })], TRANSFER).grade).toBe(
+      'likely whole',
+    );
   });
   it('is partial where another authority serves another serial, and says which', () => {
-    const coverage = transferCoverage([authority('a', { transferred: true }), authority('b', { serial: 6 })]);
+    const coverage = coverageOf([authority('a', { transferred: true }), authority('b', { serial: 6 })], TRANSFER);
     expect(coverage.grade).toBe('partial');
     expect(coverage.reasons.join(' ')).toContain('b (192.0.2.1) serves serial 6');
   });
-  it('is partial without a transfer', () => expect(transferCoverage([authority('a', {})]).grade).toBe('partial'));
+  it('is partial without a transfer', () => expect(coverageOf([authority('a', {})], TRANSFER).grade).toBe('partial'));
+  it('of a walk is what the walk says of itself, and no more than the other authorities allow', () => {
+    const two = [authority('a', {}), authority('b', { address: '192.0.2.2' })];
+    expect(coverageOf(two, walk({})).grade).toBe('whole');
+    expect(coverageOf(two, walk({ whole: false, problems: ['The chain broke.'] }))).toMatchObject({
+      grade: 'partial',
+      reasons: [expect.anything(), 'The chain broke.'],
+    });
+    expect(coverageOf([two[0]!, authority('b', { address: '192.0.2.2', serial: 4 })], walk({})).grade).toBe('partial');
+    expect(coverageOf([two[0]!, authority('b', { address: '192.0.2.2', serial: undefined })], walk({})).grade).toBe('likely whole');
+  });
+  it('of questions is partial, however many were asked', () => {
+    const means: Means = { kind: 'questions', address: '192.0.2.1', asked: 900, remarks: ['A remark.'], hints: 1 };
+    const { grade, reasons } = coverageOf([authority('a', {})], means);
+    expect(grade).toBe('partial');
+    expect(reasons.join(' ')).toMatch(/900 questions were put to a.*A remark\..*1 hint is open.*would close/);
+  });
 });

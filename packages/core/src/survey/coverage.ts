@@ -15,16 +15,57 @@ export interface AuthorityAnswer {
   readonly problem: string | undefined;
 }
 
+/** How the sets of a survey were come by. */
+export type Means =
+  | { readonly kind: 'transfer' }
+  /** Along the NSEC chain; `whole` only where the chain closed, all it names was fetched and the serial stayed. */
+  | {
+      readonly kind: 'walk';
+      readonly address: string;
+      readonly serial: number | undefined;
+      readonly names: number;
+      readonly whole: boolean;
+      readonly problems: readonly string[];
+    }
+  | { readonly kind: 'questions'; readonly address: string; readonly asked: number; readonly remarks: readonly string[]; readonly hints: number };
+
 /**
- * A transfer is whole for the server that gave it, at its serial; the zone is whole only where every other
- * authority that answers serves the same serial.
+ * What can be claimed. A transfer or a closed walk is whole for the server that gave it, at its serial; the zone is whole
+ * only where every other authority that answers serves the same serial. Questions never prove that nothing is missing.
  */
-export function transferCoverage(authorities: readonly AuthorityAnswer[]): Coverage {
-  const source = authorities.find((authority) => authority.transferred);
-  if (!source) return { grade: 'partial', reasons: ['No authority gave a transfer; nothing can be claimed.'] };
-  const reasons = [`Transferred from ${source.server} (${source.address}) at serial ${source.serial}.`];
+export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means): Coverage {
+  switch (means.kind) {
+    case 'transfer': {
+      const source = authorities.find((authority) => authority.transferred);
+      if (!source) return { grade: 'partial', reasons: ['No authority gave a transfer; nothing can be claimed.'] };
+      return againstOthers(authorities, source, source.serial, `Transferred from ${source.server} (${source.address}) at serial ${source.serial}.`);
+    }
+    case 'walk': {
+      const source = authorities.find((authority) => authority.address === means.address);
+      const said = `No authority gave a transfer. The signed zone was walked name by name at ${source?.server ?? means.address}: ${means.names} names at serial ${means.serial}.`;
+      if (!means.whole || !source) return { grade: 'partial', reasons: [said, ...means.problems.slice(0, 5)] };
+      return againstOthers(authorities, source, means.serial, said);
+    }
+    case 'questions': {
+      const source = authorities.find((authority) => authority.address === means.address);
+      const open = means.hints === 0 ? [] : [`${means.hints} ${means.hints === 1 ? 'hint is' : 'hints are'} open.`];
+      return {
+        grade: 'partial',
+        reasons: [
+          `No authority gave a transfer. ${means.asked} questions were put to ${source?.server ?? means.address}: names that are neither common nor named by others were not found.`,
+          ...means.remarks,
+          ...open,
+          'A transfer, a key for it, or an export of the zone would close what is open.',
+        ],
+      };
+    }
+  }
+}
+
+function againstOthers(authorities: readonly AuthorityAnswer[], source: AuthorityAnswer, serial: number | undefined, said: string): Coverage {
+  const reasons = [said];
   const others = authorities.filter((authority) => authority !== source);
-  const differing = others.filter((authority) => authority.serial !== undefined && authority.serial !== source.serial);
+  const differing = others.filter((authority) => authority.serial !== undefined && authority.serial !== serial);
   const silent = others.filter((authority) => authority.serial === undefined);
   for (const authority of differing) reasons.push(`${authority.server} (${authority.address}) serves serial ${authority.serial}.`);
   for (const authority of silent) reasons.push(`${authority.server} (${authority.address}) did not answer: ${authority.problem ?? 'no reason known'}.`);

@@ -133,8 +133,12 @@ const asPlainBits = part(fc.uint8Array({ maxLength: 15 }), (out, value) => {
   out.bytes(value);
   out.u8(1);
 });
-const asAtm = part(fc.oneof(octets.map((value) => [0, ...value]), fc.stringMatching(/^\d{1,15}$/).map((text) => [1, ...Array.from(text, (digit) => digit.charCodeAt(0))])), (out, value) =>
-  out.bytes(Uint8Array.from(value)),
+const asAtm = part(
+  fc.oneof(
+    octets.map((value) => [0, ...value]),
+    fc.stringMatching(/^\d{1,15}$/).map((text) => [1, ...Array.from(text, (digit) => digit.charCodeAt(0))]),
+  ),
+  (out, value) => out.bytes(Uint8Array.from(value)),
 );
 const asA6 = part(fc.tuple(fc.nat(128), fc.uint8Array({ minLength: 16, maxLength: 16 }), name), (out, [length, suffix, prefix]) => {
   out.u8(length);

@@ -1,10 +1,14 @@
 import knex, { Knex } from 'knex';
 import * as foundation from './foundation';
+import * as surveyHints from './surveyHints';
 
 export const DATABASE = Symbol('database');
 export type Database = Knex;
 
-const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [{ name: '001_foundation', migration: foundation }];
+const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
+  { name: '001_foundation', migration: foundation },
+  { name: '002_survey_hints', migration: surveyHints },
+];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */
 export async function openDatabase(address: string): Promise<Database> {

@@ -21,6 +21,7 @@ export class SurveyStore {
       coverage: JSON.stringify(survey.coverage),
       referrals: JSON.stringify(survey.referrals),
       authorities: JSON.stringify(survey.authorities),
+      hints: JSON.stringify(survey.hints),
     });
     const rows = survey.sets.map((set, position) => ({
       survey_id: id,
@@ -43,6 +44,7 @@ export class SurveyStore {
       coverage: SurveyView['coverage'];
       referrals: SurveyView['referrals'];
       authorities: SurveyView['authorities'];
+      hints: SurveyView['hints'];
     }>();
     const sets = await this.database('survey_sets')
       .where({ survey_id: id })
@@ -55,6 +57,7 @@ export class SurveyStore {
       coverage: row.coverage,
       referrals: row.referrals,
       authorities: row.authorities,
+      hints: row.hints,
       sets: sets.map((set) => ({ ...set, ttl: Number(set.ttl) })),
     };
   }

@@ -5,4 +5,6 @@ import { recordType } from '../recordType';
 export const SOA = recordType(
   'SOA',
   6,
-  [domain('primary'), domain('mailbox'), u32('serial'), seconds('refresh'), seconds('retry'), seconds('expire'), seconds('minimum')], 'compressed');
+  [domain('primary'), domain('mailbox'), u32('serial'), seconds('refresh'), seconds('retry'), seconds('expire'), seconds('minimum')],
+  'compressed',
+);

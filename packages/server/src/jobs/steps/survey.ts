@@ -34,17 +34,20 @@ export const survey: StepWork = async (context) => {
       .update({ survey_id: id, old_dns_host: dns?.id ?? null, old_web_host: web?.id ?? null, old_nameservers: JSON.stringify(taken.nameservers) });
     await store.addFacts(leg.id, { P: taken.P, C: taken.C, N: taken.N, ds: taken.ds, oldAuthorities: [...taken.authorities] }, transaction);
   });
-  const source = taken.survey.authorities.find((authority) => authority.transferred);
-  if (!source) {
+  if (taken.survey.sets.length === 0) {
     const reasons = taken.survey.authorities.map((authority) => authority.problem ?? `${authority.server} gave nothing`);
     return {
       state: 'failed',
-      problem: `No authority gave the zone: ${[...new Set(reasons)].join('; ')}. Give the key of the old DNS host at Hosts, then take the survey again.`,
+      problem: `No authority gave anything of the zone: ${[...new Set(reasons)].join('; ')}. See whether the domain is added at its DNS host, then take the survey again.`,
     };
   }
   await context.note(
     'survey',
-    `Survey taken: ${taken.survey.sets.length} record sets, ${taken.survey.coverage.grade}.${sameNameSet(taken.nameservers, dns?.nameservers ?? []) ? '' : ' The nameservers are not those of a host we know whole.'}`,
+    `Survey taken: ${taken.survey.sets.length} record sets, ${taken.survey.coverage.grade}${hintWords(taken.survey.hints.length)}.${sameNameSet(taken.nameservers, dns?.nameservers ?? []) ? '' : ' The nameservers are not those of a host we know whole.'}`,
   );
   return { state: 'done' };
 };
+
+function hintWords(hints: number): string {
+  return hints === 0 ? '' : `, ${hints} ${hints === 1 ? 'hint' : 'hints'} open`;
+}

@@ -28,7 +28,12 @@ export function Survey({ move, leg, may }: ChapterProps) {
       <section>
         <h2 className="mb-2 text-lg">Survey</h2>
         <StepNote step={step} move={move.id} may={may} />
-        {step.state !== 'failed' && <p role="status">Asking the servers of the parent and every authority, and transferring the zone …</p>}
+        {step.state !== 'failed' && (
+          <p role="status">
+            Asking the servers of the parent and every authority for the zone. Where none of them gives it whole, its names are asked for one by one, which
+            takes a minute or two …
+          </p>
+        )}
       </section>
     );
   const sets = survey.sets.filter((set) => `${set.owner} ${set.type} ${set.data.join(' ')}`.toLowerCase().includes(filter.toLowerCase()));
@@ -93,6 +98,18 @@ export function Survey({ move, leg, may }: ChapterProps) {
           ))}
         </div>
       </div>
+      {survey.hints.length > 0 && (
+        <div className="mb-4">
+          <h3 className="smallcaps border-b border-ink">Hints of what was not seen</h3>
+          {survey.hints.map((hint) => (
+            <div key={hint.owner} className="grid grid-cols-[13rem_1fr_1.5rem] gap-3 border-b border-rule py-1">
+              <span className="mono font-semibold break-all">{ownerBelow(hint.owner, move.domain)}</span>
+              <span>{hint.text}</span>
+              <Copy value={hint.owner} label={`the name ${hint.owner}`} />
+            </div>
+          ))}
+        </div>
+      )}
       <div className="mb-1 flex items-end justify-between gap-4 border-b border-ink">
         <h3 className="smallcaps">Record sets</h3>
         {survey.sets.length > 20 && (

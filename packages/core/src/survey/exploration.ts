@@ -1,0 +1,419 @@
+import { RCODE } from '../dns/codes';
+import { Message } from '../dns/message';
+import { Name, NameError } from '../dns/name';
+import { NameMap } from '../dns/nameMap';
+import { namesIn } from '../dns/rdata';
+import { RRset, ResourceRecord, groupRecords, sameData } from '../dns/record';
+import { TYPE_CODES } from '../dns/typeNames';
+import { CATALOGUE_NAMES } from './catalogue';
+import { namesInText } from './namesInText';
+
+export interface SurveyQuestion {
+  readonly name: Name;
+  readonly type: number;
+}
+
+/** The part of an answer that is looked at. */
+export type SurveyAnswer = Pick<Message, 'rcode' | 'authoritative' | 'answers' | 'authorities' | 'additionals'>;
+
+/** A sign of something that was not seen. */
+export interface Hint {
+  readonly name: Name;
+  readonly text: string;
+}
+
+export interface FoundSet {
+  readonly set: RRset;
+  /** Why its name was asked for. */
+  readonly because: string;
+}
+
+export interface Explored {
+  readonly sets: readonly FoundSet[];
+  readonly hints: readonly Hint[];
+  /** What stands in the way of a better inventory, or was noticed, in words. */
+  readonly remarks: readonly string[];
+  readonly asked: number;
+  /** Questions spared because the name above does not exist (RFC 8020). */
+  readonly spared: number;
+}
+
+/** What may stand at any name. */
+const COMMON: readonly number[] = (
+  [
+    'A',
+    'AAAA',
+    'MX',
+    'TXT',
+    'SRV',
+    'CAA',
+    'HTTPS',
+    'SVCB',
+    'NAPTR',
+    'SSHFP',
+    'TLSA',
+    'LOC',
+    'HINFO',
+    'RP',
+    'PTR',
+    'SPF',
+    'URI',
+    'DNAME',
+    'CERT',
+    'AFSDB',
+    'OPENPGPKEY',
+    'SMIMEA',
+  ] as const
+).map((mnemonic) => TYPE_CODES[mnemonic]);
+/** What the catalogue means by a name: enough to tell a name that is there from what a wildcard gives for it. */
+const UNDERSCORED: readonly number[] = (['TXT', 'SRV', 'TLSA', 'URI'] as const).map((mnemonic) => TYPE_CODES[mnemonic]);
+const PLAIN: readonly number[] = (['A', 'AAAA', 'MX', 'TXT'] as const).map((mnemonic) => TYPE_CODES[mnemonic]);
+const AT_APEX: readonly number[] = (['SOA', 'NS', 'DNSKEY', 'CDS', 'CDNSKEY', 'NSEC3PARAM', 'CSYNC', 'ZONEMD'] as const).map(
+  (mnemonic) => TYPE_CODES[mnemonic],
+);
+
+/** What the names below a parent are told apart by. */
+interface Parent {
+  readonly name: Name;
+  /** `denies`: a name that cannot exist is denied. `blind`: it is not, though no wildcard is there. */
+  state: 'asking' | 'denies' | 'wildcard' | 'blind';
+  /** What the wildcard has, by type. */
+  readonly wild: Map<number, RRset>;
+  waiting: Node[];
+  open: number;
+}
+
+interface Node {
+  readonly name: Name;
+  readonly because: string;
+  /** `synthesized`: answered as the wildcard above would, so nothing says that it is there. */
+  state: 'waiting' | 'asking' | 'exists' | 'absent' | 'held' | 'cut' | 'spared' | 'synthesized';
+  readonly sets: Map<number, RRset>;
+  open: number;
+  unanswered: number;
+  /** Types answered with exactly what the wildcard has: cannot be told from it (RFC 4592 §2.2). */
+  asWildcard: number;
+}
+
+/**
+ * An inventory by questions, for a zone that no server gives whole. It says what to ask next and takes the answers;
+ * asking is somebody else's. Each question is given once. Names come from the catalogue, from the person, and from what is
+ * found; below names that do not exist nothing is asked, once the server was seen to be honest about names that hold
+ * nothing themselves (RFC 8020).
+ */
+export class Exploration {
+  private readonly parents = new NameMap<Parent>();
+  private readonly nodes = new NameMap<Node>();
+  private readonly queue: SurveyQuestion[] = [];
+  private readonly inFlight = new Map<string, { node?: Node; parent?: Parent }>();
+  private readonly wildcards: FoundSet[] = [];
+  private readonly cuts = new NameMap<FoundSet[]>();
+  private held: Node[] = [];
+  /** A name without data of its own, but with a name below it, was answered as existing (`honest`) or denied. */
+  private honest = false;
+  private dishonest: Name | undefined;
+  private asked = 0;
+  private spared = 0;
+  private refused = 0;
+
+  /** `random`: labels that nobody has; one is used for each parent. `names`: names that a person knows of. */
+  constructor(
+    readonly zone: Name,
+    private readonly random: (parent: Name) => string,
+    names: readonly Name[] = [],
+  ) {
+    this.add(zone, 'the apex');
+    for (const name of names) this.add(name, 'given by a person');
+    for (const text of CATALOGUE_NAMES) this.add(zone.child(text), 'in the catalogue of common names');
+  }
+
+  /** Up to `most` questions that can be asked now; none while answers are awaited or all is done. */
+  next(most: number): SurveyQuestion[] {
+    if (this.queue.length === 0 && this.inFlight.size === 0) this.release();
+    const out = this.queue.splice(0, most);
+    this.asked += out.length;
+    return out;
+  }
+
+  get done(): boolean {
+    if (this.queue.length === 0 && this.inFlight.size === 0) this.release();
+    return this.queue.length === 0 && this.inFlight.size === 0;
+  }
+
+  get progress(): { readonly asked: number; readonly waiting: number; readonly found: number } {
+    return { asked: this.asked, waiting: this.inFlight.size, found: this.nodes.values().reduce((sum, node) => sum + node.sets.size, 0) };
+  }
+
+  /** The answer to a question, or undefined where none came. */
+  take(question: SurveyQuestion, answer: SurveyAnswer | undefined): void {
+    const key = keyOf(question);
+    const what = this.inFlight.get(key);
+    if (!what) return;
+    this.inFlight.delete(key);
+    const usable = answer && (answer.rcode === RCODE.NOERROR || answer.rcode === RCODE.NXDOMAIN) ? answer : undefined;
+    if (!usable) this.refused += 1;
+    if (what.parent) this.takeControl(what.parent, question, usable);
+    else this.takeNode(what.node!, question, usable);
+  }
+
+  report(): Explored {
+    const sets: FoundSet[] = [...this.wildcards];
+    const hints: Hint[] = [];
+    let asWildcard = 0;
+    const withBelow = new NameMap<true>();
+    for (const node of this.nodes.values()) {
+      asWildcard += node.asWildcard;
+      for (const set of node.sets.values()) sets.push({ set, because: node.because });
+      if (node.sets.size > 0 || node.state === 'cut') for (let above = node.name; above.isBelow(this.zone);) withBelow.set((above = above.parent), true);
+    }
+    for (const found of this.cuts.values()) sets.push(...found);
+    for (const node of this.nodes.values()) {
+      if (node.state !== 'exists' || node.sets.size > 0 || node.asWildcard > 0 || withBelow.has(node.name)) continue;
+      if (this.parents.get(node.name.parent)?.state !== 'denies') continue;
+      hints.push({
+        name: node.name,
+        text:
+          node.unanswered > 0
+            ? `it exists, and ${node.unanswered} of its types were not answered`
+            : 'it exists and holds nothing that was asked for: a name below it, or a type that was not asked',
+      });
+    }
+    const remarks: string[] = [];
+    const blind = this.parents.values().filter((parent) => parent.state === 'blind');
+    if (this.dishonest) remarks.push(`The server denies ${this.dishonest.toString()} although a name below it exists: nothing was concluded from its denials.`);
+    for (const { name } of blind) remarks.push(`Below ${name.toString()} the server denies no name: empty answers there say nothing.`);
+    const wild = this.parents.values().filter((parent) => parent.state === 'wildcard');
+    for (const { name } of wild) remarks.push(`*.${name.toString()} answers for every name below it that has nothing of its own.`);
+    if (asWildcard > 0)
+      remarks.push(
+        `${asWildcard} ${asWildcard === 1 ? 'answer is' : 'answers are'} what the wildcard gives: whether the same stands there explicitly cannot be told.`,
+      );
+    if (this.refused > 0) remarks.push(`${this.refused} ${this.refused === 1 ? 'question was' : 'questions were'} not answered, or refused.`);
+    return { sets: sets.sort((a, b) => a.set.owner.compare(b.set.owner) || a.set.type - b.set.type), hints, remarks, asked: this.asked, spared: this.spared };
+  }
+
+  private add(name: Name, because: string): void {
+    if (!name.isAtOrBelow(this.zone) || name.isWildcard || this.nodes.has(name)) return;
+    const node: Node = { name, because, state: 'waiting', sets: new Map(), open: 0, unanswered: 0, asWildcard: 0 };
+    this.nodes.set(name, node);
+    if (name.equals(this.zone)) return this.askAll(node, [...COMMON, ...AT_APEX]);
+    // What is above it may exist only for its sake; that tells whether the server is honest.
+    if (!name.parent.equals(this.zone)) this.add(name.parent, `above ${name.toString()}`);
+    this.begin(node);
+  }
+
+  /** A name is asked for once it is known what its parent does with names that do not exist. */
+  private begin(node: Node, evenBelowDenied = false): void {
+    if (this.isCut(node.name)) {
+      node.state = 'spared';
+      return;
+    }
+    const above = this.nodes.get(node.name.parent);
+    if (above && !evenBelowDenied && UNDECIDED.has(above.state) && !node.name.parent.equals(this.zone)) {
+      node.state = 'held';
+      this.held.push(node);
+      return;
+    }
+    const parent = this.parents.getOr(node.name.parent, (name) => {
+      const fresh: Parent = { name, state: 'asking', wild: new Map(), waiting: [], open: 0 };
+      this.control(fresh, name.child(this.random(name)), TYPE_CODES.A);
+      return fresh;
+    });
+    if (parent.state === 'asking') parent.waiting.push(node);
+    else this.ask(node, parent);
+  }
+
+  private ask(node: Node, parent: Parent): void {
+    node.state = 'asking';
+    // Under a wildcard answers have to be held against it; elsewhere one question tells whether there is anything.
+    const types = node.name.wire[1] === UNDERSCORE ? UNDERSCORED : PLAIN;
+    if (parent.state === 'denies') this.askOne(node, types[0]!);
+    else this.askAll(node, types);
+  }
+
+  private askAll(node: Node, types: readonly number[]): void {
+    node.state = node.state === 'waiting' ? 'asking' : node.state;
+    for (const type of types) if (!this.wasAsked.has(keyOf({ name: node.name, type }))) this.askOne(node, type);
+  }
+
+  private readonly wasAsked = new Set<string>();
+
+  private askOne(node: Node, type: number): void {
+    const question = { name: node.name, type };
+    const key = keyOf(question);
+    if (this.wasAsked.has(key)) return;
+    this.wasAsked.add(key);
+    node.open += 1;
+    this.inFlight.set(key, { node });
+    this.queue.push(question);
+  }
+
+  private control(parent: Parent, name: Name, type: number): void {
+    const question = { name, type };
+    const key = keyOf(question);
+    if (this.wasAsked.has(key)) return;
+    this.wasAsked.add(key);
+    parent.open += 1;
+    this.inFlight.set(key, { parent });
+    this.queue.push(question);
+  }
+
+  /** First a name that cannot exist; where that is not denied, everything the wildcard may have. */
+  private takeControl(parent: Parent, question: SurveyQuestion, answer: SurveyAnswer | undefined): void {
+    parent.open -= 1;
+    const wildcard = parent.name.child('*');
+    if (!question.name.equals(wildcard)) {
+      if (answer && this.takeReferral(question.name, answer)) parent.state = 'denies';
+      else if (answer?.rcode === RCODE.NXDOMAIN) parent.state = 'denies';
+      else for (const type of COMMON) this.control(parent, wildcard, type);
+    } else if (answer) {
+      for (const set of setsAt(wildcard, answer)) {
+        if (parent.wild.has(set.type)) continue;
+        parent.wild.set(set.type, set);
+        // Where nothing stands in between, the wildcard of a name further up answers even for this one.
+        const above = this.wildAbove(parent.name, set.type);
+        if (above && sameData(set.type, above.data, set.data)) continue;
+        this.wildcards.push({ set, because: `a name below ${parent.name.toString()} that cannot exist was answered` });
+        this.grow(set);
+      }
+    }
+    if (parent.open > 0) return;
+    if (parent.state === 'asking') parent.state = parent.wild.size > 0 ? 'wildcard' : 'blind';
+    for (const node of parent.waiting.splice(0)) this.begin(node);
+  }
+
+  private wildAbove(name: Name, type: number): RRset | undefined {
+    for (let at = name; at.isBelow(this.zone);) {
+      const set = this.parents.get((at = at.parent))?.wild.get(type);
+      if (set) return set;
+    }
+    return undefined;
+  }
+
+  private takeNode(node: Node, question: SurveyQuestion, answer: SurveyAnswer | undefined): void {
+    node.open -= 1;
+    if (!answer) {
+      node.unanswered += 1;
+      // Silence about one type says nothing of the others.
+      if (node.state === 'asking') this.askAll(node, PLAIN);
+    } else if (this.takeReferral(node.name, answer)) node.state = 'cut';
+    else if (answer.rcode === RCODE.NXDOMAIN) {
+      node.state = 'absent';
+    } else {
+      this.takeData(node, question, answer);
+    }
+    if (node.open > 0) return;
+    this.judge(node);
+  }
+
+  private takeData(node: Node, question: SurveyQuestion, answer: SurveyAnswer): void {
+    const parent = this.parents.get(node.name.parent);
+    const wild = parent?.wild;
+    const sets = setsAt(node.name, answer);
+    const dname = answer.answers.find((record) => record.type === TYPE_CODES.DNAME && node.name.isBelow(record.owner) && record.owner.isAtOrBelow(this.zone));
+    if (dname) {
+      // A CNAME that a DNAME makes is not there (RFC 6672 §3.1).
+      this.add(dname.owner, `answers for ${node.name.toString()}`);
+      node.state = 'spared';
+      return;
+    }
+    const wasAsked = node.state;
+    for (const set of sets) {
+      const same = wild?.get(set.type);
+      if (same && sameData(set.type, same.data, set.data)) {
+        node.asWildcard += 1;
+        continue;
+      }
+      if (node.sets.has(set.type)) continue;
+      node.sets.set(set.type, set);
+      this.grow(set);
+    }
+    // A wildcard that has this type, or is an alias, would have answered: a name that has less than it is there.
+    const expected = wild?.get(question.type) ?? wild?.get(TYPE_CODES.CNAME);
+    const there = !parent || parent.state === 'denies' || node.sets.size > 0 || (expected !== undefined && sets.length === 0);
+    if (node.state !== 'exists') node.state = there ? 'exists' : 'synthesized';
+    const alias = node.sets.has(TYPE_CODES.CNAME);
+    // Beside an alias there is nothing else (RFC 1034 §3.6.2).
+    if (wasAsked !== 'exists' && there && !alias) this.askAll(node, COMMON);
+  }
+
+  /** What hangs on whether a name exists: names below it, and the server's honesty. */
+  private judge(node: Node): void {
+    if (node.state === 'exists' && node.sets.size > 0) {
+      for (let above = node.name.parent; above.isBelow(this.zone); above = above.parent) {
+        const other = this.nodes.get(above);
+        if (other?.state === 'absent') this.dishonest ??= above;
+        if (other?.state === 'exists' && other.sets.size === 0 && other.asWildcard === 0) this.honest = true;
+      }
+    }
+    const mine = this.held.filter((one) => one.name.parent.equals(node.name));
+    if (mine.length === 0 || !['exists', 'cut', 'synthesized'].includes(node.state)) return;
+    this.held = this.held.filter((one) => !mine.includes(one));
+    for (const one of mine) this.begin(one);
+  }
+
+  /** Nothing else is left to ask: names below denied ones are asked for after all, unless denials were seen to be honest. */
+  private release(): void {
+    const held = this.held;
+    this.held = [];
+    for (const node of held) {
+      if (this.honest && !this.dishonest) {
+        node.state = 'spared';
+        this.spared += 1;
+        continue;
+      }
+      this.begin(node, true);
+    }
+  }
+
+  /** NS records of a zone below this one, without authority: a delegated subzone. */
+  private takeReferral(name: Name, answer: SurveyAnswer): boolean {
+    if (answer.authoritative || answer.answers.length > 0) return false;
+    const ns = answer.authorities.filter((record) => record.type === TYPE_CODES.NS && record.owner.isBelow(this.zone) && name.isAtOrBelow(record.owner));
+    const owner = ns[0]?.owner;
+    if (!owner) return false;
+    if (!this.cuts.has(owner)) {
+      const glue = answer.additionals.filter((record) => (record.type === TYPE_CODES.A || record.type === TYPE_CODES.AAAA) && record.owner.isAtOrBelow(owner));
+      this.cuts.set(
+        owner,
+        groupRecords([...ns.filter((record) => record.owner.equals(owner)), ...glue]).map((set) => ({ set, because: `${owner.toString()} is delegated` })),
+      );
+      this.cutNames.push(owner);
+      for (const set of this.cuts.get(owner)!) this.grow(set.set);
+    }
+    return true;
+  }
+
+  private readonly cutNames: Name[] = [];
+
+  private isCut(name: Name): boolean {
+    return this.cutNames.some((cut) => name.isBelow(cut));
+  }
+
+  /** Names of this zone that found data leads to. */
+  private grow(set: RRset): void {
+    const because = `named by ${set.owner.toString()}`;
+    for (const data of set.data) for (const name of [...namesIn(set.type, data), ...namesInText(set.type, data)]) this.addIfFits(name, because);
+  }
+
+  private addIfFits(name: Name, because: string): void {
+    try {
+      this.add(name, because);
+    } catch (error) {
+      // A name so long that no label fits below it has no control question.
+      if (!(error instanceof NameError)) throw error;
+    }
+  }
+}
+
+const UNDERSCORE = 95;
+const UNDECIDED: ReadonlySet<Node['state']> = new Set(['absent', 'held', 'waiting', 'asking']);
+
+function keyOf({ name, type }: SurveyQuestion): string {
+  return `${type}/${name.key}`;
+}
+
+/** The sets of an answer that stand at a name, class IN. */
+function setsAt(name: Name, answer: SurveyAnswer): RRset[] {
+  return groupRecords(answer.answers.filter((record: ResourceRecord) => record.owner.equals(name) && record.cls === 1 && record.type !== TYPE_CODES.RRSIG));
+}

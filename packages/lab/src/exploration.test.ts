@@ -1,0 +1,168 @@
+import fc from 'fast-check';
+import {
+  CATALOGUE_NAMES,
+  Exploration,
+  Explored,
+  Name,
+  RRset,
+  SurveyAnswer,
+  TYPE_CODES,
+  parseZoneFile,
+  printZoneFile,
+  recordsOf,
+  rrsetKey,
+  sameData,
+} from '@wanderon/core';
+import { AuthZone } from './authZone';
+
+const ORIGIN = Name.parse('zone.example.');
+const BASE = '$TTL 60\n@ SOA ns1.host.test. h.host.test. 1 2 3 4 5\n@ NS ns1.host.test.\n';
+
+function zoneOf(text: string): AuthZone {
+  const { records, findings } = parseZoneFile(`${BASE}${text}\n`, ORIGIN);
+  expect(findings).toEqual([]);
+  return new AuthZone(ORIGIN, records);
+}
+
+type Server = (name: Name, type: number) => SurveyAnswer | undefined;
+const honest =
+  (zone: AuthZone): Server =>
+  (name, type) =>
+    zone.lookUp(name, type);
+
+function explore(server: Server, names: readonly string[] = []): Explored & { questions: string[] } {
+  const exploration = new Exploration(
+    ORIGIN,
+    () => 'zq7x-nobody-has-this',
+    names.map((name) => Name.parse(name, ORIGIN)),
+  );
+  const questions: string[] = [];
+  while (!exploration.done) {
+    const batch = exploration.next(50);
+    for (const question of batch) {
+      questions.push(`${question.name.toString()} ${question.type}`);
+      exploration.take(question, server(question.name, question.type));
+    }
+    if (questions.length > 60_000) throw new Error('it does not end');
+  }
+  return { ...exploration.report(), questions };
+}
+
+const shown = (explored: Explored): string[] =>
+  printZoneFile(explored.sets.flatMap(({ set }) => recordsOf(set)))
+    .split('\n')
+    .filter((line) => line !== '' && !/ IN (SOA|NS) \S+\.test\./.test(line));
+
+describe('an inventory by questions', () => {
+  it('finds what the catalogue names, what is found leads to, and asks nothing twice', () => {
+    const explored = explore(
+      honest(
+        zoneOf(`@ A 192.0.2.1\n@ MX 10 odd-mail-name\nodd-mail-name A 192.0.2.2\nwww CNAME strange-target\nstrange-target A 192.0.2.3
+@ TXT "v=spf1 include:_spf-part.zone.example a:sender.zone.example -all"\n_spf-part TXT "v=spf1 ip4:192.0.2.9 -all"\nsender A 192.0.2.10
+_sip._tcp SRV 1 2 5060 telephone-box\ntelephone-box AAAA 2001:db8::5\nselector1._domainkey TXT "v=DKIM1; p=AAAA"\nunheard-of TXT "nobody knows this name"`),
+      ),
+    );
+    const found = shown(explored);
+    for (const line of ['odd-mail-name', 'strange-target', '_spf-part', 'sender', 'telephone-box', '_sip._tcp', 'selector1._domainkey'])
+      expect(found.some((one) => one.startsWith(`${line}.zone.example.`))).toBe(true);
+    expect(found.some((one) => one.startsWith('unheard-of'))).toBe(false);
+    expect(new Set(explored.questions).size).toBe(explored.questions.length);
+    expect(explored.spared).toBeGreaterThan(15);
+    expect(shown(explore(honest(zoneOf('unheard-of TXT x')), ['unheard-of']))).toContain('unheard-of.zone.example. 60 IN TXT "x"');
+  });
+
+  it('takes a name that holds nothing for a hint, unless what hangs below it was found', () => {
+    const { hints } = explore(honest(zoneOf('deep.media A 192.0.2.1\n_sip._tcp SRV 1 1 1 x.test.\nshop TYPE65400 \\# 1 00')));
+    expect(hints.map((hint) => hint.name.toString())).toEqual(['media.zone.example.', 'shop.zone.example.']);
+  });
+
+  it('tells wildcards at two depths from what stands beside them', () => {
+    const explored = explore(
+      honest(zoneOf('* A 192.0.2.1\nwww A 192.0.2.2\nmail A 192.0.2.1\nftp TXT "only text"\n*.dev A 192.0.2.3\ndev TXT x\n_sip._tcp SRV 1 1 1 x.test.')),
+    );
+    expect(shown(explored)).toEqual([
+      '*.zone.example. 60 IN A 192.0.2.1',
+      '_sip._tcp.zone.example. 60 IN SRV 1 1 1 x.test.',
+      'dev.zone.example. 60 IN TXT "x"',
+      'ftp.zone.example. 60 IN TXT "only text"',
+      'www.zone.example. 60 IN A 192.0.2.2',
+    ]);
+    expect(explored.remarks.join(' ')).toMatch(/\*\.zone\.example\. answers for every name/);
+    expect(explored.remarks.join(' ')).toMatch(/cannot be told/);
+    const below = explore(honest(zoneOf('* A 192.0.2.1\n*.dev A 192.0.2.3\ndev TXT x')), ['one.dev']);
+    expect(shown(below)).toContain('*.dev.zone.example. 60 IN A 192.0.2.3');
+    const alias = explore(honest(zoneOf('* CNAME edge.test.\nwww CNAME other.test.\nmail MX 1 mx.test.')));
+    expect(shown(alias)).toEqual([
+      '*.zone.example. 60 IN CNAME edge.test.',
+      'mail.zone.example. 60 IN MX 1 mx.test.',
+      'www.zone.example. 60 IN CNAME other.test.',
+    ]);
+  });
+
+  it('concludes nothing from the denials of a server that denies names with something below them', () => {
+    const zone = zoneOf('_sip._tcp SRV 1 1 1 x.test.\n_sip._tls SRV 1 1 1 x.test.\nselector1._domainkey TXT k');
+    const lying: Server = (name, type) => {
+      const found = zone.lookUp(name, type);
+      const empty = found.rcode === 0 && found.answers.length === 0 && zone.all().every((set) => !set.owner.equals(name));
+      return empty ? { ...found, rcode: 3 } : found;
+    };
+    const explored = explore(lying);
+    expect(shown(explored)).toHaveLength(3);
+    expect(explored.spared).toBe(0);
+    expect(explored.remarks.join(' ')).toMatch(/nothing was concluded from its denials/);
+  });
+
+  it('sees a delegated subzone with its glue, and asks nothing below it', () => {
+    const explored = explore(honest(zoneOf('shop NS ns1.shop\nns1.shop A 192.0.2.9\nns1.shop TXT hidden\nwww A 192.0.2.1')));
+    expect(shown(explored)).toEqual([
+      'shop.zone.example. 60 IN NS ns1.shop.zone.example.',
+      'ns1.shop.zone.example. 60 IN A 192.0.2.9',
+      'www.zone.example. 60 IN A 192.0.2.1',
+    ]);
+    expect(explored.questions.filter((one) => one.includes('.shop.zone'))).toEqual([]);
+  });
+
+  it('says what was not answered, and that a server denies nothing', () => {
+    const zone = zoneOf('www A 192.0.2.1\nwww TXT x');
+    const silent = explore((name, type) => (type === TYPE_CODES.TXT ? undefined : zone.lookUp(name, type)));
+    expect(shown(silent)).toEqual(['www.zone.example. 60 IN A 192.0.2.1']);
+    expect(silent.remarks.join(' ')).toMatch(/not answered/);
+    const agreeable = explore((name, type) => ({ ...zone.lookUp(name, type), rcode: 0 }));
+    expect(shown(agreeable)).toContain('www.zone.example. 60 IN A 192.0.2.1');
+    expect(agreeable.hints).toEqual([]);
+    expect(agreeable.remarks.join(' ')).toMatch(/denies no name/);
+  });
+
+  it('never claims a set that the zone does not hold, and misses none whose name it asked for', () => {
+    const label = fc.constantFrom('www', 'mail', 'shop', 'dev', '*', 'hidden', '_tcp', '_sip', 'a');
+    const owner = fc
+      .array(label, { minLength: 1, maxLength: 3 })
+      .map((labels) => labels.join('.'))
+      .filter((name) => !/.\*/.test(name));
+    const data = fc.constantFrom('A 192.0.2.1', 'A 192.0.2.2', 'AAAA 2001:db8::1', 'TXT "x"', 'MX 10 hidden', 'SRV 1 1 1 www', 'CAA 0 issue "x"');
+    fc.assert(
+      fc.property(fc.array(fc.tuple(owner, data), { maxLength: 9 }), (lines) => {
+        const zone = zoneOf([...new Set(lines.map(([name, what]) => `${name} ${what}`))].join('\n'));
+        const explored = explore(honest(zone));
+        for (const { set } of explored.sets) {
+          const there = zone.get(set.owner, set.type);
+          expect(there && sameData(set.type, there.data, set.data)).toBe(true);
+        }
+        const claimed = new Set(explored.sets.map(({ set }) => rrsetKey(set.owner, set.type)));
+        const wild = (set: RRset): boolean => {
+          for (let above = set.owner.parent; above.isAtOrBelow(ORIGIN); above = above.parent) {
+            const same = zone.get(above.child('*'), set.type);
+            if (same && sameData(set.type, same.data, set.data)) return true;
+          }
+          return false;
+        };
+        // Names of the catalogue whose types tell them from a wildcard.
+        for (const set of zone.all())
+          if (CATALOGUE_NAMES.includes(set.owner.relativeTo(ORIGIN)) && ['A', 'AAAA', 'MX', 'TXT'].some((type) => set.type === TYPE_CODES[type as 'A']))
+            if (!wild(set))
+              expect([set.owner.toString(), set.type, claimed.has(rrsetKey(set.owner, set.type))]).toEqual([set.owner.toString(), set.type, true]);
+      }),
+      { numRuns: 60 },
+    );
+  });
+});

@@ -1,0 +1,98 @@
+import { Exploration, Message, Name, NsecWalk, RCODE, RRset, SurveyQuestion, TYPE_CODES, groupRecords, query, readSoa } from '@wanderon/core';
+import { AskOptions, DnsClient } from './client';
+import { NetError } from './netError';
+import { ServerAddress } from './server';
+
+export interface SurveyOptions extends AskOptions {
+  /** Questions in flight to the server. */
+  readonly inFlight?: number;
+  /** Told now and then what is being asked. */
+  readonly onProgress?: (asked: number, now: SurveyQuestion) => void;
+}
+
+const IN_FLIGHT = 16;
+
+export interface WalkedZone {
+  readonly sets: readonly RRset[];
+  /** The chain closed, every set that it names was fetched, and the serial stayed the same. */
+  readonly whole: boolean;
+  readonly serial: number | undefined;
+  /** What keeps it from being whole, in words. */
+  readonly problems: readonly string[];
+  readonly names: number;
+  readonly asked: number;
+}
+
+/** Walks a signed zone along its NSEC chain and fetches every set that it names. Throws a NetError only where cancelled. */
+export async function walkZone(client: DnsClient, server: ServerAddress, zone: Name, options: SurveyOptions = {}): Promise<WalkedZone> {
+  const walk = new NsecWalk(zone);
+  const problems: string[] = [];
+  let asked = 0;
+  const put = (question: SurveyQuestion, signed: boolean): Promise<Message | undefined> => {
+    asked += 1;
+    if (asked % 50 === 1) options.onProgress?.(asked, question);
+    return answered(client.exchange(server, signed ? query(question.name, question.type, { edns: SIGNED }) : query(question.name, question.type), options));
+  };
+  const serialNow = async (): Promise<number | undefined> => {
+    const soa = (await put({ name: zone, type: TYPE_CODES.SOA }, false))?.answers.find((record) => record.type === TYPE_CODES.SOA && record.owner.equals(zone));
+    return soa && readSoa(soa.data).serial;
+  };
+  const serial = await serialNow();
+  for (let question = walk.next(); question; question = walk.next()) walk.take(await put(question, true));
+  if (walk.problem !== undefined) problems.push(walk.problem);
+  if (walk.names.length === 0) return { sets: [], whole: false, serial, problems, names: 0, asked };
+  const sets: RRset[] = [];
+  await inTurns(walk.questions(), options.inFlight ?? IN_FLIGHT, async (question) => {
+    const answer = await put(question, false);
+    const got = answer ? walk.setsIn(question, answer) : [];
+    if (got.length === 0) problems.push(`${question.name.toString()} has a type ${question.type} that was not given.`);
+    sets.push(...got);
+  });
+  const after = await serialNow();
+  if (serial === undefined || after !== serial) problems.push(`The serial went from ${serial ?? 'none'} to ${after ?? 'none'} during the walk.`);
+  const whole = walk.closed && problems.length === 0;
+  // Glue stands in the answer for each delegation that uses it.
+  const records = sets.flatMap((set) => set.data.map((data) => ({ owner: set.owner, type: set.type, cls: 1, ttl: set.ttl, data })));
+  return { sets: groupRecords(records), whole, serial, problems, names: walk.names.length, asked };
+}
+
+const SIGNED = { udpSize: 1232, version: 0, dnssecOk: true, options: [] } as const;
+
+/** Asks all that an exploration wants to know. Throws a NetError only where cancelled. */
+export async function exploreZone(client: DnsClient, server: ServerAddress, exploration: Exploration, options: SurveyOptions = {}): Promise<void> {
+  const most = options.inFlight ?? IN_FLIGHT;
+  let asked = 0;
+  const running = new Set<Promise<void>>();
+  while (!exploration.done) {
+    for (const question of exploration.next(most - running.size)) {
+      asked += 1;
+      if (asked % 50 === 1) options.onProgress?.(asked, question);
+      const one: Promise<void> = answered(client.ask(server, question.name, question.type, options)).then((answer) => {
+        exploration.take(question, answer);
+        running.delete(one);
+      });
+      running.add(one);
+    }
+    if (running.size > 0) await Promise.race(running);
+  }
+  await Promise.all(running);
+}
+
+/** An answer that says something, or undefined: that nothing came is an observation too. */
+async function answered(asking: Promise<Message>): Promise<Message | undefined> {
+  try {
+    const answer = await asking;
+    return answer.rcode === RCODE.NOERROR || answer.rcode === RCODE.NXDOMAIN ? answer : undefined;
+  } catch (error) {
+    if (error instanceof NetError && error.kind !== 'cancelled') return undefined;
+    throw error;
+  }
+}
+
+async function inTurns<T>(items: readonly T[], most: number, work: (item: T) => Promise<void>): Promise<void> {
+  let next = 0;
+  const worker = async (): Promise<void> => {
+    while (next < items.length) await work(items[next++]!);
+  };
+  await Promise.all(Array.from({ length: Math.min(most, items.length) }, worker));
+}
