@@ -109,7 +109,8 @@ describe('a survey of a domain whose host gives no transfer', () => {
     const { api } = world;
     const { hosts } = await api.call<{ hosts: { id: string; name: string; keyName: string | null }[] }>('GET', '/api/hosts');
     const old = hosts.find((host) => host.name === 'Oldquay DNS')!;
-    const { id: _id, keyName: _keyName, ...input } = old;
+    const { id, keyName, ...input } = old;
+    expect([id, keyName]).toEqual([expect.any(String), world.lab.hosts[0]!.key!.name]);
     await api.call('PUT', `/api/hosts/${old.id}`, { ...input, key: null });
     const begun = await api.call<MoveView>('POST', '/api/moves', { domain: 'canoe-yard.example', scope: 'whole' });
     const partial = await surveyed(api, begun.id);

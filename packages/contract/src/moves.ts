@@ -71,6 +71,15 @@ export const surveySchema = z.object({
 });
 export type SurveyView = z.infer<typeof surveySchema>;
 
+/** What a person has in hand of a zone, as read and confirmed in the browser. */
+export const inHandSchema = z.object({
+  names: z.array(z.string().max(1100)).max(5000),
+  sets: z
+    .array(z.object({ owner: z.string().max(1100), type: z.string().max(20), ttl: z.number(), data: z.array(z.string().max(300_000)).max(500) }))
+    .max(5000),
+});
+export type InHandInput = z.infer<typeof inHandSchema>;
+
 export const rulingSchema = z.object({
   id: z.string(),
   owner: z.string(),

@@ -34,7 +34,7 @@ function explore(server: Server, names: readonly string[] = []): Explored & { qu
   const exploration = new Exploration(
     ORIGIN,
     () => 'zq7x-nobody-has-this',
-    names.map((name) => Name.parse(name, ORIGIN)),
+    names.map((name) => ({ name: Name.parse(name, ORIGIN), types: [65400] })),
   );
   const questions: string[] = [];
   while (!exploration.done) {
@@ -68,7 +68,8 @@ _sip._tcp SRV 1 2 5060 telephone-box\ntelephone-box AAAA 2001:db8::5\nselector1.
     expect(found.some((one) => one.startsWith('unheard-of'))).toBe(false);
     expect(new Set(explored.questions).size).toBe(explored.questions.length);
     expect(explored.spared).toBeGreaterThan(15);
-    expect(shown(explore(honest(zoneOf('unheard-of TXT x')), ['unheard-of']))).toContain('unheard-of.zone.example. 60 IN TXT "x"');
+    const told = shown(explore(honest(zoneOf('unheard-of TXT x\nunheard-of TYPE65400 \\# 1 aa')), ['unheard-of']));
+    expect(told).toEqual(['unheard-of.zone.example. 60 IN TXT "x"', 'unheard-of.zone.example. 60 IN TYPE65400 \\# 1 AA']);
   });
 
   it('takes a name that holds nothing for a hint, unless what hangs below it was found', () => {
@@ -91,6 +92,7 @@ _sip._tcp SRV 1 2 5060 telephone-box\ntelephone-box AAAA 2001:db8::5\nselector1.
     expect(explored.remarks.join(' ')).toMatch(/cannot be told/);
     const below = explore(honest(zoneOf('* A 192.0.2.1\n*.dev A 192.0.2.3\ndev TXT x')), ['one.dev']);
     expect(shown(below)).toContain('*.dev.zone.example. 60 IN A 192.0.2.3');
+    expect(shown(explore(honest(zoneOf('*.far.off MX 1 mx.test.')), ['*.far.off']))).toEqual(['*.far.off.zone.example. 60 IN MX 1 mx.test.']);
     const alias = explore(honest(zoneOf('* CNAME edge.test.\nwww CNAME other.test.\nmail MX 1 mx.test.')));
     expect(shown(alias)).toEqual([
       '*.zone.example. 60 IN CNAME edge.test.',

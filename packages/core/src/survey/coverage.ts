@@ -38,11 +38,11 @@ export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means
     case 'transfer': {
       const source = authorities.find((authority) => authority.transferred);
       if (!source) return { grade: 'partial', reasons: ['No authority gave a transfer; nothing can be claimed.'] };
-      return againstOthers(authorities, source, source.serial, `Transferred from ${source.server} (${source.address}) at serial ${source.serial}.`);
+      return againstOthers(authorities, source, source.serial, `Transferred from ${plain(source.server)} (${source.address}) at serial ${source.serial}.`);
     }
     case 'walk': {
       const source = authorities.find((authority) => authority.address === means.address);
-      const said = `No authority gave a transfer. The signed zone was walked name by name at ${source?.server ?? means.address}: ${means.names} names at serial ${means.serial}.`;
+      const said = `No authority gave a transfer. The signed zone was walked name by name at ${plain(source?.server ?? means.address)}: ${means.names} names at serial ${means.serial}.`;
       if (!means.whole || !source) return { grade: 'partial', reasons: [said, ...means.problems.slice(0, 5)] };
       return againstOthers(authorities, source, means.serial, said);
     }
@@ -52,7 +52,7 @@ export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means
       return {
         grade: 'partial',
         reasons: [
-          `No authority gave a transfer. ${means.asked} questions were put to ${source?.server ?? means.address}: names that are neither common nor named by others were not found.`,
+          `No authority gave a transfer. ${means.asked} questions were put to ${plain(source?.server ?? means.address)}: names that are neither common nor named by others were not found.`,
           ...means.remarks,
           ...open,
           'A transfer, a key for it, or an export of the zone would close what is open.',
@@ -67,8 +67,13 @@ function againstOthers(authorities: readonly AuthorityAnswer[], source: Authorit
   const others = authorities.filter((authority) => authority !== source);
   const differing = others.filter((authority) => authority.serial !== undefined && authority.serial !== serial);
   const silent = others.filter((authority) => authority.serial === undefined);
-  for (const authority of differing) reasons.push(`${authority.server} (${authority.address}) serves serial ${authority.serial}.`);
-  for (const authority of silent) reasons.push(`${authority.server} (${authority.address}) did not answer: ${authority.problem ?? 'no reason known'}.`);
+  for (const authority of differing) reasons.push(`${plain(authority.server)} (${authority.address}) serves serial ${authority.serial}.`);
+  for (const authority of silent) reasons.push(`${plain(authority.server)} (${authority.address}) did not answer: ${authority.problem ?? 'no reason known'}.`);
   if (differing.length > 0) return { grade: 'partial', reasons };
   return { grade: silent.length > 0 ? 'likely whole' : 'whole', reasons };
+}
+
+/** A server's name as people write it, without the final dot. */
+function plain(server: string): string {
+  return server.replace(/\.$/, '');
 }

@@ -116,14 +116,18 @@ export class Exploration {
   private spared = 0;
   private refused = 0;
 
-  /** `random`: labels that nobody has; one is used for each parent. `names`: names that a person knows of. */
+  /** Types that a person knows of at a name. */
+  private readonly extra = new NameMap<number[]>();
+
+  /** `random`: labels that nobody has; one is used for each parent. `given`: names that a person knows of, with the types they know there. */
   constructor(
     readonly zone: Name,
     private readonly random: (parent: Name) => string,
-    names: readonly Name[] = [],
+    given: readonly { readonly name: Name; readonly types: readonly number[] }[] = [],
   ) {
+    for (const { name, types } of given) this.extra.getOr(name, () => []).push(...types);
     this.add(zone, 'the apex');
-    for (const name of names) this.add(name, 'given by a person');
+    for (const { name } of given) this.add(name, 'given by a person');
     for (const text of CATALOGUE_NAMES) this.add(zone.child(text), 'in the catalogue of common names');
   }
 
@@ -193,7 +197,13 @@ export class Exploration {
   }
 
   private add(name: Name, because: string): void {
-    if (!name.isAtOrBelow(this.zone) || name.isWildcard || this.nodes.has(name)) return;
+    if (!name.isAtOrBelow(this.zone) || this.nodes.has(name)) return;
+    if (name.isWildcard) {
+      // What a wildcard has is told by a name below its parent that cannot exist.
+      this.add(name.parent, because);
+      this.parentOf(name);
+      return;
+    }
     const node: Node = { name, because, state: 'waiting', sets: new Map(), open: 0, unanswered: 0, asWildcard: 0 };
     this.nodes.set(name, node);
     if (name.equals(this.zone)) return this.askAll(node, [...COMMON, ...AT_APEX]);
@@ -214,13 +224,18 @@ export class Exploration {
       this.held.push(node);
       return;
     }
-    const parent = this.parents.getOr(node.name.parent, (name) => {
+    const parent = this.parentOf(node.name);
+    if (parent.state === 'asking') parent.waiting.push(node);
+    else this.ask(node, parent);
+  }
+
+  /** What is known of names below a name's parent; asked for where nobody has yet. */
+  private parentOf(child: Name): Parent {
+    return this.parents.getOr(child.parent, (name) => {
       const fresh: Parent = { name, state: 'asking', wild: new Map(), waiting: [], open: 0 };
       this.control(fresh, name.child(this.random(name)), TYPE_CODES.A);
       return fresh;
     });
-    if (parent.state === 'asking') parent.waiting.push(node);
-    else this.ask(node, parent);
   }
 
   private ask(node: Node, parent: Parent): void {
@@ -233,7 +248,7 @@ export class Exploration {
 
   private askAll(node: Node, types: readonly number[]): void {
     node.state = node.state === 'waiting' ? 'asking' : node.state;
-    for (const type of types) if (!this.wasAsked.has(keyOf({ name: node.name, type }))) this.askOne(node, type);
+    for (const type of [...types, ...(this.extra.get(node.name) ?? [])]) if (!this.wasAsked.has(keyOf({ name: node.name, type }))) this.askOne(node, type);
   }
 
   private readonly wasAsked = new Set<string>();

@@ -27,6 +27,8 @@ export interface Facts {
   plannedSwitch?: Instant;
   /** TTL in seconds to which the old host's records are lowered; 300 where nobody said otherwise. */
   lowerTo?: number;
+  /** What a person has in hand of the zone: its names are asked for, and what is served is held against it. */
+  inHand?: { names: string[]; sets: RRsetText[] };
   nextLookAt?: Instant;
   authoritiesNew?: boolean;
   parentSets?: { server: string; address: string; nameservers: string[]; signed: boolean; problem?: string }[];

@@ -16,6 +16,7 @@ import {
   scopesMeet,
   showName,
 } from '@wanderon/core';
+import { InHandInput } from '@wanderon/contract';
 import { NetError } from '@wanderon/net';
 import { CLOCK, Clock } from '../clock/clock';
 import { CONFIG, Config } from '../config';
@@ -29,6 +30,7 @@ import { Caller } from '../people/allow';
 import { ProblemError, notFound } from '../problem';
 import { nameserversOf } from '../survey/takeSurvey';
 import { gateOf } from '../timetable/gate';
+import { readGiven } from '../survey/readGiven';
 import { Leg, Move, RulingRow, StepRow } from './leg';
 import { MoveStore } from './move.store';
 import { MoveViews } from './move.view';
@@ -312,6 +314,26 @@ export class MoveService {
         await this.event(move, person, 'retry', `${kind}: to be tried again.`, { before: step.problem }, transaction);
       });
     }
+    await this.changed(id);
+  }
+
+  /** What a person has in hand goes into the next survey, which is taken at once. */
+  async giveInHand(id: string, input: InHandInput, person: Caller): Promise<void> {
+    const { move, leg, steps } = await this.open(id);
+    if (isDone(steps, 'choose')) throw new ProblemError(409, 'The plan was made from the survey already.', { kept: KEPT });
+    const { names, sets } = readGiven(input, Name.parse(`${move.domain}.`));
+    await this.database.transaction(async (transaction) => {
+      await this.store.addFacts(leg.id, { inHand: { names, sets } }, transaction);
+      await this.store.setStep(leg.id, 'survey', { state: 'waiting', problem: null, done_at: null }, transaction);
+      await this.event(
+        move,
+        person,
+        'in hand',
+        `${names.length} ${names.length === 1 ? 'name' : 'names'} and ${sets.length} record ${sets.length === 1 ? 'set' : 'sets'} were given; the survey is taken again.`,
+        { before: leg.facts.inHand ?? null, after: { names, sets } },
+        transaction,
+      );
+    });
     await this.changed(id);
   }
 

@@ -8,6 +8,7 @@ import {
   domainChoiceSchema,
   editRulingSchema,
   eventListSchema,
+  inHandSchema,
   moveListSchema,
   moveSchema,
   newMoveSchema,
@@ -32,6 +33,7 @@ class ChooseHostsDto extends createZodDto(chooseHostsSchema) {}
 class EditRulingDto extends createZodDto(editRulingSchema) {}
 class NewRulingDto extends createZodDto(newRulingSchema) {}
 class ApproveDto extends createZodDto(approveSchema) {}
+class InHandDto extends createZodDto(inHandSchema) {}
 class StepActionDto extends createZodDto(stepActionSchema) {}
 class EventListDto extends createZodDto(eventListSchema) {}
 
@@ -108,6 +110,14 @@ export class MovesController {
   @ZodResponse({ type: MoveDto, description: 'Takes the last change of a ruling back.' })
   async undo(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
     return this.after(id, () => this.service.undo(id, person));
+  }
+
+  @Post('moves/:id/in-hand')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: MoveDto, description: 'Gives what a person has in hand of the zone, and takes the survey again with it.' })
+  async inHand(@Param('id') id: string, @Body() input: InHandDto, @Person() person: Caller): Promise<MoveView> {
+    return this.after(id, () => this.service.giveInHand(id, input, person));
   }
 
   @Post('moves/:id/push')

@@ -9,6 +9,7 @@ import {
   RRset,
   TYPE_CODES,
   TsigKey,
+  againstGiven,
   coverageOf,
   groupRecords,
   negativeTtl,
@@ -33,7 +34,14 @@ export interface TakenSurvey {
 }
 
 /** Asks every authority that the parent delegates to, and takes the inventory by the strongest means there is. Throws a NetError where no server of the parent answered. */
-export async function takeSurvey(network: Network, zone: Name, delegation: Delegation, key: TsigKey | undefined, takenAt: number): Promise<TakenSurvey> {
+export async function takeSurvey(
+  network: Network,
+  zone: Name,
+  delegation: Delegation,
+  key: TsigKey | undefined,
+  takenAt: number,
+  given: Given,
+): Promise<TakenSurvey> {
   const walker = network.walker();
   const nameservers = nameserversOf(delegation);
   const authorities: ServerAt[] = [];
@@ -52,8 +60,10 @@ export async function takeSurvey(network: Network, zone: Name, delegation: Deleg
       problem: authoritative ? undefined : 'it is lame: it does not answer with authority',
     };
   });
-  const got = (await byTransfer(network, zone, key, answers)) ?? (await byQuestions(network, zone, answers));
+  const got = (await byTransfer(network, zone, key, answers)) ?? (await byQuestions(network, zone, answers, given));
   const { sets } = got;
+  const hints = [...got.hints, ...againstGiven(zone, sets, given.sets)];
+  const means: Means = got.means.kind === 'questions' ? { ...got.means, hints: hints.length } : got.means;
   const soaSet = sets.find((set) => set.type === TYPE_CODES.SOA);
   const apexNs = sets.find((set) => set.type === TYPE_CODES.NS && set.owner.equals(zone));
   const published = delegation.referrals.filter((referral) => referral.ttl !== undefined);
@@ -61,7 +71,7 @@ export async function takeSurvey(network: Network, zone: Name, delegation: Deleg
     survey: {
       takenAt,
       parent: delegation.parent,
-      coverage: (({ grade, reasons }) => ({ grade, reasons: [...reasons] }))(coverageOf(answers, got.means)),
+      coverage: (({ grade, reasons }) => ({ grade, reasons: [...reasons] }))(coverageOf(answers, means)),
       referrals: delegation.referrals.map((referral) => ({
         ...referral,
         nameservers: [...referral.nameservers],
@@ -72,7 +82,7 @@ export async function takeSurvey(network: Network, zone: Name, delegation: Deleg
       })),
       authorities: answers.map((answer) => ({ ...answer, serial: answer.serial ?? null, problem: answer.problem ?? null })),
       sets: sets.map((set) => ({ ...rrsetToText(set), evidence: got.evidence(set) })),
-      hints: got.hints.map(({ name, text }) => ({ owner: name.toString(), text })),
+      hints: hints.map(({ name, text }) => ({ owner: name.toString(), text })),
     },
     authorities,
     nameservers,
@@ -81,6 +91,12 @@ export async function takeSurvey(network: Network, zone: Name, delegation: Deleg
     N: soaSet ? negativeTtl(soaSet.ttl, readSoa(soaSet.data[0]!).minimum) : 0,
     ds: delegation.referrals.some((referral) => referral.ds.length > 0),
   };
+}
+
+/** What a person has in hand of the zone. */
+export interface Given {
+  readonly names: readonly Name[];
+  readonly sets: readonly RRset[];
 }
 
 /** An inventory, how it was come by, and what is known to be missing. */
@@ -113,7 +129,7 @@ async function byTransfer(network: Network, zone: Name, key: TsigKey | undefined
 }
 
 /** Along the NSEC chain of a signed zone, else by questions from the catalogue; from the first authority that answers. */
-async function byQuestions(network: Network, zone: Name, answers: readonly AuthorityAnswer[]): Promise<Inventory> {
+async function byQuestions(network: Network, zone: Name, answers: readonly AuthorityAnswer[], given: Given): Promise<Inventory> {
   const source = answers.find((answer) => answer.authoritative);
   const nothing: Inventory = {
     means: { kind: 'questions', address: '', asked: 0, remarks: [], hints: 0 },
@@ -132,7 +148,10 @@ async function byQuestions(network: Network, zone: Name, answers: readonly Autho
       evidence: () => `named by the NSEC chain of ${server} (${address}) at serial ${walked.serial}`,
     };
   // What a walk that broke off has seen is known to exist, and leads on.
-  const known = walked.sets.map((set) => set.owner);
+  const known = [
+    ...[...walked.sets, ...given.sets].map((set) => ({ name: set.owner, types: [set.type] })),
+    ...given.names.map((name) => ({ name, types: [] })),
+  ];
   const exploration = new Exploration(zone, () => `${randomBytes(9).toString('hex')}-nobody`, known);
   await exploreZone(network.client, { address }, exploration);
   const { sets, hints, remarks, asked } = exploration.report();

@@ -1,7 +1,8 @@
-import { Name, sameNameSet } from '@wanderon/core';
+import { Name, rrsetFromText, sameNameSet } from '@wanderon/core';
 import { NetError } from '@wanderon/net';
 import { Host } from '@wanderon/contract';
-import { takeSurvey, TakenSurvey } from '../../survey/takeSurvey';
+import { Given, takeSurvey, TakenSurvey } from '../../survey/takeSurvey';
+import { Facts } from '../../moves/leg';
 import { sentence } from '../outward';
 import { StepWork } from '../stepContext';
 
@@ -16,7 +17,7 @@ export const survey: StepWork = async (context) => {
     const delegation = await network.walker().delegation(zone);
     const names = delegation.referrals.flatMap((referral) => referral.nameservers);
     dns = known.find((host) => host.role === 'dns' && names.some((name) => host.nameservers.some((own) => Name.parse(own).equals(Name.parse(name)))));
-    taken = await takeSurvey(network, zone, delegation, await hosts.keyOf(dns?.id ?? null), clock.now());
+    taken = await takeSurvey(network, zone, delegation, await hosts.keyOf(dns?.id ?? null), clock.now(), givenIn(leg.facts.inHand));
   } catch (error) {
     if (error instanceof NetError) return { state: 'wait', until: clock.now() + config.WANDERON_LOOK_EVERY, problem: sentence(error.message) };
     throw error;
@@ -47,6 +48,10 @@ export const survey: StepWork = async (context) => {
   );
   return { state: 'done' };
 };
+
+function givenIn(inHand: Facts['inHand']): Given {
+  return { names: (inHand?.names ?? []).map((name) => Name.parse(name)), sets: (inHand?.sets ?? []).map(rrsetFromText) };
+}
 
 function hintWords(hints: number): string {
   return hints === 0 ? '' : `, ${hints} ${hints === 1 ? 'hint' : 'hints'} open`;

@@ -1,5 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useRef, useState } from 'react';
+import { ExportedSet, Meaning, Name, RRset, exportCsv, exportZoneFile, inReadingOrder, meaningsOf, rrsetFromText } from '@wanderon/core';
+import { SurveyView } from '@wanderon/contract';
+import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { useMoveAction } from '../../api';
 import { duration, fullTime, shortTime } from '../../time';
@@ -10,6 +12,7 @@ import { useToast } from '../../ui/toast';
 import { ChapterProps, stepIn } from '../movePlace';
 import { ownerBelow } from '../owner';
 import { StepNote } from '../stepNote';
+import { InHandDialog } from './inHandDialog';
 
 /** What exists: the coverage first, then where the domain stands, then every record set with its evidence. */
 export function Survey({ move, leg, may }: ChapterProps) {
@@ -21,7 +24,6 @@ export function Survey({ move, leg, may }: ChapterProps) {
     () => ({ step: 'survey', action: 'retry' }),
   );
   const { fail } = useToast();
-  const [filter, setFilter] = useState('');
   const { survey } = move;
   if (!survey)
     return (
@@ -36,11 +38,47 @@ export function Survey({ move, leg, may }: ChapterProps) {
         )}
       </section>
     );
-  const sets = survey.sets.filter((set) => `${set.owner} ${set.type} ${set.data.join(' ')}`.toLowerCase().includes(filter.toLowerCase()));
+  return <Taken survey={survey} step={step} again={() => again.mutate(undefined, { onError: fail })} move={move} leg={leg} may={may} />;
+}
+
+/** A record set with what it serves. */
+interface Row {
+  readonly set: RRset;
+  readonly text: SurveyView['sets'][number];
+  readonly meaning: Meaning;
+}
+
+function rowsOf(survey: SurveyView, zone: Name): Row[] {
+  const texts = new Map(survey.sets.map((text) => [rrsetFromText(text), text]));
+  const sets = [...texts.keys()];
+  const meanings = meaningsOf(zone, sets);
+  return inReadingOrder(zone, sets).map((set) => ({ set, text: texts.get(set)!, meaning: meanings.get(set)! }));
+}
+
+function Taken({
+  survey,
+  step,
+  again,
+  move,
+  leg,
+  may,
+}: Pick<ChapterProps, 'move' | 'leg' | 'may'> & { survey: SurveyView; step: ReturnType<typeof stepIn>; again: () => void }) {
+  const [filter, setFilter] = useState('');
+  const [giving, setGiving] = useState(false);
+  const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
+  const rows = useMemo(() => rowsOf(survey, zone), [survey, zone]);
+  const shown = rows.filter(({ text, meaning }) =>
+    `${text.owner} ${text.type} ${text.data.join(' ')} ${meaning.purpose}`.toLowerCase().includes(filter.toLowerCase()),
+  );
   const chosen = leg.newDnsHost !== null;
   return (
     <section>
       <StepNote step={step} move={move.id} may={may} />
+      {['waiting', 'ready', 'due', 'doing'].includes(step.state) && !step.problem && (
+        <p role="status" className="mb-2 border-l-4 border-accent bg-shade px-3 py-1.5">
+          The survey is being taken again; below stands the one before.
+        </p>
+      )}
       <div className="mb-4 flex items-start justify-between gap-6">
         <div>
           <h2 className="text-[1.25rem] leading-tight">
@@ -58,7 +96,8 @@ export function Survey({ move, leg, may }: ChapterProps) {
           </p>
         </div>
         <div className="flex shrink-0 gap-2">
-          {may && !chosen && step.state !== 'failed' && <Button onClick={() => again.mutate(undefined, { onError: fail })}>Take it again</Button>}
+          {may && !chosen && <Button onClick={() => setGiving(true)}>Give what you have</Button>}
+          {may && !chosen && step.state !== 'failed' && <Button onClick={again}>Take it again</Button>}
           {may && !chosen && step.state === 'done' && (
             <Link
               to={`/moves/${move.id}/rebuild`}
@@ -112,6 +151,7 @@ export function Survey({ move, leg, may }: ChapterProps) {
       )}
       <div className="mb-1 flex items-end justify-between gap-4 border-b border-ink">
         <h3 className="smallcaps">Record sets</h3>
+        <Exports survey={survey} rows={rows} zone={zone} domain={move.domain} />
         {survey.sets.length > 20 && (
           <input
             aria-label="Filter record sets"
@@ -122,25 +162,55 @@ export function Survey({ move, leg, may }: ChapterProps) {
           />
         )}
       </div>
-      <RecordSets sets={sets} domain={move.domain} />
-      {sets.length === 0 && <p className="py-4 text-faded">Nothing matches “{filter}”.</p>}
+      <RecordSets rows={shown} domain={move.domain} />
+      {giving && <InHandDialog move={move} onClose={() => setGiving(false)} />}
+      {shown.length === 0 && <p className="py-4 text-faded">Nothing matches “{filter}”.</p>}
     </section>
   );
 }
 
-function RecordSets({ sets, domain }: { sets: NonNullable<ChapterProps['move']['survey']>['sets']; domain: string }) {
+/** The inventory to take along; what it claims of itself goes with it. */
+function Exports({ survey, rows, zone, domain }: { survey: SurveyView; rows: readonly Row[]; zone: Name; domain: string }) {
+  const sets: ExportedSet[] = rows.map(({ set, text, meaning }) => ({ set, evidence: text.evidence, purpose: meaning.purpose }));
+  const forms = [
+    ['zone file', `${domain}.zone`, 'text/dns', () => exportZoneFile(zone, sets, [`Inventory: ${survey.coverage.grade}.`, ...survey.coverage.reasons])],
+    ['CSV', `${domain}.csv`, 'text/csv', () => exportCsv(sets)],
+    ['JSON', `${domain}.json`, 'application/json', () => JSON.stringify(survey, null, 1)],
+  ] as const;
+  return (
+    <span className="mb-1 ml-auto flex items-baseline gap-3 text-sm">
+      <span className="text-faded">Save as</span>
+      {forms.map(([title, file, type, make]) => (
+        <button key={title} type="button" className="text-accent hover:underline" onClick={() => save(file, type, make())}>
+          {title}
+        </button>
+      ))}
+    </span>
+  );
+}
+
+function save(file: string, type: string, text: string): void {
+  const address = URL.createObjectURL(new Blob([text], { type }));
+  const link = document.createElement('a');
+  link.href = address;
+  link.download = file;
+  link.click();
+  URL.revokeObjectURL(address);
+}
+
+function RecordSets({ rows: sets, domain }: { rows: readonly Row[]; domain: string }) {
   const box = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({
     count: sets.length,
     getScrollElement: () => box.current,
-    estimateSize: (index) => 10 + sets[index]!.data.length * 20,
+    estimateSize: (index) => 10 + sets[index]!.text.data.length * 20,
     overscan: 12,
   });
   return (
     <div ref={box} className="max-h-[62vh] overflow-y-auto" tabIndex={0} role="table" aria-label="Record sets found">
       <div style={{ height: rows.getTotalSize(), position: 'relative' }}>
         {rows.getVirtualItems().map((item) => {
-          const set = sets[item.index]!;
+          const { text: set, meaning } = sets[item.index]!;
           return (
             <div
               key={item.key}
@@ -148,7 +218,7 @@ function RecordSets({ sets, domain }: { sets: NonNullable<ChapterProps['move']['
               data-index={item.index}
               role="row"
               title={set.evidence}
-              className="group absolute left-0 grid w-full grid-cols-[13rem_5rem_4.5rem_1fr_1.5rem] gap-3 border-b border-rule py-1"
+              className="group absolute left-0 grid w-full grid-cols-[13rem_5rem_4.5rem_1fr_9rem_1.5rem] gap-3 border-b max-md:grid-cols-[9rem_4rem_3rem_1fr] border-rule py-1"
               style={{ transform: `translateY(${item.start}px)` }}
             >
               <span role="cell" className="mono font-semibold break-all">
@@ -167,7 +237,10 @@ function RecordSets({ sets, domain }: { sets: NonNullable<ChapterProps['move']['
                   </span>
                 ))}
               </span>
-              <span role="cell" className="opacity-0 group-hover:opacity-100 focus-within:opacity-100">
+              <span role="cell" className="text-sm text-faded max-md:hidden" title={meaning.reason}>
+                {meaning.purpose === 'unknown' ? '' : meaning.purpose}
+              </span>
+              <span role="cell" className="max-md:hidden opacity-0 group-hover:opacity-100 focus-within:opacity-100">
                 <Copy value={set.data.join('\n')} label={`the value of ${set.owner} ${set.type}`} />
               </span>
             </div>

@@ -1,0 +1,77 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { MoveView } from '@wanderon/contract';
+import { Page } from 'puppeteer-core';
+import { Chromium, button, field, signIn, words } from '../support/browser';
+import { World, openWorld } from '../support/world';
+
+const PICTURES = process.env['SCREENSHOTS'] ? join(__dirname, '../../../docs/screenshots') : undefined;
+
+/** A table as a panel might show it; one row is no longer true, one cannot be read. */
+const TABLE = `Type\tName\tTTL\tPriority\tContent
+A\tcanoe-yard.example\t1 hour\t\t198.51.100.80
+A\t*.boats\t1 hour\t\t198.51.100.80
+MX\t@\t1 hour\t10\tmail.canoe-yard.example
+TXT\twinter-store\t4 hours\t\tkept at the north shed
+A\told-office\t1 hour\t\t198.51.100.800
+`;
+
+describe('what a technician has in hand', () => {
+  const chromium = new Chromium();
+  let world: World;
+  let page: Page;
+  let move: MoveView;
+
+  beforeAll(async () => {
+    world = await openWorld();
+    const { hosts } = await world.api.call<{ hosts: { id: string; name: string; keyName: string | null }[] }>('GET', '/api/hosts');
+    const { id, keyName, ...input } = hosts.find((host) => host.name === 'Oldquay DNS')!;
+    expect(keyName).not.toBeNull();
+    await world.api.call('PUT', `/api/hosts/${id}`, { ...input, key: null });
+    move = await world.api.call<MoveView>('POST', '/api/moves', { domain: 'canoe-yard.example', scope: 'whole' });
+    await chromium.open();
+    page = await chromium.page();
+    await signIn(page, world.server.address, 'technician');
+  });
+  afterAll(async () => {
+    await chromium.close();
+    await world.close();
+  });
+
+  async function picture(name: string): Promise<void> {
+    if (!PICTURES) return;
+    mkdirSync(PICTURES, { recursive: true });
+    await page.evaluate(() => document.fonts.ready);
+    await page.screenshot({ path: join(PICTURES, `${name}.png`) as `${string}.png` });
+  }
+
+  it('is read, shown with its guesses, asked for, and held against what is served', async () => {
+    await page.goto(`${world.server.address}/moves/${move.id}/survey`);
+    await words(page, 'The inventory is partial');
+    await words(page, /questions were put to ns1\.oldquay\.example/);
+    expect(await page.evaluate(() => document.body.innerText)).not.toContain('*.boats');
+    await picture('survey-partial');
+
+    await page.locator(button('Give what you have')).click();
+    const area = await page.waitForSelector(field('What you have in hand'));
+    await area!.evaluate((element, text) => {
+      const box = element as HTMLTextAreaElement;
+      Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')!.set!.call(box, text);
+      box.dispatchEvent(new Event('input', { bubbles: true }));
+    }, TABLE);
+    await words(page, 'Read as a table: 4 rows with 3 names');
+    await words(page, '1 line cannot be read');
+    await words(page, '198.51.100.800 is not an IPv4 address');
+    await words(page, 'canoe-yard.example is taken for the whole name');
+    await picture('in-hand');
+    // A column that was guessed can be corrected, and the reading follows.
+    await page.select('select[aria-label="Column 3"]', 'other');
+    await words(page, 'TTL 3600 s, as none can be read');
+    await page.select('select[aria-label="Column 3"]', 'ttl');
+
+    await page.locator(button('Ask for these 3 names and take the survey again')).click();
+    await words(page, 'TXT "kept at the north shed" is in what you have in hand, and is not served');
+    await words(page, '*.boats');
+    expect(chromium.complaints).toEqual([]);
+  });
+});

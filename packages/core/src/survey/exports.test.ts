@@ -1,0 +1,31 @@
+import { Name } from '../dns/name';
+import { RRset, groupRecords } from '../dns/record';
+import { parseZoneFile } from '../dns/zoneFile';
+import { checkZone } from '../dns/zoneRules';
+import { exportCsv, exportZoneFile } from './exports';
+
+const ZONE = Name.parse('kelp-forge.example.');
+const sets = groupRecords(
+  parseZoneFile(
+    '$TTL 60\n@ A 192.0.2.1\n@ SOA ns1.a. h.a. 1 2 3 4 5\n@ NS ns1.a.\nx TXT "=HYPERLINK(1)" "a,b \\"c\\""\n-cmd A 192.0.2.3\nodd TYPE65400 \\# 2 00ff\n',
+    ZONE,
+  ).records,
+).map((set: RRset) => ({ set, evidence: '@evidence', purpose: 'unknown' }));
+
+describe('an inventory taken along', () => {
+  it('as a zone file loads, holds every record, and says what it lacks', () => {
+    const text = exportZoneFile(ZONE, sets, ['The inventory is partial.\nA second line.']);
+    expect(text.split('\n').slice(0, 2)).toEqual(['; kelp-forge.example.', '; The inventory is partial. A second line.']);
+    const { loads, records } = checkZone(parseZoneFile(text, ZONE), ZONE);
+    expect([loads, records.length]).toEqual([true, 6]);
+    expect(text.split('\n')[2]).toMatch(/ IN SOA /);
+  });
+
+  it('as a table holds nothing that a spreadsheet would run', () => {
+    const lines = exportCsv(sets).split('\r\n');
+    expect(lines[0]).toBe('name,type,TTL,value,purpose,evidence');
+    expect(lines).toContain(`'-cmd.kelp-forge.example.,A,60,192.0.2.3,unknown,'@evidence`);
+    expect(lines).toContain(`x.kelp-forge.example.,TXT,60,"""=HYPERLINK(1)"" ""a,b \\""c\\""""",unknown,'@evidence`);
+    for (const line of lines.slice(1)) expect(line).not.toMatch(/(^|,)[=+@-]/);
+  });
+});

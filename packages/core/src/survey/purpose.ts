@@ -1,0 +1,149 @@
+import { Name } from '../dns/name';
+import { namesIn } from '../dns/rdata';
+import { RRset } from '../dns/record';
+import { TYPE_CODES, typeMnemonic } from '../dns/typeNames';
+import { textOf } from './namesInText';
+
+/** What a record set serves. */
+export type Purpose =
+  | 'website'
+  | 'mail in'
+  | 'mail out'
+  | 'sender policy'
+  | 'verification'
+  | 'calendar and devices'
+  | 'voice'
+  | 'certificates'
+  | 'delegated subzone'
+  | 'infrastructure'
+  | 'unknown';
+
+export interface Meaning {
+  readonly purpose: Purpose;
+  /** Why, in words. */
+  readonly reason: string;
+}
+
+/** Labels that say what a name is for, where its type does not. */
+const LABELS: readonly (readonly [Purpose, RegExp])[] = [
+  ['calendar and devices', /^(autodiscover|autoconfig|calendar|cal|caldav|carddav|contacts|enroll\w*|enterprise\w+|mdm|wpad)$/],
+  ['mail out', /^(smtp\d*|smtpout|out(bound)?|relay|em\d*|bounces?|return|mta)$/],
+  ['mail in', /^(e?mail\d*|mx\d*|imap\d?|pop3?|webmail|post|mailhost|mailserver|inbound)$/],
+  ['voice', /^(sips?\d?|pbx|voip|voice|phone|tel(ephone)?|meet|conf|xmpp|chat|turn|stun)$/],
+  [
+    'infrastructure',
+    /^(ns\d*|dns\d*|vpn\d?|remote|rdp|gw\d?|gateway|fw|firewall|router|ssh|s?ftps?\d?|ntp|time|ldaps?|dc\d?|kdc|srv\d?|server\d?|host\d?|nas|backups?)$/,
+  ],
+  [
+    'website',
+    /^(www\d?|m|shop|store|blog|news|portal|static|assets|img|images|cdn|media|app\d?|api\d?|beta|test|dev|stag(e|ing)|preview|old|new|docs|help|support|status)$/,
+  ],
+];
+const SERVICES: readonly (readonly [Purpose, RegExp])[] = [
+  ['calendar and devices', /^_(cal|card)davs?$|^_autodiscover$|^_ipps?$|^_ntp$/],
+  ['voice', /^_(sips?|sipfederationtls|sipinternaltls|h323\w+|stuns?|turns?|xmpp\S*|irc|matrix\S*)$/],
+  ['mail in', /^_(submissions?|imaps?|pop3s?|sieve|jmap)$/],
+  ['infrastructure', /^_(ldaps?|kerberos\S*|kpasswd|gc|msdcs|radsec|ssh|sftp-ssh|ftp)$/],
+];
+
+/**
+ * What each record set of a zone serves, with the reason. Addresses and aliases mean what leads to them: the target of a
+ * mail exchange is for mail, whatever its name.
+ */
+export function meaningsOf(zone: Name, sets: readonly RRset[]): Map<RRset, Meaning> {
+  const leading = new Map<string, Meaning>();
+  for (const set of sets) {
+    const by = `${typeMnemonic(set.type)} of ${set.owner.relativeTo(zone)} leads here`;
+    const purpose: Purpose | undefined =
+      set.type === TYPE_CODES.MX
+        ? 'mail in'
+        : set.type === TYPE_CODES.NS
+          ? set.owner.equals(zone)
+            ? 'infrastructure'
+            : 'delegated subzone'
+          : set.type === TYPE_CODES.SRV
+            ? (bySet(zone, set)?.purpose ?? undefined)
+            : undefined;
+    if (purpose) for (const data of set.data) for (const name of namesIn(set.type, data)) leading.set(name.key, { purpose, reason: by });
+  }
+  const cuts = sets.filter((set) => set.type === TYPE_CODES.NS && !set.owner.equals(zone));
+  return new Map(
+    sets.map((set): [RRset, Meaning] => {
+      const cut = cuts.find((one) => set.owner.isAtOrBelow(one.owner));
+      if (cut) return [set, { purpose: 'delegated subzone', reason: `${cut.owner.relativeTo(zone)} is delegated` }];
+      return [
+        set,
+        bySet(zone, set) ?? leading.get(set.owner.key) ?? byLabel(zone, set) ?? { purpose: 'unknown', reason: 'neither its type nor its name says' },
+      ];
+    }),
+  );
+}
+
+/** By type and data, and by the labels that standards reserve. */
+function bySet(zone: Name, set: RRset): Meaning | undefined {
+  const labels = set.owner.relativeTo(zone).toLowerCase().split('.');
+  const type = typeMnemonic(set.type);
+  switch (set.type) {
+    case TYPE_CODES.SOA:
+    case TYPE_CODES.NS:
+    case TYPE_CODES.DNSKEY:
+    case TYPE_CODES.DS:
+    case TYPE_CODES.CDS:
+    case TYPE_CODES.CDNSKEY:
+    case TYPE_CODES.NSEC3PARAM:
+    case TYPE_CODES.CSYNC:
+    case TYPE_CODES.ZONEMD:
+    case TYPE_CODES.SSHFP:
+      return { purpose: 'infrastructure', reason: `${type} records are` };
+    case TYPE_CODES.MX:
+      return { purpose: 'mail in', reason: 'MX says where mail is taken' };
+    case TYPE_CODES.CAA:
+    case TYPE_CODES.TLSA:
+      return { purpose: 'certificates', reason: `${type} is about certificates` };
+    case TYPE_CODES.OPENPGPKEY:
+    case TYPE_CODES.SMIMEA:
+      return { purpose: 'mail out', reason: `${type} holds keys of correspondents` };
+    case TYPE_CODES.HTTPS:
+      return { purpose: 'website', reason: 'HTTPS says how a site is reached' };
+  }
+  if (labels.includes('_domainkey')) return { purpose: 'mail out', reason: 'below _domainkey stand keys of signatures (RFC 6376)' };
+  if (labels[0] === '_dmarc' || labels.includes('_report')) return { purpose: 'sender policy', reason: 'what receivers do with forged mail (RFC 7489)' };
+  if (labels[0] === '_mta-sts' || labels[0] === 'mta-sts' || (labels[0] === '_smtp' && labels[1] === '_tls'))
+    return { purpose: 'mail in', reason: 'how mail is brought safely (RFC 8461, RFC 8460)' };
+  if (labels[0]?.startsWith('_acme')) return { purpose: 'certificates', reason: 'a certificate is proved with it (RFC 8555)' };
+  if (set.type === TYPE_CODES.TXT || set.type === TYPE_CODES.SPF) return byText(set);
+  const service = SERVICES.find(([, pattern]) => labels.some((label) => pattern.test(label)));
+  return service && { purpose: service[0], reason: `${labels[0]} is a reserved name for it` };
+}
+
+function byText(set: RRset): Meaning | undefined {
+  const texts = set.data.map(textOf);
+  if (texts.some((text) => /^v=spf1\b/i.test(text)))
+    return { purpose: 'sender policy', reason: texts.length > 1 ? 'it holds who may send (RFC 7208), among others' : 'who may send (RFC 7208)' };
+  const proof = texts.find((text) => /(verif|valid|proof|challenge|confirm|token|site-|domain-)[\w-]*\s*[=:]/i.test(text));
+  return proof === undefined ? undefined : { purpose: 'verification', reason: `"${proof.slice(0, 40)}" looks like a proof of ownership` };
+}
+
+function byLabel(zone: Name, set: RRset): Meaning | undefined {
+  if (set.owner.equals(zone)) return ADDRESSED.has(set.type) ? { purpose: 'website', reason: 'the domain itself' } : undefined;
+  const labels = set.owner.relativeTo(zone).toLowerCase().split('.');
+  for (const label of labels) {
+    const found = LABELS.find(([, pattern]) => pattern.test(label));
+    if (found) return { purpose: found[0], reason: `${label} is a common name for it` };
+  }
+  return undefined;
+}
+
+const ADDRESSED: ReadonlySet<number> = new Set([TYPE_CODES.A, TYPE_CODES.AAAA, TYPE_CODES.CNAME]);
+
+/** Record sets in the order in which a person thinks of them: the domain itself, `www`, what is for mail, then the rest. */
+export function inReadingOrder(zone: Name, sets: readonly RRset[]): RRset[] {
+  const meanings = meaningsOf(zone, sets);
+  const www = zone.child('www');
+  const rank = (set: RRset): number => {
+    if (set.owner.equals(zone)) return 0;
+    if (set.owner.isAtOrBelow(www)) return 1;
+    return ['mail in', 'mail out', 'sender policy'].includes(meanings.get(set)!.purpose) ? 2 : 3;
+  };
+  return [...sets].sort((a, b) => rank(a) - rank(b) || a.owner.compare(b.owner) || a.type - b.type);
+}

@@ -1,0 +1,57 @@
+import { Name } from '../dns/name';
+import { givenSets, readInHand } from './readInHand';
+
+const ZONE = Name.parse('kelp-forge.example.');
+const read = (text: string) => readInHand(text, ZONE, { ttl: 60 });
+const names = (text: string): string[] => read(text).rows.map((row) => row.name.toString());
+
+describe('what people have in hand', () => {
+  it('may be a zone file', () => {
+    const text = '$TTL 1h\n@ IN SOA ns1 host (\n 1 2 3\n 4 5 )\nwww IN A 192.0.2.1\nodd A 192.0.2\nx.other.example. A 192.0.2.3\n';
+    const { kind, bad } = read(text);
+    expect([kind, names(text)]).toEqual(['zone file', ['kelp-forge.example.', 'www.kelp-forge.example.']]);
+    expect(bad.map((one) => [one.line, one.problem])).toEqual([
+      [6, '192.0.2 is not an IPv4 address'],
+      [7, 'it is outside the zone'],
+    ]);
+    expect(givenSets(read(text)).map((set) => set.owner.toString())).toEqual(['www.kelp-forge.example.']);
+  });
+
+  it('may be a table', () => expect([read('www\tA\t192.0.2.1').kind, names('www\tA\t192.0.2.1')]).toEqual(['table', ['www.kelp-forge.example.']]));
+
+  it('may be a list of names, addresses of pages and of people among them', () => {
+    const text =
+      'intranet\nshop.kelp-forge.example\nhttps://www.kelp-forge.example/visit\npost@mail.kelp-forge.example\nold.kelp-forge.example.\nelsewhere.test.\n@\n';
+    expect(read(text).kind).toBe('names');
+    expect(names(text)).toEqual([
+      'intranet.kelp-forge.example.',
+      'shop.kelp-forge.example.',
+      'www.kelp-forge.example.',
+      'mail.kelp-forge.example.',
+      'old.kelp-forge.example.',
+      'kelp-forge.example.',
+    ]);
+    expect(read(text).bad).toEqual([{ line: 6, text: 'elsewhere.test.', problem: 'it is outside the zone' }]);
+    expect(read(text).rows[1]!.otherName!.toString()).toBe('shop.kelp-forge.example.kelp-forge.example.');
+  });
+
+  it('may be a mail, whose signatures name selectors', () => {
+    const text = `Return-Path: <bounce+7@bounces.kelp-forge.example>
+Received: from mx.brinepost.example
+DKIM-Signature: v=1; a=rsa-sha256; c=relaxed/relaxed;
+ d=kelp-forge.example; s=spring24;
+ h=from:to; bh=AAAA; b=BBBB
+DKIM-Signature: v=1; d=brinepost.example; s=relay; b=CC
+From: The forge <hello@kelp-forge.example>
+
+DKIM-Signature: s=inbody; d=kelp-forge.example`;
+    expect(read(text).kind).toBe('mail');
+    expect(names(text)).toEqual(['bounces.kelp-forge.example.', 'spring24._domainkey.kelp-forge.example.', 'kelp-forge.example.']);
+    expect(read(text).bad.map((one) => one.text)).toEqual(['relay._domainkey.brinepost.example.']);
+  });
+
+  it('may be nothing at all', () => {
+    expect(read('').rows).toEqual([]);
+    expect(read('\n \n').rows).toEqual([]);
+  });
+});

@@ -1,0 +1,152 @@
+import { Name, NameError } from '../dns/name';
+import { ResourceRecord, groupRecords, RRset } from '../dns/record';
+import { TYPE_CODES, typeCode } from '../dns/typeNames';
+import { parseZoneFile } from '../dns/zoneFile';
+import { Column, TableReading, readTable } from './readTable';
+
+/** One thing that was read, for the preview. */
+export interface InHandRow {
+  /** Counts from 1. */
+  readonly line: number;
+  readonly name: Name;
+  /** The other way to read the name. */
+  readonly otherName: Name | undefined;
+  /** Absent where only a name was given. */
+  readonly record: ResourceRecord | undefined;
+  readonly guesses: readonly string[];
+}
+
+export interface InHand {
+  readonly kind: 'zone file' | 'table' | 'names' | 'mail';
+  readonly rows: readonly InHandRow[];
+  readonly bad: readonly { readonly line: number; readonly text: string; readonly problem: string }[];
+  /** Of a table: what each column was taken for. */
+  readonly columns: readonly Column[];
+  readonly leftOut: number;
+}
+
+/** The most octets of text that are read. */
+export const IN_HAND_LIMIT = 2_000_000;
+
+/**
+ * Understands what people have in hand about a zone: a zone file, a table pasted from a panel, a list of names, or a mail
+ * with its headers, whose signatures and return path name selectors and hosts.
+ */
+export function readInHand(text: string, zone: Name, options: { readonly ttl: number; readonly columns?: readonly Column[] }): InHand {
+  const taken = text.slice(0, IN_HAND_LIMIT);
+  if (options.columns) return fromTable(readTable(taken, zone, options));
+  if (/^(dkim-signature|return-path|received|authentication-results|message-id):/im.test(taken)) return fromMail(taken, zone);
+  if (isNameList(taken)) return fromNames(taken, zone);
+  const table = readTable(taken, zone, options);
+  // A table row is nearly always an entry of a zone file as well; directives, parentheses and comments are of files only.
+  const fileLike = /^\s*\$(ttl|origin|generate)\b/im.test(taken) || /^\S*\s+(\d\w*\s+)?(IN\s+)?SOA\s[^\n]*\(/im.test(taken);
+  if (!fileLike && table.bad.length <= table.rows.length) return fromTable(table);
+  const file = fromFile(taken, zone);
+  return fileLike || file.rows.length >= table.rows.length ? file : fromTable(table);
+}
+
+/** The sets that were given with their data, apex SOA aside, which is the host's own. */
+export function givenSets(reading: InHand): RRset[] {
+  return groupRecords(reading.rows.flatMap(({ record }) => (record && record.type !== TYPE_CODES.SOA ? [record] : [])));
+}
+
+function fromTable(table: TableReading): InHand {
+  return {
+    kind: 'table',
+    rows: table.rows.map(({ line, record, guesses, otherName }) => ({ line, name: record.owner, otherName, record, guesses })),
+    bad: table.bad,
+    columns: table.columns,
+    leftOut: table.leftOut,
+  };
+}
+
+function fromFile(text: string, zone: Name): InHand {
+  const { records, places, findings } = parseZoneFile(text, zone);
+  const lines = text.split('\n');
+  const rows = records.map((record, index): InHandRow => ({ line: places.at(index).line, name: record.owner, otherName: undefined, record, guesses: [] }));
+  const outside = rows.filter((row) => !row.name.isAtOrBelow(zone));
+  return {
+    kind: 'zone file',
+    rows: rows.filter((row) => row.name.isAtOrBelow(zone)),
+    bad: [
+      ...findings
+        .filter((finding) => finding.severity === 'error')
+        .map(({ line, message }) => ({ line, text: (lines[line - 1] ?? '').slice(0, 300), problem: message })),
+      ...outside.map(({ line, name }) => ({ line, text: name.toString(), problem: 'it is outside the zone' })),
+    ].sort((a, b) => a.line - b.line),
+    columns: [],
+    leftOut: 0,
+  };
+}
+
+/** One word a line, none of them a type. */
+function isNameList(text: string): boolean {
+  const lines = text.split(/\r?\n/).filter((line) => line.trim() !== '');
+  return lines.length > 0 && lines.every((line) => /^\s*[^\s;,|<>"]+[;,]?\s*$/.test(line) && typeCode(line.trim()) === undefined);
+}
+
+function fromNames(text: string, zone: Name): InHand {
+  const rows: InHandRow[] = [];
+  const bad: { line: number; text: string; problem: string }[] = [];
+  for (const [index, raw] of text.split(/\r?\n/).slice(0, 20_000).entries()) {
+    // A name copied out of an address bar or a mail address is meant as the name in it.
+    const word = raw
+      .trim()
+      .replace(/[;,]$/, '')
+      .replace(/^[a-z]+:\/\//i, '')
+      .replace(/\/.*$/, '')
+      .replace(/^.*@(?=.)/, '');
+    if (word === '') continue;
+    try {
+      rows.push({ line: index + 1, ...nameIn(word, zone), record: undefined, guesses: [] });
+    } catch (error) {
+      if (!(error instanceof NameError) && !(error instanceof RangeError)) throw error;
+      bad.push({ line: index + 1, text: raw.trim().slice(0, 300), problem: error.message });
+    }
+  }
+  return { kind: 'names', rows, bad, columns: [], leftOut: 0 };
+}
+
+function nameIn(word: string, zone: Name): { name: Name; otherName: Name | undefined } {
+  if (word.endsWith('.')) {
+    const name = Name.parse(word);
+    if (!name.isAtOrBelow(zone)) throw new RangeError('it is outside the zone');
+    return { name, otherName: undefined };
+  }
+  const whole = word === '@' ? zone : Name.parse(`${word}.`);
+  const relative = Name.parse(word, zone);
+  return whole.isAtOrBelow(zone) ? { name: whole, otherName: word === '@' ? undefined : relative } : { name: relative, otherName: undefined };
+}
+
+/** Selectors of signatures (RFC 6376 §3.5, §3.6.2.1) and the domain that bounces go to, where they are of this zone. */
+function fromMail(text: string, zone: Name): InHand {
+  const end = /\r?\n\r?\n/.exec(text)?.index ?? text.length;
+  // Folded lines belong to the header before them (RFC 5322 §2.2.3).
+  const headers = text.slice(0, end).split(/\r?\n(?![ \t])/);
+  const rows: InHandRow[] = [];
+  const bad: { line: number; text: string; problem: string }[] = [];
+  let line = 1;
+  for (const header of headers) {
+    const unfolded = header.replace(/\r?\n[ \t]+/g, ' ');
+    const found: string[] = [];
+    if (/^dkim-signature:/i.test(unfolded)) {
+      const tag = (name: string): string | undefined => new RegExp(`[;:]\\s*${name}\\s*=\\s*([^;\\s]+)`, 'i').exec(unfolded)?.[1];
+      const [selector, domain] = [tag('s'), tag('d')];
+      if (selector && domain) found.push(`${selector}._domainkey.${domain}.`);
+    }
+    const path = /^(?:return-path|from|sender|x-original-from):.*?@([a-z0-9._-]+)/i.exec(unfolded)?.[1];
+    if (path) found.push(`${path}.`);
+    for (const word of found) {
+      try {
+        const name = Name.parse(word);
+        if (name.isAtOrBelow(zone)) rows.push({ line, name, otherName: undefined, record: undefined, guesses: [] });
+        else bad.push({ line, text: word, problem: 'it is outside the zone' });
+      } catch (error) {
+        if (!(error instanceof NameError)) throw error;
+        bad.push({ line, text: word.slice(0, 300), problem: error.message });
+      }
+    }
+    line += header.split('\n').length;
+  }
+  return { kind: 'mail', rows, bad, columns: [], leftOut: 0 };
+}

@@ -1,0 +1,196 @@
+import fc from 'fast-check';
+import { Name } from '../dns/name';
+import { printZoneFile } from '../dns/zoneFile';
+import { readTable } from './readTable';
+
+const ZONE = Name.parse('kelp-forge.example.');
+const WANTED = [
+  '_sip._tcp.kelp-forge.example. 3600 IN SRV 10 5 5060 voice.brinepost.example.',
+  'api.v2.kelp-forge.example. 3600 IN AAAA 2001:db8::11',
+  'kelp-forge.example. 3600 IN A 192.0.2.10',
+  'kelp-forge.example. 3600 IN MX 10 mx1.brinepost.example.',
+  'kelp-forge.example. 3600 IN MX 20 mx2.brinepost.example.',
+  'kelp-forge.example. 3600 IN TXT "v=spf1 include:spf.brinepost.example -all"',
+  'shop.kelp-forge.example. 3600 IN A 192.0.2.11',
+  'www.kelp-forge.example. 3600 IN CNAME kelp-forge.example.',
+];
+
+/** One zone as ten panels might show it. All invented. */
+const LAYOUTS: Record<string, string> = {
+  'tabs with a heading and a priority of its own': `Name\tType\tTTL\tPriority\tValue
+@\tA\t3600\t\t192.0.2.10
+www\tCNAME\t3600\t\tkelp-forge.example
+@\tMX\t3600\t10\tmx1.brinepost.example
+@\tMX\t3600\t20\tmx2.brinepost.example
+@\tTXT\t3600\t\tv=spf1 include:spf.brinepost.example -all
+_sip._tcp\tSRV\t3600\t10\t5 5060 voice.brinepost.example
+shop\tA\t3600\t\t192.0.2.11
+api.v2\tAAAA\t3600\t\t2001:db8::11`,
+  'commas and quotes, the type first, whole names without their dot': `Type,Host,Value,TTL
+"A","kelp-forge.example","192.0.2.10","3600"
+"CNAME","www.kelp-forge.example","kelp-forge.example.","3600"
+"MX","kelp-forge.example","10 mx1.brinepost.example.","3600"
+"MX","kelp-forge.example","20 mx2.brinepost.example.","3600"
+"TXT","kelp-forge.example","v=spf1 include:spf.brinepost.example -all","3600"
+"SRV","_sip._tcp.kelp-forge.example","10 5 5060 voice.brinepost.example.","3600"
+"A","shop.kelp-forge.example","192.0.2.11","3600"
+"AAAA","api.v2.kelp-forge.example","2001:db8::11","3600"`,
+  'semicolons without a heading': `@;3600;A;192.0.2.10
+www;3600;CNAME;@
+@;3600;MX;10 mx1.brinepost.example.
+@;3600;MX;20 mx2.brinepost.example.
+@;3600;TXT;"v=spf1 include:spf.brinepost.example -all"
+_sip._tcp;3600;SRV;10 5 5060 voice.brinepost.example.
+shop;3600;A;192.0.2.11
+api.v2;3600;AAAA;2001:db8::11`,
+  'bars, with TTLs in words': `| Type | Name | Content | TTL |
+| A | kelp-forge.example | 192.0.2.10 | 1 hour |
+| CNAME | www | kelp-forge.example | 1 hour |
+| MX | kelp-forge.example | 10 mx1.brinepost.example | 1 hour |
+| MX | kelp-forge.example | 20 mx2.brinepost.example | 1 hour |
+| TXT | kelp-forge.example | "v=spf1 include:spf.brinepost.example -all" | 60 min |
+| SRV | _sip._tcp | 10 5 5060 voice.brinepost.example | 1h |
+| A | shop | 192.0.2.11 | 3600 s |
+| AAAA | api.v2 | 2001:db8::11 | 60 minutes |`,
+  'a page in HTML': `<table class="records"><thead><tr><th>Host</th><th>Type</th><th>TTL</th><th>Data</th></tr></thead><tbody>
+<tr><td>@</td><td><b>A</b></td><td>1h</td><td>192.0.2.10</td></tr>
+<tr><td>www</td><td>CNAME</td><td>1h</td><td>kelp-forge.example.</td></tr>
+<tr><td>@</td><td>MX</td><td>1h</td><td>10&nbsp;mx1.brinepost.example.</td></tr>
+<tr><td>@</td><td>MX</td><td>1h</td><td>20 mx2.brinepost.example.</td></tr>
+<tr><td>@</td><td>TXT</td><td>1h</td><td>&quot;v=spf1 include:spf.brinepost.example -all&quot;</td></tr>
+<tr><td>_sip._tcp</td><td>SRV</td><td>1h</td><td>10 5 5060 voice.brinepost.example.</td></tr>
+<tr><td>shop</td><td>A</td><td>1h</td><td><span title="x">192.0.2.11</span></td></tr>
+<tr><td>api.v2</td><td>AAAA</td><td>1h</td><td>2001:db8::11</td></tr></tbody></table>`,
+  'columns of blanks with class and final dots': `kelp-forge.example.            3600  IN  A      192.0.2.10
+www.kelp-forge.example.        3600  IN  CNAME  kelp-forge.example.
+kelp-forge.example.            3600  IN  MX     10 mx1.brinepost.example.
+kelp-forge.example.            3600  IN  MX     20 mx2.brinepost.example.
+kelp-forge.example.            3600  IN  TXT    "v=spf1 include:spf.brinepost.example -all"
+_sip._tcp.kelp-forge.example.  3600  IN  SRV    10 5 5060 voice.brinepost.example.
+shop.kelp-forge.example.       3600  IN  A      192.0.2.11
+api.v2.kelp-forge.example.     3600  IN  AAAA   2001:db8::11`,
+  'tabs without a heading, the apex left empty, the TTL last': `A\t\t192.0.2.10\t1h
+CNAME\twww\tkelp-forge.example.\t1h
+MX\t\t10 mx1.brinepost.example.\t1h
+MX\t\t20 mx2.brinepost.example.\t1h
+TXT\t\tv=spf1 include:spf.brinepost.example -all\t1h
+SRV\t_sip._tcp\t10 5 5060 voice.brinepost.example.\t1h
+A\tshop\t192.0.2.11\t1h
+AAAA\tapi.v2\t2001:db8::11\t1h`,
+  'commas, with priority, weight and port in columns': `Record Name,Record Type,TTL,Priority,Weight,Port,Target
+kelp-forge.example.,A,3600,,,,192.0.2.10
+www.kelp-forge.example.,CNAME,3600,,,,kelp-forge.example.
+kelp-forge.example.,MX,3600,10,,,mx1.brinepost.example.
+kelp-forge.example.,MX,3600,20,,,mx2.brinepost.example.
+kelp-forge.example.,TXT,3600,,,,v=spf1 include:spf.brinepost.example -all
+_sip._tcp.kelp-forge.example.,SRV,3600,10,5,5060,voice.brinepost.example.
+shop.kelp-forge.example.,A,3600,,,,192.0.2.11
+api.v2.kelp-forge.example.,AAAA,3600,,,,2001:db8::11`,
+  'HTML with the priority in a cell and no TTL': `<TABLE><TR><TD>Type<TD>Hostname<TD>Pref<TD>Points to</TR>
+<TR><TD>A<TD>@<TD><TD>192.0.2.10</TR><TR><TD>CNAME<TD>www<TD><TD>@</TR>
+<TR><TD>MX<TD>@<TD>10<TD>mx1.brinepost.example</TR><TR><TD>MX<TD>@<TD>20<TD>mx2.brinepost.example</TR>
+<TR><TD>TXT<TD>@<TD><TD>v=spf1 include:spf.brinepost.example -all</TR>
+<TR><TD>SRV<TD>_sip._tcp<TD>10<TD>5 5060 voice.brinepost.example</TR>
+<TR><TD>A<TD>shop<TD><TD>192.0.2.11</TR><TR><TD>AAAA<TD>api.v2<TD><TD>2001:db8::11</TR></TABLE>`,
+  'tabs without a heading, the value first': `192.0.2.10\tA\tkelp-forge.example\t3600
+kelp-forge.example.\tCNAME\twww.kelp-forge.example\t3600
+10 mx1.brinepost.example.\tMX\tkelp-forge.example\t3600
+20 mx2.brinepost.example.\tMX\tkelp-forge.example\t3600
+"v=spf1 include:spf.brinepost.example -all"\tTXT\tkelp-forge.example\t3600
+10 5 5060 voice.brinepost.example.\tSRV\t_sip._tcp.kelp-forge.example\t3600
+192.0.2.11\tA\tshop.kelp-forge.example\t3600
+2001:db8::11\tAAAA\tapi.v2.kelp-forge.example\t3600`,
+};
+
+const shown = (text: string): string[] =>
+  printZoneFile(readTable(text, ZONE, { ttl: 3600 }).rows.map((row) => row.record))
+    .split('\n')
+    .filter(Boolean)
+    .sort();
+
+describe('a pasted table', () => {
+  it.each(Object.entries(LAYOUTS))('of %s reads to the same zone', (_layout, text) => {
+    expect(readTable(text, ZONE, { ttl: 3600 }).bad).toEqual([]);
+    expect(shown(text)).toEqual(WANTED);
+  });
+
+  it('lists what it cannot read without losing the rest, with its line', () => {
+    const { rows, bad } = readTable(
+      'www\t60\tA\t192.0.2.1\nshop\t60\tA\t192.0.2\nx\t60\tFOO\tbar\na..b\t60\tA\t192.0.2.3\nother.\t60\tA\t192.0.2.4\nmail\t60\tA\t192.0.2.5',
+      ZONE,
+      { ttl: 60 },
+    );
+    expect(rows.map((row) => row.line)).toEqual([1, 6]);
+    expect(bad.map((one) => [one.line, one.problem])).toEqual([
+      [2, '192.0.2 is not an IPv4 address'],
+      [3, 'FOO is not a record type'],
+      [4, 'a label is empty'],
+      [5, 'other. is outside the zone'],
+    ]);
+  });
+
+  it('says what it guessed, and shows an ambiguous name both ways', () => {
+    const { rows } = readTable('www.kelp-forge.example\t\tA\t192.0.2.1\n@\t60\tMX\tmx.brinepost.example\nwww\t60\tA\t192.0.2.9', ZONE, {
+      ttl: 900,
+      columns: ['name', 'ttl', 'type', 'value'],
+    });
+    expect(rows.map((row) => row.guesses)).toEqual([
+      ['www.kelp-forge.example is taken for the whole name', 'TTL 900 s, as none can be read'],
+      ['preference 10, as none stands there', 'mx.brinepost.example is taken for a whole name'],
+      [],
+    ]);
+    expect(rows[0]!.otherName?.toString()).toBe('www.kelp-forge.example.kelp-forge.example.');
+  });
+
+  it('takes the columns that a person sets', () => {
+    const text = '192.0.2.1\twww\tA\t60';
+    const { rows } = readTable(text, ZONE, { ttl: 60, columns: ['value', 'name', 'type', 'ttl'] });
+    expect(printZoneFile(rows.map((row) => row.record))).toBe('www.kelp-forge.example. 60 IN A 192.0.2.1\n');
+  });
+
+  it('keeps markup and formulas as the text they are, and cuts long texts into strings', () => {
+    const [row] = readTable(`x\t60\tTXT\t=cmd|' /C calc'!A0 <script>alert(1)</script>`, ZONE, { ttl: 60, columns: ['name', 'ttl', 'type', 'value'] }).rows;
+    expect(printZoneFile([row!.record])).toBe(`x.kelp-forge.example. 60 IN TXT "=cmd|' /C calc'!A0 <script>alert(1)</script>"\n`);
+    const [long] = readTable(`x\t60\tTXT\t${'y'.repeat(900)}`, ZONE, { ttl: 60 }).rows;
+    expect(long!.record.data).toHaveLength(905);
+  });
+
+  it('of any size and make is bounded, and never anything worse than lines that cannot be read', () => {
+    const huge = readTable('www\t60\tA\t192.0.2.1\n'.repeat(60_000), ZONE, { ttl: 60 });
+    expect([huge.rows.length, huge.leftOut]).toEqual([20_000, 40_000]);
+    const bits = [
+      '\t',
+      ',',
+      ';',
+      '|',
+      '\n',
+      '"',
+      '<tr>',
+      '<td>',
+      '</td>',
+      '&#x41;',
+      '&amp;',
+      'A',
+      'MX',
+      'TXT',
+      '60',
+      '1h',
+      '@',
+      'www',
+      '192.0.2.1',
+      ' ',
+      '10',
+      '.',
+      '\\',
+      '..',
+      '\u0000',
+      '=1+1',
+    ];
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom(...bits), { maxLength: 60 }), (parts) => {
+        readTable(parts.join(''), ZONE, { ttl: 60 });
+      }),
+      { numRuns: 3000 },
+    );
+  });
+});
