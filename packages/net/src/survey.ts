@@ -67,7 +67,7 @@ export async function exploreZone(client: DnsClient, server: ServerAddress, expl
     for (const question of exploration.next(most - running.size)) {
       asked += 1;
       if (asked % 50 === 1) options.onProgress?.(asked, question);
-      const one: Promise<void> = answered(client.ask(server, question.name, question.type, options)).then((answer) => {
+      const one: Promise<void> = persistent(client, server, question, options).then((answer) => {
         exploration.take(question, answer);
         running.delete(one);
       });
@@ -76,6 +76,11 @@ export async function exploreZone(client: DnsClient, server: ServerAddress, expl
     if (running.size > 0) await Promise.race(running);
   }
   await Promise.all(running);
+}
+
+/** Over UDP, and where nothing comes over TCP: servers that hold back answers to a busy asker do not hold those back. */
+async function persistent(client: DnsClient, server: ServerAddress, { name, type }: SurveyQuestion, options: SurveyOptions): Promise<Message | undefined> {
+  return (await answered(client.ask(server, name, type, options))) ?? (await answered(client.ask(server, name, type, { ...options, over: 'tcp', tries: 1 })));
 }
 
 /** An answer that says something, or undefined: that nothing came is an observation too. */

@@ -107,8 +107,11 @@ export const ipv6 = (label: string): Field =>
 export function writeOctets(token: Token, out: ByteWriter): void {
   const { source, end } = token;
   for (let i = token.start; i < end; i++) {
-    if (source[i] !== 92) out.u8(source[i]!);
-    else {
+    if (source[i] !== 92) {
+      const from = i;
+      while (i + 1 < end && source[i + 1] !== 92) i += 1;
+      out.slice(source, from, i + 1);
+    } else {
       const read = named(token, () => unescape(source, i, end));
       out.u8(read.octet);
       i = read.last;
@@ -116,14 +119,21 @@ export function writeOctets(token: Token, out: ByteWriter): void {
   }
 }
 
+/** Octets that stand in quotes as they are. */
+const PLAIN = Uint8Array.from({ length: 256 }, (_, octet) => (octet >= 32 && octet < 127 && octet !== 34 && octet !== 92 ? 1 : 0));
+
 /** In quotes, with escapes for quote, backslash and all that is not printable ASCII. */
 export function printQuoted(octets: Uint8Array, start: number, end: number, out: ByteWriter): void {
   out.u8(34);
   for (let i = start; i < end; i++) {
+    const from = i;
+    while (i < end && PLAIN[octets[i]!] === 1) i += 1;
+    out.slice(octets, from, i);
+    if (i === end) break;
     const octet = octets[i]!;
     if (octet < 32 || octet >= 127) out.escaped(octet);
     else {
-      if (octet === 34 || octet === 92) out.u8(92);
+      out.u8(92);
       out.u8(octet);
     }
   }

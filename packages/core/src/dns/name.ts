@@ -389,7 +389,11 @@ function parseInto(text: Uint8Array, start: number, end: number, origin: Name, o
       if (value > 255) return 'a \\DDD escape is over 255';
       out.u8(value);
       i += isDigit(text[i + 1]!) ? 3 : 1;
-    } else out.u8(octet);
+    } else {
+      const from = i;
+      while (i + 1 < end && text[i + 1] !== DOT && text[i + 1] !== BACKSLASH) i += 1;
+      out.slice(text, from, i + 1);
+    }
   }
   const length = out.length - lengthAt - 1;
   if (length > 63) return 'a label is longer than 63 octets';
@@ -427,10 +431,13 @@ function printWire(wire: Uint8Array, start: number, end: number, out: ByteWriter
   for (let at = start; at < end && wire[at] !== 0;) {
     const after = at + 1 + wire[at]!;
     for (at += 1; at < after; at++) {
+      // Nearly every label is plain from here to its end.
+      const from = at;
+      while (at < after && PRINTED[wire[at]!] === 0) at += 1;
+      out.slice(wire, from, at);
+      if (at === after) break;
       const octet = wire[at]!;
-      const how = PRINTED[octet];
-      if (how === 0) out.u8(octet);
-      else if (how === 1) {
+      if (PRINTED[octet] === 1) {
         out.u8(BACKSLASH);
         out.u8(octet);
       } else out.escaped(octet);

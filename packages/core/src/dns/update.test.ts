@@ -45,7 +45,7 @@ describe('updates', () => {
   it('are guarded by what was seen (RFC 2136 §2.4)', () => {
     const [message] = updateMessages(zone, changesBetween([set('a', 'A', 60, '192.0.2.1')], [set('a', 'A', 60, '192.0.2.2'), set('b', 'A', 60, '192.0.2.3')]));
     expect(shown(message!, 'answers')).toEqual(['IN a A 0 4', 'NONE b A 0 0']);
-    expect(shown(message!, 'authorities')).toEqual(['ANY a A 0 0', 'IN a A 60 4', 'IN b A 60 4']);
+    expect(shown(message!, 'authorities')).toEqual(['NONE a A 0 4', 'IN a A 60 4', 'IN b A 60 4']);
   });
 
   it('take away what an alias replaces before the alias comes', () => {

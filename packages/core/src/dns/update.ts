@@ -76,6 +76,13 @@ export function updateMessage(zone: Name, prerequisites: readonly ResourceRecord
   return message({ opcode: OPCODE.update, questions: [question], answers: prerequisites, authorities: updates });
 }
 
+/** Records of one set that the other does not have, and the reverse. */
+function difference(before: RRset, after: RRset): { gone: ResourceRecord[]; fresh: ResourceRecord[] } {
+  const lacking = (from: RRset, other: RRset): ResourceRecord[] =>
+    recordsOf(from).filter((record) => !other.data.some((data) => sameData(from.type, [record.data], [data])));
+  return { gone: lacking(before, after), fresh: lacking(after, before) };
+}
+
 function changeRecords(zone: Name, change: SetChange): { prerequisites: ResourceRecord[]; updates: ResourceRecord[] } {
   const { owner, type, before, after } = change;
   const nothing = new Uint8Array(0);
@@ -86,8 +93,13 @@ function changeRecords(zone: Name, change: SetChange): { prerequisites: Resource
   const additions = after ? recordsOf(after) : [];
   if (type === TYPE_CODES.NS && owner.equals(zone) && after) {
     // RFC 2136 §3.4.2.3 and §3.4.2.4: the apex NS set cannot be deleted whole, so the new ones come first and each old one goes by itself.
-    const gone = (before ? recordsOf(before) : []).filter((old) => !after.data.some((data) => sameData(type, [old.data], [data])));
+    const gone = before ? difference(before, after).gone : [];
     return { prerequisites, updates: [...additions, ...gone.map((record) => ({ ...record, cls: CLASS_NONE, ttl: 0 }))] };
+  }
+  if (before && after && before.ttl === after.ttl && type !== TYPE_CODES.CNAME && type !== TYPE_CODES.DNAME) {
+    // The smallest change: what stays is left alone.
+    const { gone, fresh } = difference(before, after);
+    return { prerequisites, updates: [...gone.map((record) => ({ ...record, cls: CLASS_NONE, ttl: 0 })), ...fresh] };
   }
   return { prerequisites, updates: before ? [deletion, ...additions] : additions };
 }

@@ -4,7 +4,7 @@ import { Name, NameError } from '../dns/name';
 import { NameMap } from '../dns/nameMap';
 import { namesIn } from '../dns/rdata';
 import { RRset, ResourceRecord, groupRecords, sameData } from '../dns/record';
-import { TYPE_CODES } from '../dns/typeNames';
+import { TYPE_CODES, typeMnemonic } from '../dns/typeNames';
 import { CATALOGUE_NAMES } from './catalogue';
 import { namesInText } from './namesInText';
 
@@ -79,6 +79,8 @@ interface Parent {
   state: 'asking' | 'denies' | 'wildcard' | 'blind';
   /** What the wildcard has, by type. */
   readonly wild: Map<number, RRset>;
+  /** Types of which it is not known what the wildcard has, as no answer came. */
+  readonly unknown: Set<number>;
   waiting: Node[];
   open: number;
 }
@@ -93,6 +95,8 @@ interface Node {
   unanswered: number;
   /** Types answered with exactly what the wildcard has: cannot be told from it (RFC 4592 §2.2). */
   asWildcard: number;
+  /** What was answered where it is not known what the wildcard has. */
+  readonly unsure: RRset[];
 }
 
 /**
@@ -161,9 +165,14 @@ export class Exploration {
   }
 
   report(): Explored {
-    const sets: FoundSet[] = [...this.wildcards];
+    const sets: FoundSet[] = [];
     const hints: Hint[] = [];
     let asWildcard = 0;
+    for (const found of this.wildcards) {
+      const from = this.wildFor(found.set.owner.parent.parent, found.set);
+      if (found.set.owner.parent.equals(this.zone) || from === 'no') sets.push(found);
+      else if (from === 'unknown') hints.push({ name: found.set.owner, text: unsureWords(found.set) });
+    }
     const withBelow = new NameMap<true>();
     for (const node of this.nodes.values()) {
       asWildcard += node.asWildcard;
@@ -172,6 +181,7 @@ export class Exploration {
     }
     for (const found of this.cuts.values()) sets.push(...found);
     for (const node of this.nodes.values()) {
+      for (const set of node.unsure) hints.push({ name: node.name, text: unsureWords(set) });
       if (node.state !== 'exists' || node.sets.size > 0 || node.asWildcard > 0 || withBelow.has(node.name)) continue;
       if (this.parents.get(node.name.parent)?.state !== 'denies') continue;
       hints.push({
@@ -204,7 +214,7 @@ export class Exploration {
       this.parentOf(name);
       return;
     }
-    const node: Node = { name, because, state: 'waiting', sets: new Map(), open: 0, unanswered: 0, asWildcard: 0 };
+    const node: Node = { name, because, state: 'waiting', sets: new Map(), open: 0, unanswered: 0, asWildcard: 0, unsure: [] };
     this.nodes.set(name, node);
     if (name.equals(this.zone)) return this.askAll(node, [...COMMON, ...AT_APEX]);
     // What is above it may exist only for its sake; that tells whether the server is honest.
@@ -232,7 +242,7 @@ export class Exploration {
   /** What is known of names below a name's parent; asked for where nobody has yet. */
   private parentOf(child: Name): Parent {
     return this.parents.getOr(child.parent, (name) => {
-      const fresh: Parent = { name, state: 'asking', wild: new Map(), waiting: [], open: 0 };
+      const fresh: Parent = { name, state: 'asking', wild: new Map(), unknown: new Set(), waiting: [], open: 0 };
       this.control(fresh, name.child(this.random(name)), TYPE_CODES.A);
       return fresh;
     });
@@ -281,13 +291,11 @@ export class Exploration {
       if (answer && this.takeReferral(question.name, answer)) parent.state = 'denies';
       else if (answer?.rcode === RCODE.NXDOMAIN) parent.state = 'denies';
       else for (const type of COMMON) this.control(parent, wildcard, type);
-    } else if (answer) {
+    } else if (!answer) parent.unknown.add(question.type);
+    else {
       for (const set of setsAt(wildcard, answer)) {
         if (parent.wild.has(set.type)) continue;
         parent.wild.set(set.type, set);
-        // Where nothing stands in between, the wildcard of a name further up answers even for this one.
-        const above = this.wildAbove(parent.name, set.type);
-        if (above && sameData(set.type, above.data, set.data)) continue;
         this.wildcards.push({ set, because: `a name below ${parent.name.toString()} that cannot exist was answered` });
         this.grow(set);
       }
@@ -297,12 +305,20 @@ export class Exploration {
     for (const node of parent.waiting.splice(0)) this.begin(node);
   }
 
-  private wildAbove(name: Name, type: number): RRset | undefined {
-    for (let at = name; at.isBelow(this.zone);) {
-      const set = this.parents.get((at = at.parent))?.wild.get(type);
-      if (set) return set;
+  /**
+   * Whether a set of a name below `parent` could be what a wildcard gives: of `parent`, or, where nothing stands in
+   * between, of a name further up. `unknown` where a wildcard's own answer never came.
+   */
+  private wildFor(parent: Name, set: RRset): 'same' | 'unknown' | 'no' {
+    for (let at = parent; at.isAtOrBelow(this.zone); at = at.parent) {
+      const known = this.parents.get(at);
+      if (known?.state === 'denies') return 'no';
+      const wild = known?.wild.get(set.type);
+      if (wild) return sameData(set.type, wild.data, set.data) ? 'same' : 'no';
+      if (known?.unknown.has(set.type)) return 'unknown';
+      if (at.isRoot) break;
     }
-    return undefined;
+    return 'no';
   }
 
   private takeNode(node: Node, question: SurveyQuestion, answer: SurveyAnswer | undefined): void {
@@ -334,9 +350,13 @@ export class Exploration {
     }
     const wasAsked = node.state;
     for (const set of sets) {
-      const same = wild?.get(set.type);
-      if (same && sameData(set.type, same.data, set.data)) {
+      const from = this.wildFor(node.name.parent, set);
+      if (from === 'same') {
         node.asWildcard += 1;
+        continue;
+      }
+      if (from === 'unknown') {
+        node.unsure.push(set);
         continue;
       }
       if (node.sets.has(set.type)) continue;
@@ -431,4 +451,8 @@ function keyOf({ name, type }: SurveyQuestion): string {
 /** The sets of an answer that stand at a name, class IN. */
 function setsAt(name: Name, answer: SurveyAnswer): RRset[] {
   return groupRecords(answer.answers.filter((record: ResourceRecord) => record.owner.equals(name) && record.cls === 1 && record.type !== TYPE_CODES.RRSIG));
+}
+
+function unsureWords(set: RRset): string {
+  return `${typeMnemonic(set.type)} was answered, and may stand here or come from a wildcard that did not answer`;
 }

@@ -22,6 +22,7 @@ const prefixed: Field = {
   },
   print(data, out) {
     const { length, suffix } = head(data);
+    if (suffix.length > 0 && (suffix[0]! & ~(0xff >> (length & 7))) !== 0) throw new WireError('bits that the prefix gives are 0 in the suffix');
     out.decimal(length);
     if (length < 128) {
       const octets = new Uint8Array(16);

@@ -1,3 +1,4 @@
+import { WireError } from '../bytes';
 import { ipv4 } from '../fields';
 import { IP_PROTOCOLS, SERVICES, numberOf } from '../mnemonics';
 import { plainField, readNumber, recordType } from '../recordType';
@@ -20,6 +21,7 @@ const services = plainField(
   (data, out) => {
     out.decimal(data.u8());
     const octets = data.rest();
+    if (octets.at(-1) === 0) throw new WireError('a list of services has a zero octet at its end');
     for (let port = 0; port < octets.length * 8; port++) {
       if ((octets[port >> 3]! & (0x80 >> (port & 7))) === 0) continue;
       out.u8(32);

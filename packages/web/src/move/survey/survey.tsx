@@ -230,7 +230,7 @@ function RecordSets({ rows: sets, domain }: { rows: readonly Row[]; domain: stri
               <span role="cell" className="text-faded" title={`${set.ttl} s`}>
                 {duration(set.ttl)}
               </span>
-              <span role="cell" className="mono break-all">
+              <span role="cell" className="mono [overflow-wrap:anywhere]">
                 {set.data.map((data) => (
                   <span key={data} className="block">
                     {data}
