@@ -1,6 +1,7 @@
 export * from './client';
 export * from './framing';
 export * from './hasher';
+export * from './limited';
 export * from './netError';
 export * from './rootHints';
 export * from './routes';

@@ -1,5 +1,6 @@
 import { Exploration, Message, Name, NsecWalk, RCODE, RRset, SurveyQuestion, TYPE_CODES, groupRecords, query, readSoa } from '@wanderon/core';
 import { AskOptions, DnsClient } from './client';
+import { limited } from './limited';
 import { NetError } from './netError';
 import { ServerAddress } from './server';
 
@@ -42,7 +43,7 @@ export async function walkZone(client: DnsClient, server: ServerAddress, zone: N
   if (walk.problem !== undefined) problems.push(walk.problem);
   if (walk.names.length === 0) return { sets: [], whole: false, serial, problems, names: 0, asked };
   const sets: RRset[] = [];
-  await inTurns(walk.questions(), options.inFlight ?? IN_FLIGHT, async (question) => {
+  await limited(walk.questions(), options.inFlight ?? IN_FLIGHT, async (question) => {
     const answer = await put(question, false);
     const got = answer ? walk.setsIn(question, answer) : [];
     if (got.length === 0) problems.push(`${question.name.toString()} has a type ${question.type} that was not given.`);
@@ -92,12 +93,4 @@ async function answered(asking: Promise<Message>): Promise<Message | undefined> 
     if (error instanceof NetError && error.kind !== 'cancelled') return undefined;
     throw error;
   }
-}
-
-async function inTurns<T>(items: readonly T[], most: number, work: (item: T) => Promise<void>): Promise<void> {
-  let next = 0;
-  const worker = async (): Promise<void> => {
-    while (next < items.length) await work(items[next++]!);
-  };
-  await Promise.all(Array.from({ length: Math.min(most, items.length) }, worker));
 }

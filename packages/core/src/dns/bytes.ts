@@ -1,4 +1,4 @@
-import type { Name } from './name';
+import type { NamesRead } from './namesRead';
 
 /** Raised for anything on the wire that does not follow the RFC named in the message. */
 export class WireError extends Error {
@@ -131,7 +131,7 @@ export class ByteWriter {
 /** Reads octets between `at` and `end`; every read past `end` is a WireError. */
 export class ByteReader {
   /** Names of this message that were read already; absent where compression cannot occur. */
-  names: { get(offset: number): Name | undefined; set(offset: number, name: Name): void } | undefined;
+  names: NamesRead | undefined;
 
   constructor(
     readonly data: Uint8Array,

@@ -1,4 +1,5 @@
 import { ByteReader, ByteWriter, WireError, decodeBase64, decodeHex, toBase64, toHex } from './bytes';
+import { fromBase32Hex, toBase32Hex } from './base32';
 import { readIpv4, readIpv6, writeIpv4, writeIpv6 } from './address';
 import { KEY_FLAGS, Mnemonics, numberOf } from './mnemonics';
 import { Name, NameError, expandName, printNameAt, unescape, writeParsed } from './name';
@@ -311,54 +312,6 @@ export const instant = (label: string): Field =>
     skip(4),
   );
 
-/** The type bit map of NSEC, NSEC3 and CSYNC (RFC 4034 §4.1.2). */
-export const typeBits = (label: string, options: { empty: boolean }): Field =>
-  plainField(
-    label,
-    (words, out) => {
-      const codes = new Set<number>();
-      while (words.left > 0) {
-        const token = words.bare(label);
-        codes.add(typeCode(token.text) ?? fail(token, `${token.text} is not a record type`));
-      }
-      if (!options.empty && codes.size === 0) words.take(label);
-      writeTypeBits([...codes], out);
-    },
-    (data, out) => {
-      const codes = readTypeBits(data);
-      if (!options.empty && codes.length === 0) throw new WireError(`${label} are missing`);
-      out.ascii(codes.map(typeMnemonic).join(' '));
-    },
-    skipRest,
-  );
-
-function writeTypeBits(codes: readonly number[], out: ByteWriter): void {
-  const windows = new Map<number, number[]>();
-  for (const code of [...codes].sort((a, b) => a - b)) windows.set(code >> 8, [...(windows.get(code >> 8) ?? []), code & 0xff]);
-  for (const [window, here] of windows) {
-    const octets = new Uint8Array((here.at(-1)! >> 3) + 1);
-    for (const code of here) octets[code >> 3]! |= 0x80 >> (code & 7);
-    out.u8(window);
-    out.u8(octets.length);
-    out.bytes(octets);
-  }
-}
-
-export function readTypeBits(data: ByteReader): number[] {
-  const codes: number[] = [];
-  let before = -1;
-  while (data.left > 0) {
-    const window = data.u8();
-    const length = data.u8();
-    if (window <= before || length < 1 || length > 32) throw new WireError('a type bit map is out of order');
-    before = window;
-    const octets = data.bytes(length);
-    if (octets[length - 1] === 0) throw new WireError('a type bit map has a zero octet at its end');
-    for (let bit = 0; bit < length * 8; bit++) if (octets[bit >> 3]! & (0x80 >> (bit & 7))) codes.push(window * 256 + bit);
-  }
-  return codes;
-}
-
 /** A CAA tag: 1 to 255 letters and digits, without quotes (RFC 8659 §4.1). */
 export const caaTag = (label: string): Field => {
   const read = (data: ByteReader): string => {
@@ -411,42 +364,6 @@ export const salt = (label: string): Field =>
     },
     skipString,
   );
-
-const BASE32HEX = '0123456789ABCDEFGHIJKLMNOPQRSTUV';
-
-/** Base32 with the extended hex alphabet, without padding (RFC 4648 §7). */
-export function toBase32Hex(octets: Uint8Array): string {
-  let text = '';
-  let bits = 0;
-  let held = 0;
-  for (const octet of octets) {
-    held = ((held << 8) | octet) & 0x1fff;
-    bits += 8;
-    while (bits >= 5) {
-      bits -= 5;
-      text += BASE32HEX[(held >> bits) & 31]!;
-    }
-  }
-  return bits > 0 ? text + BASE32HEX[(held << (5 - bits)) & 31]! : text;
-}
-
-/** The reverse of toBase32Hex; undefined for what it never gives. */
-export function fromBase32Hex(text: string): Uint8Array | undefined {
-  const octets: number[] = [];
-  let bits = 0;
-  let held = 0;
-  for (const digit of text.toUpperCase()) {
-    const value = BASE32HEX.indexOf(digit);
-    if (value < 0) return undefined;
-    held = ((held << 5) | value) & 0xfff;
-    bits += 5;
-    if (bits >= 8) {
-      bits -= 8;
-      octets.push((held >> bits) & 0xff);
-    }
-  }
-  return bits >= 5 || (held & ((1 << bits) - 1)) !== 0 ? undefined : Uint8Array.from(octets);
-}
 
 /** A hashed owner name (RFC 5155 §3.3). */
 export const hashedOwner = (label: string): Field =>

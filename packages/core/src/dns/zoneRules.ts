@@ -1,6 +1,6 @@
 import { isIpv4 } from './address';
 import { asciiText } from './bytes';
-import { fromBase32Hex } from './fields';
+import { fromBase32Hex } from './base32';
 import { isHostName, isMailbox } from './hostNames';
 import { childKeyProblems } from './childSync';
 import { Name } from './name';

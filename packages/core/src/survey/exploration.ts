@@ -109,9 +109,11 @@ export class Exploration {
   private readonly parents = new NameMap<Parent>();
   private readonly nodes = new NameMap<Node>();
   private readonly queue: SurveyQuestion[] = [];
+  private readonly wasAsked = new Set<string>();
   private readonly inFlight = new Map<string, { node?: Node; parent?: Parent }>();
   private readonly wildcards: FoundSet[] = [];
   private readonly cuts = new NameMap<FoundSet[]>();
+  private readonly cutNames: Name[] = [];
   private held: Node[] = [];
   /** A name without data of its own, but with a name below it, was answered as existing (`honest`) or denied. */
   private honest = false;
@@ -258,29 +260,25 @@ export class Exploration {
 
   private askAll(node: Node, types: readonly number[]): void {
     node.state = node.state === 'waiting' ? 'asking' : node.state;
-    for (const type of [...types, ...(this.extra.get(node.name) ?? [])]) if (!this.wasAsked.has(keyOf({ name: node.name, type }))) this.askOne(node, type);
+    for (const type of [...types, ...(this.extra.get(node.name) ?? [])]) this.askOne(node, type);
   }
 
-  private readonly wasAsked = new Set<string>();
-
   private askOne(node: Node, type: number): void {
-    const question = { name: node.name, type };
-    const key = keyOf(question);
-    if (this.wasAsked.has(key)) return;
-    this.wasAsked.add(key);
-    node.open += 1;
-    this.inFlight.set(key, { node });
-    this.queue.push(question);
+    if (this.put({ name: node.name, type }, { node })) node.open += 1;
   }
 
   private control(parent: Parent, name: Name, type: number): void {
-    const question = { name, type };
+    if (this.put({ name, type }, { parent })) parent.open += 1;
+  }
+
+  /** Queues a question that was never asked; false for one that was. */
+  private put(question: SurveyQuestion, what: { node?: Node; parent?: Parent }): boolean {
     const key = keyOf(question);
-    if (this.wasAsked.has(key)) return;
+    if (this.wasAsked.has(key)) return false;
     this.wasAsked.add(key);
-    parent.open += 1;
-    this.inFlight.set(key, { parent });
+    this.inFlight.set(key, what);
     this.queue.push(question);
+    return true;
   }
 
   /** First a name that cannot exist; where that is not denied, everything the wildcard may have. */
@@ -418,8 +416,6 @@ export class Exploration {
     }
     return true;
   }
-
-  private readonly cutNames: Name[] = [];
 
   private isCut(name: Name): boolean {
     return this.cutNames.some((cut) => name.isBelow(cut));

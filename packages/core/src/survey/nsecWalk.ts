@@ -1,5 +1,5 @@
 import { ByteReader } from '../dns/bytes';
-import { readTypeBits } from '../dns/fields';
+import { readTypeBits } from '../dns/typeBits';
 import { Name } from '../dns/name';
 import { RRset, ResourceRecord, groupRecords } from '../dns/record';
 import { TYPE_CODES } from '../dns/typeNames';

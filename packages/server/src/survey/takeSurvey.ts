@@ -17,8 +17,8 @@ import {
   rrsetKey,
   rrsetToText,
 } from '@wanderon/core';
-import { Delegation, NetError, exploreZone, transferZone, walkZone } from '@wanderon/net';
-import { Network, limited, observed } from '../network/network';
+import { Delegation, NetError, exploreZone, limited, transferZone, walkZone } from '@wanderon/net';
+import { Network, observed } from '../network/network';
 import { ServerAt } from '../moves/leg';
 import { NewSurvey } from './survey.store';
 

@@ -1,5 +1,6 @@
 import { Instant, Message, Name, RCODE, Verdict, combineVerdicts, parseRdata, printRdata, rcodeName, typeCode, verdictOf } from '@wanderon/core';
-import { Network, limited, observed } from '../network/network';
+import { limited } from '@wanderon/net';
+import { Network, observed } from '../network/network';
 import { WatchedQuestion } from '../timetable/times';
 import { Look } from './run.store';
 

@@ -1,7 +1,8 @@
-import { hashedOwner, mnemonicNumber, salt, typeBits, u16, u8 } from '../fields';
+import { hashedOwner, mnemonicNumber, salt, u16, u8 } from '../fields';
 import { WireError } from '../bytes';
 import { HASHES } from '../mnemonics';
 import { recordType } from '../recordType';
+import { typeBits } from '../typeBits';
 
 /** RFC 5155 §3 */
 export const NSEC3 = recordType(

@@ -1,6 +1,6 @@
 import { Name, TYPE_CODES, groupRecords, rrsetFromText, rrsetKey, sameData, typeMnemonic } from '@wanderon/core';
-import { transferZone } from '@wanderon/net';
-import { limited, observed } from '../../network/network';
+import { limited, transferZone } from '@wanderon/net';
+import { observed } from '../../network/network';
 import { markSeen } from '../seen';
 import { StepContext, StepWork } from '../stepContext';
 import { loweredTtl, setsToLower } from './lower';

@@ -1,6 +1,7 @@
 import { Name, RCODE, RRset, TYPE_CODES, parseRdata, plannedSets, rcodeName, rrsetToText, sameData } from '@wanderon/core';
 import { rulingOf, ServedState, ServerAt } from '../../moves/leg';
-import { limited, observed } from '../../network/network';
+import { limited } from '@wanderon/net';
+import { observed } from '../../network/network';
 import { StepContext, StepWork } from '../stepContext';
 
 /** Reads every planned set back from every server of the new DNS host, by the questions that a resolver asks. */

@@ -1,6 +1,6 @@
 import { Name, TYPE_CODES, namesIn, sameNameSet, settledWhen } from '@wanderon/core';
-import { NetError } from '@wanderon/net';
-import { limited, observed } from '../../network/network';
+import { NetError, limited } from '@wanderon/net';
+import { observed } from '../../network/network';
 import { timesOf, watchedQuestions } from '../../timetable/times';
 import { sentence } from '../outward';
 import { markSeen } from '../seen';
