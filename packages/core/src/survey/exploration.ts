@@ -181,6 +181,8 @@ export class Exploration {
       for (const set of node.sets.values()) sets.push({ set, because: node.because });
       if (node.sets.size > 0 || node.state === 'cut') for (let above = node.name; above.isBelow(this.zone);) withBelow.set((above = above.parent), true);
     }
+    // A wildcard explains the name it stands below.
+    for (const { set } of this.wildcards) for (let above = set.owner; above.isBelow(this.zone);) withBelow.set((above = above.parent), true);
     for (const found of this.cuts.values()) sets.push(...found);
     for (const node of this.nodes.values()) {
       for (const set of node.unsure) hints.push({ name: node.name, text: unsureWords(set) });

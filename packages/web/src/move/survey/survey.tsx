@@ -79,7 +79,7 @@ function Taken({
           The survey is being taken again; below stands the one before.
         </p>
       )}
-      <div className="mb-4 flex items-start justify-between gap-6">
+      <div className="mb-4 flex items-start justify-between gap-6 max-md:flex-col max-md:gap-3">
         <div>
           <h2 className="text-[1.25rem] leading-tight">
             {survey.coverage.grade === 'whole'
@@ -95,7 +95,7 @@ function Taken({
             Taken {shortTime(survey.takenAt)} · {survey.sets.length} record sets
           </p>
         </div>
-        <div className="flex shrink-0 gap-2">
+        <div className="flex shrink-0 flex-wrap gap-2">
           {may && !chosen && <Button onClick={() => setGiving(true)}>Give what you have</Button>}
           {may && !chosen && step.state !== 'failed' && <Button onClick={again}>Take it again</Button>}
           {may && !chosen && step.state === 'done' && (
@@ -141,7 +141,7 @@ function Taken({
         <div className="mb-4">
           <h3 className="smallcaps border-b border-ink">Hints of what was not seen</h3>
           {survey.hints.map((hint) => (
-            <div key={hint.owner} className="grid grid-cols-[13rem_1fr_1.5rem] gap-3 border-b border-rule py-1">
+            <div key={hint.owner} className="grid grid-cols-[13rem_1fr_1.5rem] gap-3 border-b border-rule py-1 max-md:grid-cols-[9rem_1fr_1.5rem]">
               <span className="mono font-semibold break-all">{ownerBelow(hint.owner, move.domain)}</span>
               <span>{hint.text}</span>
               <Copy value={hint.owner} label={`the name ${hint.owner}`} />
