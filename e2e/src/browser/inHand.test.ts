@@ -72,6 +72,15 @@ describe('what a technician has in hand', () => {
     await page.locator(button('Ask for these 3 names and take the survey again')).click();
     await words(page, 'TXT "kept at the north shed" is in what you have in hand, and is not served');
     await words(page, '*.boats');
+    await words(page, /3 (open|OPEN)/);
+    // What a person knows of a hint is kept, and can be taken back.
+    const [retired] = await page.$$(button('Retired'));
+    await retired!.click();
+    await words(page, /2 (open|OPEN)/);
+    await page.reload();
+    await words(page, /2 (open|OPEN)/);
+    await page.locator(button('Open it again')).click();
+    await words(page, /3 (open|OPEN)/);
     expect(chromium.complaints).toEqual([]);
   });
 });

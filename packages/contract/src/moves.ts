@@ -58,6 +58,13 @@ const authoritySchema = z.object({
   problem: z.string().nullable(),
 });
 
+/** What a person said of a hint. */
+export const HINT_ANSWERS = ['not ours', 'retired'] as const;
+const hintSchema = z.object({ owner: z.string(), text: z.string(), answer: z.enum(HINT_ANSWERS).nullable() });
+export type HintView = z.infer<typeof hintSchema>;
+export const answerHintSchema = z.object({ owner: z.string().max(1100), text: z.string().max(1000), answer: z.enum(HINT_ANSWERS).nullable() });
+export type AnswerHint = z.infer<typeof answerHintSchema>;
+
 export const surveySchema = z.object({
   id: z.string(),
   takenAt: instant,
@@ -67,7 +74,7 @@ export const surveySchema = z.object({
   authorities: z.array(authoritySchema),
   sets: z.array(rrsetSchema.extend({ evidence: z.string() })),
   /** Signs of names that were not seen. */
-  hints: z.array(z.object({ owner: z.string(), text: z.string() })),
+  hints: z.array(hintSchema),
 });
 export type SurveyView = z.infer<typeof surveySchema>;
 

@@ -27,7 +27,7 @@ export type Means =
       readonly whole: boolean;
       readonly problems: readonly string[];
     }
-  | { readonly kind: 'questions'; readonly address: string; readonly asked: number; readonly remarks: readonly string[]; readonly hints: number };
+  | { readonly kind: 'questions'; readonly address: string; readonly asked: number; readonly remarks: readonly string[] };
 
 /**
  * What can be claimed. A transfer or a closed walk is whole for the server that gave it, at its serial; the zone is whole
@@ -48,13 +48,11 @@ export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means
     }
     case 'questions': {
       const source = authorities.find((authority) => authority.address === means.address);
-      const open = means.hints === 0 ? [] : [`${means.hints} ${means.hints === 1 ? 'hint is' : 'hints are'} open.`];
       return {
         grade: 'partial',
         reasons: [
           `No authority gave a transfer. ${means.asked} questions were put to ${plain(source?.server ?? means.address)}: names that are neither common nor named by others were not found.`,
           ...means.remarks,
-          ...open,
           'A transfer, a key for it, or an export of the zone would close what is open.',
         ],
       };

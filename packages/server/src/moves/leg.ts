@@ -28,6 +28,8 @@ export interface Facts {
   /** TTL in seconds to which the old host's records are lowered; 300 where nobody said otherwise. */
   lowerTo?: number;
   /** What a person has in hand of the zone: its names are asked for, and what is served is held against it. */
+  /** What a person said of hints of a survey, by owner and text; a hint that comes up again is still answered. */
+  hintAnswers?: { owner: string; text: string; answer: 'not ours' | 'retired' }[];
   inHand?: { names: string[]; sets: RRsetText[] };
   nextLookAt?: Instant;
   authoritiesNew?: boolean;

@@ -16,7 +16,7 @@ import {
   scopesMeet,
   showName,
 } from '@wanderon/core';
-import { InHandInput } from '@wanderon/contract';
+import { AnswerHint, InHandInput } from '@wanderon/contract';
 import { NetError } from '@wanderon/net';
 import { CLOCK, Clock } from '../clock/clock';
 import { CONFIG, Config } from '../config';
@@ -31,6 +31,7 @@ import { ProblemError, notFound } from '../problem';
 import { nameserversOf } from '../survey/takeSurvey';
 import { gateOf } from '../timetable/gate';
 import { readGiven } from '../survey/readGiven';
+import { SurveyStore } from '../survey/survey.store';
 import { Leg, Move, RulingRow, StepRow } from './leg';
 import { MoveStore } from './move.store';
 import { MoveViews } from './move.view';
@@ -47,6 +48,7 @@ export class MoveService {
     private readonly store: MoveStore,
     private readonly views: MoveViews,
     private readonly hosts: HostStore,
+    private readonly surveys: SurveyStore,
     private readonly events: EventStore,
     private readonly network: Network,
     private readonly queue: JobQueue,
@@ -331,6 +333,29 @@ export class MoveService {
         'in hand',
         `${names.length} ${names.length === 1 ? 'name' : 'names'} and ${sets.length} record ${sets.length === 1 ? 'set' : 'sets'} were given; the survey is taken again.`,
         { before: leg.facts.inHand ?? null, after: { names, sets } },
+        transaction,
+      );
+    });
+    await this.changed(id);
+  }
+
+  /** What a person knows of a hint; the survey itself stays as it is. */
+  async answerHint(id: string, input: AnswerHint, person: Caller): Promise<void> {
+    const { move, leg } = await this.open(id);
+    const same = (one: { owner: string; text: string }): boolean => one.owner === input.owner && one.text === input.text;
+    const survey = leg.survey_id ? await this.surveys.get(leg.survey_id) : undefined;
+    if (!survey?.hints.some(same)) throw notFound('hint');
+    const before = leg.facts.hintAnswers ?? [];
+    const after = [...before.filter((one) => !same(one)), ...(input.answer ? [{ owner: input.owner, text: input.text, answer: input.answer }] : [])];
+    await this.database.transaction(async (transaction) => {
+      await this.store.addFacts(leg.id, { hintAnswers: after }, transaction);
+      const said = input.answer ? `is ${input.answer}` : 'is open again';
+      await this.event(
+        move,
+        person,
+        'hint',
+        `The hint at ${input.owner} ${said}.`,
+        { before: before.find(same)?.answer ?? null, after: input.answer },
         transaction,
       );
     });

@@ -10,7 +10,7 @@ import { SurveyStore } from '../survey/survey.store';
 import { gateOf } from '../timetable/gate';
 import { timesOf, watchedQuestions } from '../timetable/times';
 import { RunRow, RunStore } from '../watch/run.store';
-import { Leg, Move, RulingRow, StepRow, rulingOf } from './leg';
+import { Facts, Leg, Move, RulingRow, StepRow, rulingOf } from './leg';
 import { MoveStore } from './move.store';
 
 /** What the pages show of moves: worked out anew from what is stored, with the functions the engine uses. */
@@ -39,7 +39,7 @@ export class MoveViews {
     const survey: SurveyView | null = current.leg.survey_id ? await this.surveys.get(current.leg.survey_id) : null;
     return {
       ...(await this.summary(move, legs)),
-      survey,
+      survey: survey && { ...survey, hints: answered(survey.hints, current.leg.facts.hintAnswers) },
       legs: await Promise.all(legs.map((loaded) => this.legView(move, loaded))),
       watch: await this.watchView(move, current),
     };
@@ -274,4 +274,9 @@ function curveOf(runs: readonly RunRow[]): { at: Instant; old: number }[] {
     else points.push({ at: run.first_seen, old });
   }
   return points;
+}
+
+/** Hints with what a person said of them. */
+function answered(hints: SurveyView['hints'], answers: Facts['hintAnswers'] = []): SurveyView['hints'] {
+  return hints.map((hint) => ({ ...hint, answer: answers.find((one) => one.owner === hint.owner && one.text === hint.text)?.answer ?? null }));
 }

@@ -8,6 +8,7 @@ import {
   domainChoiceSchema,
   editRulingSchema,
   eventListSchema,
+  answerHintSchema,
   inHandSchema,
   moveListSchema,
   moveSchema,
@@ -33,6 +34,7 @@ class ChooseHostsDto extends createZodDto(chooseHostsSchema) {}
 class EditRulingDto extends createZodDto(editRulingSchema) {}
 class NewRulingDto extends createZodDto(newRulingSchema) {}
 class ApproveDto extends createZodDto(approveSchema) {}
+class AnswerHintDto extends createZodDto(answerHintSchema) {}
 class InHandDto extends createZodDto(inHandSchema) {}
 class StepActionDto extends createZodDto(stepActionSchema) {}
 class EventListDto extends createZodDto(eventListSchema) {}
@@ -118,6 +120,14 @@ export class MovesController {
   @ZodResponse({ type: MoveDto, description: 'Gives what a person has in hand of the zone, and takes the survey again with it.' })
   async inHand(@Param('id') id: string, @Body() input: InHandDto, @Person() person: Caller): Promise<MoveView> {
     return this.after(id, () => this.service.giveInHand(id, input, person));
+  }
+
+  @Post('moves/:id/hints')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: MoveDto, description: 'Answers a hint of the survey, or takes the answer back.' })
+  async answerHint(@Param('id') id: string, @Body() input: AnswerHintDto, @Person() person: Caller): Promise<MoveView> {
+    return this.after(id, () => this.service.answerHint(id, input, person));
   }
 
   @Post('moves/:id/push')

@@ -63,7 +63,6 @@ export async function takeSurvey(
   const got = (await byTransfer(network, zone, key, answers)) ?? (await byQuestions(network, zone, answers, given));
   const { sets } = got;
   const hints = [...got.hints, ...againstGiven(zone, sets, given.sets)];
-  const means: Means = got.means.kind === 'questions' ? { ...got.means, hints: hints.length } : got.means;
   const soaSet = sets.find((set) => set.type === TYPE_CODES.SOA);
   const apexNs = sets.find((set) => set.type === TYPE_CODES.NS && set.owner.equals(zone));
   const published = delegation.referrals.filter((referral) => referral.ttl !== undefined);
@@ -71,7 +70,7 @@ export async function takeSurvey(
     survey: {
       takenAt,
       parent: delegation.parent,
-      coverage: (({ grade, reasons }) => ({ grade, reasons: [...reasons] }))(coverageOf(answers, means)),
+      coverage: (({ grade, reasons }) => ({ grade, reasons: [...reasons] }))(coverageOf(answers, got.means)),
       referrals: delegation.referrals.map((referral) => ({
         ...referral,
         nameservers: [...referral.nameservers],
@@ -82,7 +81,7 @@ export async function takeSurvey(
       })),
       authorities: answers.map((answer) => ({ ...answer, serial: answer.serial ?? null, problem: answer.problem ?? null })),
       sets: sets.map((set) => ({ ...rrsetToText(set), evidence: got.evidence(set) })),
-      hints: hints.map(({ name, text }) => ({ owner: name.toString(), text })),
+      hints: hints.map(({ name, text }) => ({ owner: name.toString(), text, answer: null })),
     },
     authorities,
     nameservers,
@@ -132,7 +131,7 @@ async function byTransfer(network: Network, zone: Name, key: TsigKey | undefined
 async function byQuestions(network: Network, zone: Name, answers: readonly AuthorityAnswer[], given: Given): Promise<Inventory> {
   const source = answers.find((answer) => answer.authoritative);
   const nothing: Inventory = {
-    means: { kind: 'questions', address: '', asked: 0, remarks: [], hints: 0 },
+    means: { kind: 'questions', address: '', asked: 0, remarks: [] },
     sets: [],
     hints: [],
     evidence: () => '',
@@ -162,7 +161,6 @@ async function byQuestions(network: Network, zone: Name, answers: readonly Autho
       address,
       asked: asked + walked.asked,
       remarks: [...(walked.names > 0 ? walked.problems.slice(0, 3) : []), ...remarks],
-      hints: hints.length,
     },
     sets: sets.map(({ set }) => set),
     hints,

@@ -1,6 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ExportedSet, Meaning, Name, RRset, exportCsv, exportZoneFile, inReadingOrder, meaningsOf, rrsetFromText } from '@wanderon/core';
-import { SurveyView } from '@wanderon/contract';
+import { AnswerHint, HINT_ANSWERS, HintView, SurveyView } from '@wanderon/contract';
 import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { useMoveAction } from '../../api';
@@ -137,18 +137,7 @@ function Taken({
           ))}
         </div>
       </div>
-      {survey.hints.length > 0 && (
-        <div className="mb-4">
-          <h3 className="smallcaps border-b border-ink">Hints of what was not seen</h3>
-          {survey.hints.map((hint) => (
-            <div key={hint.owner} className="grid grid-cols-[13rem_1fr_1.5rem] gap-3 border-b border-rule py-1 max-md:grid-cols-[9rem_1fr_1.5rem]">
-              <span className="mono font-semibold break-all">{ownerBelow(hint.owner, move.domain)}</span>
-              <span>{hint.text}</span>
-              <Copy value={hint.owner} label={`the name ${hint.owner}`} />
-            </div>
-          ))}
-        </div>
-      )}
+      {survey.hints.length > 0 && <Hints survey={survey} move={move} may={may} />}
       <div className="mb-1 flex items-end justify-between gap-4 border-b border-ink">
         <h3 className="smallcaps">Record sets</h3>
         <Exports survey={survey} rows={rows} zone={zone} domain={move.domain} />
@@ -166,6 +155,44 @@ function Taken({
       {giving && <InHandDialog move={move} onClose={() => setGiving(false)} />}
       {shown.length === 0 && <p className="py-4 text-faded">Nothing matches “{filter}”.</p>}
     </section>
+  );
+}
+
+/** Signs of what was not seen, and what a person knows of them. */
+function Hints({ survey, move, may }: Pick<ChapterProps, 'move' | 'may'> & { survey: SurveyView }) {
+  const answer = useMoveAction<AnswerHint>(move.id, 'POST', () => '/hints');
+  const { fail } = useToast();
+  const open = survey.hints.filter((hint) => hint.answer === null).length;
+  const say = (hint: HintView, said: HintView['answer']): void => answer.mutate({ owner: hint.owner, text: hint.text, answer: said }, { onError: fail });
+  return (
+    <div className="mb-4">
+      <h3 className="smallcaps border-b border-ink">Hints of what was not seen · {open === 0 ? 'all answered' : `${open} open`}</h3>
+      {survey.hints.map((hint) => (
+        <div
+          key={hint.owner + hint.text}
+          className="grid grid-cols-[13rem_1fr_auto_1.5rem] items-baseline gap-3 border-b border-rule py-1 max-md:grid-cols-[8rem_1fr]"
+        >
+          <span className="mono font-semibold break-all">{ownerBelow(hint.owner, move.domain)}</span>
+          <span className={hint.answer ? 'text-faded line-through' : ''}>{hint.text}</span>
+          <span className="flex gap-1">
+            {hint.answer && <span className="text-faded">{hint.answer}</span>}
+            {may && hint.answer && (
+              <Button kind="quiet" className="py-0" onClick={() => say(hint, null)}>
+                Open it again
+              </Button>
+            )}
+            {may &&
+              !hint.answer &&
+              HINT_ANSWERS.map((said) => (
+                <Button key={said} kind="quiet" className="py-0" onClick={() => say(hint, said)}>
+                  {said === 'not ours' ? 'Not ours' : 'Retired'}
+                </Button>
+              ))}
+          </span>
+          <Copy value={hint.owner} label={`the name ${hint.owner}`} />
+        </div>
+      ))}
+    </div>
   );
 }
 
