@@ -139,6 +139,28 @@ _sip._tcp SRV 1 2 5060 telephone-box\ntelephone-box AAAA 2001:db8::5\nselector1.
     }
   });
 
+  it('keeps an alias whose target does not exist, which servers answer with NXDOMAIN (RFC 6604)', () => {
+    const zone = zoneOf('www CNAME gone\n*.dev CNAME gone\ndev TXT x');
+    const strict: Server = (name, type) => {
+      const found = zone.lookUp(name, type);
+      return found.answers.some((record) => record.type === TYPE_CODES.CNAME) ? { ...found, rcode: 3 } : found;
+    };
+    expect(shown(explore(strict, ['one.dev']))).toEqual([
+      'dev.zone.example. 60 IN TXT "x"',
+      '*.dev.zone.example. 60 IN CNAME gone.zone.example.',
+      'www.zone.example. 60 IN CNAME gone.zone.example.',
+    ]);
+  });
+
+  it('claims no alias that may come from a wildcard whose answers were lost, and does not call silence consent', () => {
+    const zone = zoneOf('* CNAME edge.test.');
+    const holding = explore((name, type) => (name.isWildcard || name.labels[0]?.length === 20 ? undefined : zone.lookUp(name, type)));
+    expect(shown(holding)).toEqual([]);
+    expect(holding.hints.some((hint) => /CNAME was answered, and may stand here/.test(hint.text))).toBe(true);
+    expect(holding.remarks.join(' ')).not.toMatch(/denies no name/);
+    expect(holding.remarks.join(' ')).toMatch(/not known what the server says of names that do not exist/);
+  });
+
   it('says what was not answered, and that a server denies nothing', () => {
     const zone = zoneOf('www A 192.0.2.1\nwww TXT x');
     const silent = explore((name, type) => (type === TYPE_CODES.TXT ? undefined : zone.lookUp(name, type)));
@@ -156,10 +178,22 @@ _sip._tcp SRV 1 2 5060 telephone-box\ntelephone-box AAAA 2001:db8::5\nselector1.
       .array(label, { minLength: 1, maxLength: 3 })
       .map((labels) => labels.join('.'))
       .filter((name) => !/.\*/.test(name));
-    const data = fc.constantFrom('A 192.0.2.1', 'A 192.0.2.2', 'AAAA 2001:db8::1', 'TXT "x"', 'MX 10 hidden', 'SRV 1 1 1 www', 'CAA 0 issue "x"');
+    const data = fc.constantFrom(
+      'A 192.0.2.1',
+      'A 192.0.2.2',
+      'AAAA 2001:db8::1',
+      'TXT "x"',
+      'MX 10 hidden',
+      'SRV 1 1 1 www',
+      'CAA 0 issue "x"',
+      'CNAME away.test.',
+    );
     fc.assert(
       fc.property(fc.array(fc.tuple(owner, data), { maxLength: 9 }), fc.integer({ min: 2, max: 9 }), (lines, lost) => {
-        const zone = zoneOf([...new Set(lines.map(([name, what]) => `${name} ${what}`))].join('\n'));
+        // Beside an alias there is nothing else.
+        const aliased = new Map(lines.filter(([, what]) => what.startsWith('CNAME')));
+        const apart = lines.filter(([one, what]) => !aliased.has(one) || what.startsWith('CNAME'));
+        const zone = zoneOf([...new Set(apart.map(([one, what]) => `${one} ${what}`))].join('\n'));
         const explored = explore(honest(zone));
         let turn = 0;
         const lossy = explore((name, type) => (++turn % lost === 0 ? undefined : zone.lookUp(name, type)));
@@ -177,7 +211,10 @@ _sip._tcp SRV 1 2 5060 telephone-box\ntelephone-box AAAA 2001:db8::5\nselector1.
         };
         // Names of the catalogue whose types tell them from a wildcard.
         for (const set of zone.all())
-          if (CATALOGUE_NAMES.includes(set.owner.relativeTo(ORIGIN)) && ['A', 'AAAA', 'MX', 'TXT'].some((type) => set.type === TYPE_CODES[type as 'A']))
+          if (
+            CATALOGUE_NAMES.includes(set.owner.relativeTo(ORIGIN)) &&
+            ['A', 'AAAA', 'MX', 'TXT', 'CNAME'].some((type) => set.type === TYPE_CODES[type as 'A'])
+          )
             if (!wild(set))
               expect([set.owner.toString(), set.type, claimed.has(rrsetKey(set.owner, set.type))]).toEqual([set.owner.toString(), set.type, true]);
       }),

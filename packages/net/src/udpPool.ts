@@ -25,7 +25,8 @@ interface Pooled {
   uses: number;
   posted: boolean;
   retired: boolean;
-  failed: boolean;
+  /** Closed, by an error or because nobody waits on it any more. */
+  closed: boolean;
 }
 
 /**
@@ -64,7 +65,7 @@ export class UdpPool {
     clearTimeout(this.idle);
     for (const pooled of this.sockets) if (pooled.uses >= USES) pooled.retired = true;
     this.sockets = this.sockets.filter((pooled) => {
-      if (pooled.retired && pooled.waiting.size === 0) pooled.socket.close();
+      if (pooled.retired && pooled.waiting.size === 0) shut(pooled);
       return !pooled.retired;
     });
     // A new one is opened while those that are open are busy; which one of them is used is left to chance.
@@ -76,19 +77,16 @@ export class UdpPool {
 
   private open(): Pooled {
     const socket = createSocket(this.address.includes(':') ? 'udp6' : 'udp4');
-    const pooled: Pooled = { socket, waiting: new Map(), ready: false, unsent: [], uses: 0, posted: false, retired: false, failed: false };
+    const pooled: Pooled = { socket, waiting: new Map(), ready: false, unsent: [], uses: 0, posted: false, retired: false, closed: false };
     socket.on('message', (raw) => {
       if (raw.length < 12) return this.spread(pooled, raw);
       pooled.waiting.get((raw[0]! << 8) | raw[1]!)?.take(raw);
     });
     socket.on('error', (error) => {
-      pooled.retired = pooled.failed = true;
+      pooled.retired = true;
       this.sockets = this.sockets.filter((other) => other !== pooled);
       for (const waiting of [...pooled.waiting.values()]) waiting.fail(new NetError('unreachable', error.message));
-      if (pooled.ready) return;
-      // It never connected: nothing else will close it.
-      pooled.ready = true;
-      socket.close();
+      shut(pooled);
     });
     socket.connect(this.port, this.address, () => {
       pooled.ready = true;
@@ -99,8 +97,8 @@ export class UdpPool {
   }
 
   /**
-   * Sends at the end of this turn of the event loop what gathers until then: a server that is woken once for many
-   * questions answers several times as many as one that is woken for each.
+   * Sends at the end of this turn of the event loop what gathers until then: waking a server that sleeps is most of what
+   * sending costs, and is then paid once for many questions.
    */
   private post(pooled: Pooled): void {
     if (this.posted.length === 0) setImmediate(() => this.flush());
@@ -113,25 +111,17 @@ export class UdpPool {
       pooled.posted = false;
       const wires = pooled.unsent.splice(0);
       // Whoever asked may have given up meanwhile, and the socket with it.
-      if (!pooled.failed && pooled.waiting.size > 0) for (const wire of wires) pooled.socket.send(wire);
+      if (!pooled.closed && pooled.waiting.size > 0) for (const wire of wires) pooled.socket.send(wire);
     }
   }
 
-  /** What is too short to have an id is for whoever waits, so that they hear of it. */
+  /** What is too short to have an id is for the one who waits; where several do it is nobody's, and must not fail them all. */
   private spread(pooled: Pooled, raw: Uint8Array): void {
-    for (const waiting of [...pooled.waiting.values()]) waiting.take(raw);
+    if (pooled.waiting.size === 1) for (const waiting of [...pooled.waiting.values()]) waiting.take(raw);
   }
 
   private rest(pooled: Pooled): void {
-    if (pooled.retired) {
-      try {
-        pooled.socket.close();
-      } catch (error) {
-        // Closed already by an error of its own.
-        if ((error as NodeJS.ErrnoException).code !== 'ERR_SOCKET_DGRAM_NOT_RUNNING') throw error;
-      }
-      return;
-    }
+    if (pooled.retired) return shut(pooled);
     if (this.sockets.some((other) => other.waiting.size > 0)) return;
     clearTimeout(this.idle);
     this.idle = setTimeout(() => this.close(), IDLE);
@@ -140,7 +130,13 @@ export class UdpPool {
   }
 
   private close(): void {
-    for (const { socket } of this.sockets.splice(0)) socket.close();
+    for (const pooled of this.sockets.splice(0)) shut(pooled);
     this.onEmpty();
   }
+}
+
+function shut(pooled: Pooled): void {
+  if (pooled.closed) return;
+  pooled.closed = true;
+  pooled.socket.close();
 }

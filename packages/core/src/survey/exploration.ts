@@ -113,7 +113,6 @@ export class Exploration {
   private readonly inFlight = new Map<string, { node?: Node; parent?: Parent }>();
   private readonly wildcards: FoundSet[] = [];
   private readonly cuts = new NameMap<FoundSet[]>();
-  private readonly cutNames: Name[] = [];
   private held: Node[] = [];
   /** A name without data of its own, but with a name below it, was answered as existing (`honest`) or denied. */
   private honest = false;
@@ -148,10 +147,6 @@ export class Exploration {
   get done(): boolean {
     if (this.queue.length === 0 && this.inFlight.size === 0) this.release();
     return this.queue.length === 0 && this.inFlight.size === 0;
-  }
-
-  get progress(): { readonly asked: number; readonly waiting: number; readonly found: number } {
-    return { asked: this.asked, waiting: this.inFlight.size, found: this.nodes.values().reduce((sum, node) => sum + node.sets.size, 0) };
   }
 
   /** The answer to a question, or undefined where none came. */
@@ -199,7 +194,10 @@ export class Exploration {
     const remarks: string[] = [];
     const blind = this.parents.values().filter((parent) => parent.state === 'blind');
     if (this.dishonest) remarks.push(`The server denies ${this.dishonest.toString()} although a name below it exists: nothing was concluded from its denials.`);
-    for (const { name } of blind) remarks.push(`Below ${name.toString()} the server denies no name: empty answers there say nothing.`);
+    const lost = blind.filter((parent) => parent.unknown.size > 0);
+    const agreeing = blind.filter((parent) => parent.unknown.size === 0);
+    if (lost.length > 0) remarks.push(`Below ${listed(lost)} it is not known what the server says of names that do not exist, as answers were lost.`);
+    if (agreeing.length > 0) remarks.push(`Below ${listed(agreeing)} the server denies no name: empty answers there say nothing.`);
     const wild = this.parents.values().filter((parent) => parent.state === 'wildcard');
     for (const { name } of wild) remarks.push(`*.${name.toString()} answers for every name below it that has nothing of its own.`);
     if (asWildcard > 0)
@@ -289,7 +287,7 @@ export class Exploration {
     const wildcard = parent.name.child('*');
     if (!question.name.equals(wildcard)) {
       if (answer && this.takeReferral(question.name, answer)) parent.state = 'denies';
-      else if (answer?.rcode === RCODE.NXDOMAIN) parent.state = 'denies';
+      else if (answer && denies(answer, question.name)) parent.state = 'denies';
       else for (const type of COMMON) this.control(parent, wildcard, type);
     } else if (!answer) parent.unknown.add(question.type);
     else {
@@ -315,7 +313,8 @@ export class Exploration {
       if (known?.state === 'denies') return 'no';
       const wild = known?.wild.get(set.type);
       if (wild) return sameData(set.type, wild.data, set.data) ? 'same' : 'no';
-      if (known?.unknown.has(set.type)) return 'unknown';
+      // A wildcard that is an alias would have answered any of the types that it was asked for.
+      if (known?.unknown.has(set.type) || (known && known.unknown.size > 0 && set.type === TYPE_CODES.CNAME)) return 'unknown';
       if (at.isRoot) break;
     }
     return 'no';
@@ -328,11 +327,8 @@ export class Exploration {
       // Silence about one type says nothing of the others.
       if (node.state === 'asking') this.askAll(node, PLAIN);
     } else if (this.takeReferral(node.name, answer)) node.state = 'cut';
-    else if (answer.rcode === RCODE.NXDOMAIN) {
-      node.state = 'absent';
-    } else {
-      this.takeData(node, question, answer);
-    }
+    else if (denies(answer, node.name)) node.state = 'absent';
+    else this.takeData(node, question, answer);
     if (node.open > 0) return;
     this.judge(node);
   }
@@ -413,14 +409,13 @@ export class Exploration {
         owner,
         groupRecords([...ns.filter((record) => record.owner.equals(owner)), ...glue]).map((set) => ({ set, because: `${owner.toString()} is delegated` })),
       );
-      this.cutNames.push(owner);
       for (const set of this.cuts.get(owner)!) this.grow(set.set);
     }
     return true;
   }
 
   private isCut(name: Name): boolean {
-    return this.cutNames.some((cut) => name.isBelow(cut));
+    return this.cuts.names().some((cut) => name.isBelow(cut));
   }
 
   /** Names of this zone that found data leads to. */
@@ -439,6 +434,16 @@ export class Exploration {
   }
 }
 
+/**
+ * True where an answer says that a name does not exist. With an alias the code is about what it leads to (RFC 6604 §2):
+ * the alias itself is there.
+ */
+function denies(answer: SurveyAnswer, name: Name): boolean {
+  const leadsOn = (record: ResourceRecord): boolean =>
+    (record.type === TYPE_CODES.CNAME && record.owner.equals(name)) || (record.type === TYPE_CODES.DNAME && name.isBelow(record.owner));
+  return answer.rcode === RCODE.NXDOMAIN && !answer.answers.some(leadsOn);
+}
+
 const UNDERSCORE = 95;
 const UNDECIDED: ReadonlySet<Node['state']> = new Set(['absent', 'held', 'waiting', 'asking']);
 
@@ -453,4 +458,10 @@ function setsAt(name: Name, answer: SurveyAnswer): RRset[] {
 
 function unsureWords(set: RRset): string {
   return `${typeMnemonic(set.type)} was answered, and may stand here or come from a wildcard that did not answer`;
+}
+
+/** The first few names, and how many more. */
+function listed(parents: readonly Parent[]): string {
+  const names = parents.slice(0, 3).map(({ name }) => name.toString());
+  return parents.length > 3 ? `${names.join(', ')} and ${parents.length - 3} more` : names.join(', ');
 }

@@ -164,7 +164,7 @@ async function byQuestions(network: Network, zone: Name, answers: readonly Autho
     },
     sets: sets.map(({ set }) => set),
     hints,
-    evidence: (set) => `answered by ${server} (${address}); asked because it is ${reasons.get(rrsetKey(set.owner, set.type)) ?? ''}`,
+    evidence: (set) => `answered by ${server} (${address}); its name: ${reasons.get(rrsetKey(set.owner, set.type)) ?? ''}`,
   };
 }
 

@@ -1,5 +1,6 @@
 import { ByteReader, WireError } from '../bytes';
 import { domain } from '../fields';
+import { Name } from '../name';
 import { decimalOf, plainField, recordType } from '../recordType';
 import { fail } from '../token';
 import { typeCode, typeMnemonic } from '../typeNames';
@@ -34,5 +35,9 @@ function read(data: ByteReader): Uint8Array {
   return octets;
 }
 
-/** RFC 2535 §5 */
-export const NXT = recordType('NXT', 30, [domain('next name'), bits], 'lowered');
+/** RFC 2535 §5; the bit of type 0 says that the map has another form, which servers do not load (§5.2). */
+export const NXT = recordType('NXT', 30, [domain('next name'), bits], 'lowered', (data) => {
+  const reader = new ByteReader(data);
+  Name.read(reader);
+  if (reader.left > 0 && (reader.u8() & 0x80) !== 0) throw new WireError('an NXT record cannot name type 0');
+});
