@@ -9,6 +9,7 @@ interface Scenario {
     role: string;
     nameservers: { name: string; address: string }[];
     addresses: string[];
+    fronts: string[];
     aliasTarget?: string;
     requires: unknown[];
     key?: unknown;
@@ -40,6 +41,7 @@ export async function fillDemo(address: string, lab: string, bare: boolean): Pro
       role: host.role,
       nameservers: host.nameservers.map((server) => server.name),
       addresses: host.addresses,
+      fronts: host.fronts,
       aliasTarget: host.aliasTarget ?? null,
       requires: host.requires,
       updateAddress: host.nameservers[0]?.address ?? null,
@@ -98,4 +100,7 @@ export async function fillDemo(address: string, lab: string, bare: boolean): Pro
   const chosen = await begin('https://www.canoe-yard.example/boats');
   await api.call('PUT', `/api/moves/${chosen}/hosts`, hosts);
   await begin('allotment-society.example');
+  // A host that gives no transfer, and one that answers otherwise than it stores.
+  await begin('seed-library.example');
+  await begin('regatta-club.example');
 }

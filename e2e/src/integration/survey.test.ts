@@ -120,7 +120,7 @@ describe('a survey of a domain whose host gives no transfer', () => {
     for (const set of ['canoe-yard.example. MX', 'www.canoe-yard.example. CNAME', '_sip._tcp.canoe-yard.example. SRV']) expect(owners).toContain(set);
     // Nothing common leads to it: it is not found, and a name that only leads to it is a hint.
     expect(owners).not.toContain('*.boats.canoe-yard.example. A');
-    expect(partial.sets.every((set) => set.evidence !== '')).toBe(true);
+    expect(partial.sets.every((set) => set.evidence.some((one) => one.because !== null))).toBe(true);
 
     await api.call('PUT', `/api/hosts/${old.id}`, { ...input, key: world.lab.hosts[0]!.key });
     await api.call('POST', `/api/moves/${begun.id}/steps`, { step: 'survey', action: 'retry' });
@@ -128,6 +128,99 @@ describe('a survey of a domain whose host gives no transfer', () => {
     expect(again.coverage.grade).not.toBe('partial');
     expect(again.sets.length).toBeGreaterThan(partial.sets.length);
     expect(again.hints).toEqual([]);
+  });
+});
+
+describe('surveys of domains at hosts of different habits', () => {
+  let world: World;
+  beforeAll(async () => (world = await openWorld()));
+  afterAll(() => world.close());
+  const begin = async (domain: string): Promise<NonNullable<MoveView['survey']>> =>
+    surveyed(world.api, (await world.api.call<MoveView>('POST', '/api/moves', { domain, scope: 'whole' })).id);
+  const codes = (survey: NonNullable<MoveView['survey']>): string[] => survey.findings.map((finding) => finding.code).sort();
+
+  it('says of a domain in order who its registrar is, which panel is live, and what its records end at', async () => {
+    const survey = await begin('lighthouse-museum.example');
+    expect(survey.coverage.grade).toBe('whole');
+    expect(survey.registration).toMatchObject({ kind: 'found', registration: { registrar: 'Harbourlight Names', service: 'rdap.nic.example' } });
+    expect(codes(survey)).toEqual(['live-panel']);
+    expect(survey.findings[0]!.text).toBe('Records typed at Oldquay DNS take effect.');
+    const mx = survey.sets.find((set) => set.type === 'MX')!;
+    expect(mx.evidence.map((one) => [one.kind, one.server])).toEqual([
+      ['transfer', 'ns1.oldquay.example.'],
+      ['transfer', 'ns2.oldquay.example.'],
+    ]);
+    expect(survey.ends).toContainEqual({ target: 'mx1.brinepost.example.', addresses: ['198.51.100.25'] });
+    const pages = new Map(survey.pages.map((look) => [look.start, look]));
+    expect([...pages.keys()].sort()).toEqual(
+      ['lighthouse-museum.example/', 'www.lighthouse-museum.example/'].flatMap((page) => [`http://${page}`, `https://${page}`]).sort(),
+    );
+    const front = pages.get('http://lighthouse-museum.example/')!;
+    expect(front.hops.map((hop) => [hop.url, hop.status])).toEqual([
+      ['http://lighthouse-museum.example/', 301],
+      ['https://www.lighthouse-museum.example/', 200],
+    ]);
+    expect([front.keepsPath, front.page?.title]).toEqual([true, 'www.lighthouse-museum.example']);
+    expect(front.hops[1]!.certificate).toMatchObject({ names: ['www.lighthouse-museum.example'], issuer: 'Lab Authority', problem: null });
+  });
+
+  it('finds a closed zone by questions, with what hurts later: a status, an expiry, a nameserver left over, ties to certificate and policy', async () => {
+    const survey = await begin('seed-library.example');
+    expect(survey.coverage.grade).toBe('partial');
+    expect(codes(survey)).toEqual(['expires', 'lame', 'leftover-at-parent', 'live-panel', 'status']);
+    expect(survey.hints.map((hint) => hint.owner)).toContain('archive.seed-library.example.');
+    expect(survey.ties.map((tie) => tie.code).sort()).toEqual(['certificate', 'policy host']);
+    expect(survey.sets.map((set) => set.owner)).not.toContain('unheard-of.seed-library.example.');
+  });
+
+  it('tells a fronted value from a stored one, and asks for it before anything is planned with it', async () => {
+    const survey = await begin('regatta-club.example');
+    const of = (owner: string, type: string): (typeof survey.sets)[number] => survey.sets.find((set) => set.owner === owner && set.type === type)!;
+    const apex = of('regatta-club.example.', 'A');
+    expect(apex.fronted).toMatch(/an address of Brackenfold DNS's own front/);
+    expect(apex.stored).toBeNull();
+    expect(apex.varying).toMatch(/servers differ/);
+    expect(of('stream.regatta-club.example.', 'A').varying).toMatch(/from one question to the next/);
+    expect(of('*.regatta-club.example.', 'CNAME').fronted).toBeNull();
+    const { moves } = await world.api.call<{ moves: { id: string; domain: string }[] }>('GET', '/api/moves');
+    const { id } = moves.find((move) => move.domain === 'regatta-club.example')!;
+    const { hosts } = await world.api.call<{ hosts: { id: string; name: string }[] }>('GET', '/api/hosts');
+    const named = (name: string): string => hosts.find((host) => host.name === name)!.id;
+    const to = { newDnsHost: named('Quillmere DNS'), newWebHost: named('Thornwick Web') };
+    const planned = await world.api.call<MoveView>('PUT', `/api/moves/${id}/hosts`, to);
+    expect(planned.legs[0]!.remarks.filter((remark) => remark.code === 'fronts-own').map((remark) => remark.owner)).toEqual(
+      expect.arrayContaining(['regatta-club.example.']),
+    );
+    await expect(world.api.call('PUT', `/api/moves/${id}/stored`, { owner: 'regatta-club.example.', type: 'A', data: '198.51.100.80' })).rejects.toThrow(
+      /plan was made/,
+    );
+  });
+
+  it('takes the stored value from the person, and from a file', async () => {
+    const survey = await begin('regatta-club.example').catch(() => undefined);
+    expect(survey).toBeUndefined(); // it is being moved already
+    const { moves } = await world.api.call<{ moves: { id: string; domain: string }[] }>('GET', '/api/moves');
+    const before = moves.find((move) => move.domain === 'regatta-club.example')!;
+    await world.api.call('DELETE', `/api/moves/${before.id}`);
+    const { id } = await world.api.call<MoveView>('POST', '/api/moves', { domain: 'regatta-club.example', scope: 'whole' });
+    const first = await surveyed(world.api, id);
+    const said = await world.api.call<MoveView>('PUT', `/api/moves/${id}/stored`, { owner: 'regatta-club.example.', type: 'A', data: '198.51.100.80' });
+    expect(said.survey!.sets.find((set) => set.owner === 'regatta-club.example.' && set.type === 'A')!.stored).toEqual(['198.51.100.80']);
+    await world.api.call('POST', `/api/moves/${id}/in-hand`, {
+      names: [],
+      sets: [{ owner: 'www.regatta-club.example.', type: 'A', ttl: 3600, data: ['198.51.100.81'] }],
+    });
+    const again = await surveyed(world.api, id, first.id);
+    const www = again.sets.find((set) => set.owner === 'www.regatta-club.example.' && set.type === 'A')!;
+    expect([www.stored, www.evidence.map((one) => one.kind)]).toEqual([['198.51.100.81'], ['answer', 'given']]);
+    const { hosts } = await world.api.call<{ hosts: { id: string; name: string }[] }>('GET', '/api/hosts');
+    const named = (name: string): string => hosts.find((host) => host.name === name)!.id;
+    const planned = await world.api.call<MoveView>('PUT', `/api/moves/${id}/hosts`, { newDnsHost: named('Quillmere DNS'), newWebHost: named('Thornwick Web') });
+    const row = planned.legs[0]!.rulings.find((ruling) => ruling.owner === 'regatta-club.example.' && ruling.type === 'A')!;
+    expect([row.found!.data, row.planned!.data]).toEqual([['198.51.100.80'], ['203.0.113.80']]);
+    expect(again.earlier).toHaveLength(1);
+    const drift = await world.api.call<{ changes: unknown[]; remarks: string[] }>('GET', `/api/moves/${id}/drift/${first.id}`);
+    expect(drift.remarks[0]).toMatch(/The serial is still/);
   });
 });
 

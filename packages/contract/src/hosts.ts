@@ -1,4 +1,4 @@
-import { Name, NameError, TSIG_ALGORITHMS, isIpv4, isIpv6, rrsetFromText } from '@wanderon/core';
+import { Name, NameError, TSIG_ALGORITHMS, isIpv4, isIpv6, parsePrefix, rrsetFromText } from '@wanderon/core';
 import { z } from 'zod';
 
 const hostName = z
@@ -18,6 +18,11 @@ const address = z
   .string()
   .trim()
   .refine((text) => isIpv4(text) || isIpv6(text), 'This is not an IPv4 or IPv6 address.');
+
+const prefix = z
+  .string()
+  .trim()
+  .refine((text) => parsePrefix(text) !== undefined, 'This is not a range of addresses, such as 192.0.2.0/24.');
 
 export const HOST_ROLES = ['dns', 'web', 'registrar'] as const;
 
@@ -46,6 +51,8 @@ export const hostInputSchema = z.object({
   role: z.enum(HOST_ROLES),
   nameservers: z.array(hostName).max(13),
   addresses: z.array(address).max(50),
+  /** Of a DNS host: addresses with which it answers for names that it fronts. */
+  fronts: z.array(prefix).max(200).default([]),
   aliasTarget: hostName.nullable(),
   requires: z.array(requirementSchema).max(20),
   /** Where updates are sent; the first nameserver where absent. */
@@ -54,7 +61,7 @@ export const hostInputSchema = z.object({
   /** Left out: the key stays as it is. Null: it is forgotten. */
   key: hostKeySchema.nullable().optional(),
 });
-export type HostInput = z.infer<typeof hostInputSchema>;
+export type HostInput = z.input<typeof hostInputSchema>;
 
 export const hostSchema = z.object({
   id: z.string(),
@@ -62,6 +69,7 @@ export const hostSchema = z.object({
   role: z.enum(HOST_ROLES),
   nameservers: z.array(z.string()),
   addresses: z.array(z.string()),
+  fronts: z.array(z.string()),
   aliasTarget: z.string().nullable(),
   requires: z.array(z.object({ owner: z.string(), type: z.string(), data: z.string() })),
   updateAddress: z.string().nullable(),

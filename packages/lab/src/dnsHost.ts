@@ -16,6 +16,7 @@ import {
 } from '@wanderon/core';
 import { RouteTable, hasher } from '@wanderon/net';
 import { AuthZone } from './authZone';
+import { Dressing } from './dressing';
 import { LabClock } from './labClock';
 import { Asked, DnsListener } from './listener';
 
@@ -26,6 +27,10 @@ export interface DnsHostHabits {
   readonly key: TsigKey | undefined;
   /** Lab seconds after which each further server has what the first one has. */
   readonly lag: number;
+  /** In the order in which they are put on. */
+  readonly dressings?: readonly Dressing[];
+  /** Servers, counted from 0, that know no zone. */
+  readonly lame?: readonly number[];
 }
 
 /** For tests: called as an update arrives and once it was applied, before its answer leaves. */
@@ -56,7 +61,10 @@ export class DnsHost {
   async open(routes: RouteTable): Promise<void> {
     for (const [index, group] of this.addresses.entries()) {
       const zones = index === 0 ? this.zones : this.copies[index - 1]!;
-      for (const address of group) this.listeners.push(await DnsListener.open(address, routes, (asked) => this.answer(asked, zones, index === 0)));
+      for (const address of group)
+        this.listeners.push(
+          await DnsListener.open(address, routes, (asked) => this.answer(asked, this.habits.lame?.includes(index) ? new Map() : zones, index)),
+        );
     }
   }
 
@@ -85,7 +93,7 @@ export class DnsHost {
     }
   }
 
-  private async answer(asked: Asked, zones: ReadonlyMap<string, AuthZone>, first: boolean): Promise<Uint8Array[]> {
+  private async answer(asked: Asked, zones: ReadonlyMap<string, AuthZone>, server: number): Promise<Uint8Array[]> {
     const request = decodeMessage(asked.raw);
     if (request.response) return [];
     const question = request.questions[0];
@@ -102,7 +110,7 @@ export class DnsHost {
       mac = checked.mac;
     }
     if (request.opcode === OPCODE.update) {
-      const answer = await this.update(request, first, mac !== undefined);
+      const answer = await this.update(request, server === 0, mac !== undefined);
       return answer ? [send(answer, mac)] : [];
     }
     if (request.opcode !== OPCODE.query) return [send(reply(request, { rcode: RCODE.NOTIMP }), mac)];
@@ -116,7 +124,8 @@ export class DnsHost {
     // The DS set of a zone stands in its parent (RFC 4035 §3.1.4.1).
     const holder = question.type === TYPE_CODES.DS && zone?.origin.equals(question.name) ? (this.zoneFor(question.name.parent, zones) ?? zone) : zone;
     if (!holder) return [send(reply(request, { rcode: RCODE.REFUSED }), mac)];
-    return [send(reply(request, holder.lookUp(question.name, question.type)), mac)];
+    const dressed = (this.habits.dressings ?? []).reduce((found, dress) => dress(found, question, holder, server), holder.lookUp(question.name, question.type));
+    return [send(reply(request, dressed), mac)];
   }
 
   private async update(request: Message, first: boolean, signed: boolean): Promise<Message | undefined> {

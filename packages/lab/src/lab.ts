@@ -1,15 +1,34 @@
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
-import { createServer, IncomingMessage, Server, ServerResponse } from 'node:http';
+import { createServer, IncomingMessage, RequestListener, Server, ServerResponse } from 'node:http';
+import { createServer as createSecureServer } from 'node:https';
 import { AddressInfo } from 'node:net';
 import { dirname } from 'node:path';
 import { Name, NameError, RRset, TYPE_CODES, parseRdata, parseZoneFile, printZoneFile, recordsOf, showName } from '@wanderon/core';
 import { DnsClient, NameServer, RouteTable } from '@wanderon/net';
 import { AuthZone } from './authZone';
+import { Dressing, fronts, rotates } from './dressing';
 import { DnsHost, UpdateWatcher } from './dnsHost';
+import { LabAuthority } from './labAuthority';
+import { rdapDomain } from './rdapDomain';
 import { ClockState, LabClock } from './labClock';
 import { escapeHtml, page } from './page';
 import { LabResolver, ResolverHabits } from './resolver';
-import { DOMAINS, Lookout, NIC, ROOT, START, ScenarioHost, clientZone, infrastructureZones, parentZone, rootZone, scenarioHosts, tsigKey } from './scenario';
+import {
+  DOMAINS,
+  Lookout,
+  NIC,
+  RDAP,
+  ROOT,
+  START,
+  ScenarioDomain,
+  ScenarioHost,
+  clientZone,
+  infrastructureZones,
+  parentZone,
+  rootZone,
+  scenarioHosts,
+  tsigKey,
+} from './scenario';
 
 export interface LabOptions {
   readonly seed?: string;
@@ -18,11 +37,26 @@ export interface LabOptions {
   readonly stateFile?: string;
   readonly rate?: number;
   readonly watcher?: UpdateWatcher;
+  /** Domains beside those of the demo. */
+  readonly more?: readonly ScenarioDomain[];
 }
 
 interface SavedState {
   readonly clock: ClockState;
   readonly zones: readonly { readonly host: string; readonly origin: string; readonly text: string }[];
+}
+
+/** Where Brackenfold answers for websites that it fronts. */
+const EDGES = ['203.0.113.130', '203.0.113.131'];
+
+/** What makes a host's answers other than what it stores. */
+function dressingsOf(host: ScenarioHost): Dressing[] {
+  if (host.id !== 'brackenfold') return [];
+  const website = (name: Name, zone: AuthZone): boolean => name.equals(zone.origin) || name.equals(zone.origin.child('www'));
+  return [
+    fronts((name, zone) => website(name, zone) && !zone.origin.equals(Name.parse('brackenfold.example.')), EDGES),
+    rotates(2),
+  ];
 }
 
 const RESOLVERS: readonly { readonly name: string; readonly habit: string; readonly habits: ResolverHabits }[] = [
@@ -45,6 +79,8 @@ export class Lab {
   readonly hints: readonly NameServer[] = [{ name: ROOT.name, addresses: [ROOT.address] }];
   readonly registry: DnsHost;
   readonly dnsHosts = new Map<string, DnsHost>();
+  private readonly authority = new LabAuthority();
+  private readonly domains: readonly ScenarioDomain[];
   private readonly resolvers: LabResolver[];
   private readonly root: DnsHost;
   private readonly webServers: Server[] = [];
@@ -57,6 +93,7 @@ export class Lab {
     saved: SavedState | undefined,
   ) {
     this.clock = new LabClock(saved?.clock.at ?? START, options.rate ?? saved?.clock.rate ?? 1);
+    this.domains = [...DOMAINS, ...(options.more ?? [])];
     this.hosts = scenarioHosts(options.seed ?? 'fennel');
     const watcher = options.watcher ?? {};
     const time = (): number => Math.floor(Date.now() / 1000);
@@ -73,17 +110,21 @@ export class Lab {
       time,
     );
     for (const host of this.hosts.filter((one) => one.role === 'dns')) {
-      const lag = host.id === 'oldquay' ? 300 : 90;
       const addresses = host.nameservers.map((server) => [server.address]);
-      this.dnsHosts.set(
-        host.id,
-        new DnsHost(host.id, addresses, { transfer: 'key', update: 'key', key: tsigKey(host), lag }, this.clock, changed, watcher, time),
-      );
+      const key = tsigKey(host);
+      const habits = {
+        transfer: key ? 'key' : 'none',
+        update: key ? 'key' : 'none',
+        key,
+        lag: host.id === 'oldquay' ? 300 : 90,
+        dressings: dressingsOf(host),
+      } as const;
+      this.dnsHosts.set(host.id, new DnsHost(host.id, addresses, habits, this.clock, changed, watcher, time));
     }
     this.root.load(zoneOf('.', rootZone()));
-    this.registry.load(zoneOf(NIC.zone, parentZone()));
+    this.registry.load(zoneOf(NIC.zone, parentZone(this.domains)));
     for (const { host, zone, text } of infrastructureZones()) this.dnsHosts.get(host)!.load(zoneOf(zone, text));
-    for (const { zone, extra } of DOMAINS) this.dnsHosts.get('oldquay')!.load(zoneOf(zone, clientZone(zone, extra)));
+    for (const domain of this.domains) this.dnsHosts.get(domain.at ?? 'oldquay')!.load(zoneOf(domain.zone, clientZone(domain)));
     for (const { host, origin, text } of saved?.zones ?? []) (host === 'registry' ? this.registry : this.dnsHosts.get(host))?.load(zoneOf(origin, text));
     const client = new DnsClient(this.routes);
     this.resolvers = RESOLVERS.map(({ name, habits }, index) => new LabResolver(name, `192.0.2.${101 + index}`, habits, this.hints, client, this.clock));
@@ -96,7 +137,9 @@ export class Lab {
     await lab.registry.open(lab.routes);
     for (const host of lab.dnsHosts.values()) await host.open(lab.routes);
     for (const resolver of lab.resolvers) await resolver.open(lab.routes);
-    for (const host of lab.hosts.filter((one) => one.role === 'web')) await lab.openWeb(host);
+    for (const host of lab.hosts.filter((one) => one.role === 'web')) await lab.openWeb(host.name, host.addresses);
+    await lab.openWeb('Brackenfold edge', EDGES);
+    await lab.openRdap();
     await lab.openControl(options.port ?? 0);
     lab.clock.onChange(() => lab.save());
     return lab;
@@ -123,7 +166,7 @@ export class Lab {
     const owner = Name.parse(zone);
     const parent = this.registry.zones.get(Name.parse(NIC.zone).key)!;
     const before = parent.get(owner, TYPE_CODES.NS);
-    if (!before || !DOMAINS.some((domain) => domain.zone === zone)) throw new RangeError(`${zone} is not registered here`);
+    if (!before || !this.domains.some((domain) => domain.zone === zone)) throw new RangeError(`${zone} is not registered here`);
     if (names.length < 2) throw new RangeError('at least two nameservers are needed');
     const data = names.map((name) => parseRdata(TYPE_CODES.NS, Name.parse(name).toString()));
     parent.put(owner, TYPE_CODES.NS, before.ttl, data);
@@ -141,26 +184,64 @@ export class Lab {
     this.save();
   }
 
-  scenario(): { hosts: readonly ScenarioHost[]; lookouts: readonly Lookout[]; hints: readonly NameServer[]; domains: { name: string; client: string }[] } {
+  scenario(): {
+    hosts: readonly ScenarioHost[];
+    lookouts: readonly Lookout[];
+    hints: readonly NameServer[];
+    domains: { name: string; client: string }[];
+    rdap: unknown;
+    ca: string;
+  } {
     return {
       hosts: this.hosts,
       lookouts: this.lookouts,
       hints: this.hints,
       domains: DOMAINS.map(({ zone, client }) => ({ name: zone.replace(/\.$/, ''), client })),
+      rdap: { services: [[['example'], [`https://${RDAP.name}/`]]] },
+      ca: this.authority.pem,
     };
   }
 
-  private async openWeb(host: ScenarioHost): Promise<void> {
-    const server = createServer((request, response) => {
-      const site = request.headers.host ?? '';
-      response
-        .writeHead(200, { 'content-type': 'text/html; charset=utf-8' })
-        .end(page(site, host.name, `<p>The site of ${escapeHtml(site)}, served by ${escapeHtml(host.name)}.</p>`));
+  /** Sites as hosts serve them: HTTP leads to HTTPS, the apex to `www`, and the path is kept. */
+  private async openWeb(name: string, addresses: readonly string[]): Promise<void> {
+    const serve =
+      (secure: boolean): RequestListener =>
+      (request, response) => {
+        const site = (request.headers.host ?? '').toLowerCase();
+        const domain = this.domains.find(({ zone }) => `${site}.` === zone);
+        if (!secure || domain) {
+          response.writeHead(301, { location: `https://${domain ? 'www.' : ''}${site}${request.url ?? '/'}` }).end();
+          return;
+        }
+        response
+          .writeHead(200, { 'content-type': 'text/html; charset=utf-8', server: name, 'strict-transport-security': 'max-age=31536000' })
+          .end(page(site, name, `<p>The site of ${escapeHtml(site)}, served by ${escapeHtml(name)}.</p>`));
+      };
+    await this.openSite(addresses, serve);
+  }
+
+  private async openRdap(): Promise<void> {
+    await this.openSite([RDAP.address], () => (request, response) => {
+      const name = decodeURIComponent(/^\/domain\/([^/?]+)$/.exec(request.url ?? '')?.[1] ?? '').toLowerCase();
+      const domain = this.domains.find(({ zone }) => zone === `${name}.`);
+      const type = { 'content-type': 'application/rdap+json' };
+      if (!domain) response.writeHead(404, type).end(JSON.stringify({ errorCode: 404, title: 'Not found' }));
+      else response.writeHead(200, type).end(JSON.stringify(rdapDomain(domain, this.nameserversOf(domain.zone), this.clock.now())));
     });
-    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-    const { port } = server.address() as AddressInfo;
-    for (const address of host.addresses) this.routes.add({ address, port: 80, transport: 'tcp', toAddress: '127.0.0.1', toPort: port });
-    this.webServers.push(server);
+  }
+
+  private async openSite(addresses: readonly string[], serve: (secure: boolean) => RequestListener): Promise<void> {
+    const plain = createServer(serve(false));
+    const secure = createSecureServer({ SNICallback: (name, done) => done(null, this.authority.contextFor(name)) }, serve(true));
+    for (const [server, port] of [
+      [plain, 80],
+      [secure, 443],
+    ] as const) {
+      await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+      const { port: toPort } = server.address() as AddressInfo;
+      for (const address of addresses) this.routes.add({ address, port, transport: 'tcp', toAddress: '127.0.0.1', toPort });
+      this.webServers.push(server);
+    }
   }
 
   private async openControl(port: number): Promise<void> {
@@ -235,7 +316,7 @@ export class Lab {
         return html(this.panel());
       case 'POST /quillmere': {
         const zone = `${(new URLSearchParams(await body(request)).get('name') ?? '').trim().replace(/\.$/, '')}.`;
-        if (!DOMAINS.some((domain) => domain.zone === zone)) throw new RangeError(`${zone} is not a domain of Fennel & Tide`);
+        if (!this.domains.some((domain) => domain.zone === zone)) throw new RangeError(`${zone} is not a domain of Fennel & Tide`);
         this.addDomain('quillmere', zone);
         return html(this.panel());
       }

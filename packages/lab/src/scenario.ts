@@ -15,6 +15,8 @@ export const NIC = {
   ],
   lag: 240,
 };
+/** Where the registry tells about registrations (RFC 9082). */
+export const RDAP = { name: 'rdap.nic.example', address: '192.0.2.20' };
 export const ROOT = { name: 'root.lab.test.', address: '192.0.2.1' };
 
 export interface ScenarioHost {
@@ -23,6 +25,8 @@ export interface ScenarioHost {
   readonly role: 'dns' | 'web' | 'registrar';
   readonly nameservers: readonly { readonly name: string; readonly address: string }[];
   readonly addresses: readonly string[];
+  /** Addresses with which it answers for names that it fronts. */
+  readonly fronts: readonly string[];
   readonly aliasTarget: string | undefined;
   readonly requires: readonly { readonly owner: string; readonly type: string; readonly data: string }[];
   readonly key: { readonly name: string; readonly algorithm: 'hmac-sha256'; readonly secret: string } | undefined;
@@ -38,7 +42,7 @@ export function tsigKey(host: ScenarioHost): TsigKey | undefined {
 }
 
 export function scenarioHosts(seed: string): ScenarioHost[] {
-  const none = { nameservers: [], addresses: [], aliasTarget: undefined, requires: [], key: undefined };
+  const none = { nameservers: [], addresses: [], fronts: [], aliasTarget: undefined, requires: [], key: undefined };
   return [
     {
       ...none,
@@ -64,6 +68,29 @@ export function scenarioHosts(seed: string): ScenarioHost[] {
         { name: 'ns3.quillmere.example.', address: '203.0.113.53' },
       ],
       note: 'Add the domain in its panel first, then push with our key.',
+    },
+    {
+      ...none,
+      id: 'pebbledock',
+      name: 'Pebbledock DNS',
+      role: 'dns',
+      nameservers: [
+        { name: 'dns-a.pebbledock.example.', address: '198.51.100.31' },
+        { name: 'dns-b.pebbledock.example.', address: '198.51.100.32' },
+      ],
+      note: 'Gives no transfer and takes no updates: everything is typed in its panel. Its second server is lame for some zones.',
+    },
+    {
+      ...none,
+      id: 'brackenfold',
+      name: 'Brackenfold DNS',
+      role: 'dns',
+      nameservers: [
+        { name: 'ada.brackenfold.example.', address: '198.51.100.41' },
+        { name: 'bel.brackenfold.example.', address: '198.51.100.42' },
+      ],
+      fronts: ['203.0.113.128/27'],
+      note: 'Fronts websites with addresses of its own; what is stored is seen in its panel only.',
     },
     {
       ...none,
@@ -94,8 +121,21 @@ export interface Lookout {
   readonly habit: string;
 }
 
+export interface ScenarioDomain {
+  readonly zone: string;
+  readonly client: string;
+  readonly extra: readonly string[];
+  /** The DNS host it stands at; Oldquay where it is absent. */
+  readonly at?: string;
+  /** What the registry says of it beside the usual. */
+  readonly registered?: { readonly statuses?: readonly string[]; readonly daysLeft?: number };
+  /** Nameservers that the parent delegates to and the zone does not name, or the reverse. */
+  readonly leftAtParent?: readonly string[];
+  readonly leftInZone?: readonly string[];
+}
+
 /** The domains of the demo with their owner as people call it. */
-export const DOMAINS: readonly { readonly zone: string; readonly client: string; readonly extra: readonly string[] }[] = [
+export const DOMAINS: readonly ScenarioDomain[] = [
   {
     zone: 'lighthouse-museum.example.',
     client: 'Lighthouse museum',
@@ -120,6 +160,29 @@ export const DOMAINS: readonly { readonly zone: string; readonly client: string;
     extra: ['stream A 192.0.2.90', 'stream AAAA 2001:db8:90::1', '_icy._tcp SRV 0 0 8000 stream', '@ TXT "site-proof=k2f9w1"'],
   },
   {
+    zone: 'seed-library.example.',
+    client: 'Seed library',
+    at: 'pebbledock',
+    extra: [
+      'catalogue CNAME sites.saltmarsh.example.',
+      'swap A 198.51.100.80',
+      'deep.archive A 192.0.2.78',
+      'unheard-of TXT "nobody knows this name"',
+      '_25._tcp.mail TLSA 3 1 1 0123456789abcdef0123456789abcdef0123456789abcdef0123456789abcdef',
+      '_mta-sts TXT "v=STSv1; id=20270201"',
+      'mta-sts CNAME sites.saltmarsh.example.',
+      'localhost A 127.0.0.1',
+    ],
+    registered: { statuses: ['client update prohibited', 'client transfer prohibited'], daysLeft: 24 },
+    leftAtParent: ['ns2.oldquay.example.'],
+  },
+  {
+    zone: 'regatta-club.example.',
+    client: 'Regatta club',
+    at: 'brackenfold',
+    extra: ['results CNAME sites.saltmarsh.example.', 'stream A 192.0.2.61', 'stream A 192.0.2.62', 'stream A 192.0.2.63', '* CNAME sites.saltmarsh.example.'],
+  },
+  {
     zone: 'allotment-society.example.',
     client: 'Allotment society',
     extra: Array.from(
@@ -130,13 +193,18 @@ export const DOMAINS: readonly { readonly zone: string; readonly client: string;
   },
 ];
 
-/** A client's zone as it stands at the old DNS host. */
-export function clientZone(zone: string, extra: readonly string[]): string {
+/** Nameservers of a DNS host by its id. */
+export function nameserversAt(host: string): readonly { readonly name: string; readonly address: string }[] {
+  return scenarioHosts('').find((one) => one.id === host)!.nameservers;
+}
+
+/** A client's zone as it stands at its DNS host. */
+export function clientZone({ zone, extra, at = 'oldquay', leftInZone = [] }: ScenarioDomain): string {
+  const names = nameserversAt(at).map((server) => server.name);
   return `$ORIGIN ${zone}
 $TTL 14400
-@ 14400 SOA ns1.oldquay.example. hostmaster.oldquay.example. 2027020100 7200 900 1209600 1800
-@ 14400 NS ns1.oldquay.example.
-@ 14400 NS ns2.oldquay.example.
+@ 14400 SOA ${names[0]!} hostmaster.${at}.example. 2027020100 7200 900 1209600 1800
+${[...names, ...leftInZone].map((name) => `@ 14400 NS ${name}`).join('\n')}
 @ 3600 A 198.51.100.80
 @ 3600 AAAA 2001:db8:5a17::80
 www 3600 CNAME sites.saltmarsh.example.
@@ -153,11 +221,18 @@ ${extra.join('\n')}
 }
 
 /** Zones of the hosts themselves, served by Oldquay and Quillmere. */
-export function infrastructureZones(): { readonly host: 'oldquay' | 'quillmere'; readonly zone: string; readonly text: string }[] {
+export function infrastructureZones(): { readonly host: string; readonly zone: string; readonly text: string }[] {
   const soa = (zone: string, ns: string): string => `$ORIGIN ${zone}\n$TTL 3600\n@ SOA ${ns} hostmaster.${zone} 1 7200 900 1209600 900\n`;
   const oldNs = '@ NS ns1.oldquay.example.\n@ NS ns2.oldquay.example.\n';
   const newNs = '@ NS ns1.quillmere.example.\n@ NS ns2.quillmere.example.\n@ NS ns3.quillmere.example.\n';
+  const closed = ['pebbledock', 'brackenfold'].map((host) => {
+    const servers = nameserversAt(host);
+    const zone = `${host}.example.`;
+    const lines = servers.flatMap(({ name, address }) => [`@ NS ${name}`, `${name} A ${address}`]);
+    return { host, zone, text: `${soa(zone, servers[0]!.name)}${lines.join('\n')}\n` };
+  });
   return [
+    ...closed,
     { host: 'oldquay', zone: 'oldquay.example.', text: `${soa('oldquay.example.', 'ns1.oldquay.example.')}${oldNs}ns1 A 198.51.100.11\nns2 A 198.51.100.12\n` },
     {
       host: 'oldquay',
@@ -182,19 +257,19 @@ export function infrastructureZones(): { readonly host: 'oldquay' | 'quillmere';
   ];
 }
 
-export function parentZone(): string {
-  const oldNs = (zone: string): string => `${zone} NS ns1.oldquay.example.\n${zone} NS ns2.oldquay.example.\n`;
-  const newNs = (zone: string): string => `${zone} NS ns1.quillmere.example.\n${zone} NS ns2.quillmere.example.\n${zone} NS ns3.quillmere.example.\n`;
+export function parentZone(domains: readonly ScenarioDomain[]): string {
+  const delegated = (zone: string, host: string, more: readonly string[] = []): string =>
+    [...nameserversAt(host).map((server) => server.name), ...more].map((name) => `${zone} NS ${name}\n`).join('');
+  const hosts = scenarioHosts('').filter((host) => host.role === 'dns');
   return `$ORIGIN example.
 $TTL ${DELEGATION_TTL}
 @ SOA ns1.nic.example. registry.nic.example. 1 1800 900 604800 900
 ${NIC.servers.map(({ name, address }) => `@ NS ${name}\n${name} A ${address}`).join('\n')}
-ns1.oldquay.example. A 198.51.100.11
-ns2.oldquay.example. A 198.51.100.12
-ns1.quillmere.example. A 203.0.113.51
-ns2.quillmere.example. A 203.0.113.52
-ns3.quillmere.example. A 203.0.113.53
-${['oldquay.example.', 'saltmarsh.example.', 'brinepost.example.', ...DOMAINS.map((domain) => domain.zone)].map(oldNs).join('')}${['quillmere.example.', 'thornwick.example.'].map(newNs).join('')}`;
+${RDAP.name}. A ${RDAP.address}
+${hosts.flatMap((host) => host.nameservers.map(({ name, address }) => `${name} A ${address}`)).join('\n')}
+${infrastructureZones()
+  .map(({ zone, host }) => delegated(zone, host))
+  .join('')}${domains.map(({ zone, at, leftAtParent }) => delegated(zone, at ?? 'oldquay', leftAtParent)).join('')}`;
 }
 
 export function rootZone(): string {

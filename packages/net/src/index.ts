@@ -1,8 +1,10 @@
 export * from './client';
 export * from './framing';
 export * from './hasher';
+export * from './http';
 export * from './limited';
 export * from './netError';
+export * from './rdap';
 export * from './rootHints';
 export * from './routes';
 export * from './server';
@@ -10,3 +12,4 @@ export * from './survey';
 export * from './transfer';
 export * from './update';
 export * from './walk';
+export * from './website';

@@ -28,6 +28,11 @@ export class RouteTable {
     return this.routes.get(`${transport}/${address}/${port}`) ?? { address, port };
   }
 
+  /** True if packets there go where the table says. */
+  leads(address: string, port: number, transport: Transport): boolean {
+    return this.routes.has(`${transport}/${address}/${port}`);
+  }
+
   list(): Route[] {
     return [...this.routes].map(([key, to]) => {
       const [transport, address, port] = key.split('/');

@@ -7,8 +7,8 @@ import { ServerAddress } from './server';
 export interface SurveyOptions extends AskOptions {
   /** Questions in flight to the server. */
   readonly inFlight?: number;
-  /** Told now and then what is being asked. */
-  readonly onProgress?: (asked: number, now: SurveyQuestion) => void;
+  /** Told now and then what is being asked, and how much is known to be left. */
+  readonly onProgress?: (asked: number, now: SurveyQuestion, left?: number) => void;
 }
 
 const IN_FLIGHT = 16;
@@ -31,7 +31,7 @@ export async function walkZone(client: DnsClient, server: ServerAddress, zone: N
   let asked = 0;
   const put = (question: SurveyQuestion, signed: boolean): Promise<Message | undefined> => {
     asked += 1;
-    if (asked % 50 === 1) options.onProgress?.(asked, question);
+    if (asked % 25 === 1) options.onProgress?.(asked, question);
     return answered(client.exchange(server, signed ? query(question.name, question.type, { edns: SIGNED }) : query(question.name, question.type), options));
   };
   const serialNow = async (): Promise<number | undefined> => {
@@ -67,7 +67,7 @@ export async function exploreZone(client: DnsClient, server: ServerAddress, expl
   while (!exploration.done) {
     for (const question of exploration.next(most - running.size)) {
       asked += 1;
-      if (asked % 50 === 1) options.onProgress?.(asked, question);
+      if (asked % 25 === 1) options.onProgress?.(asked, question, exploration.waiting);
       const one: Promise<void> = persistent(client, server, question, options).then((answer) => {
         exploration.take(question, answer);
         running.delete(one);

@@ -17,13 +17,18 @@ import { LiveService } from './live/live.service';
 import { MoveService } from './moves/move.service';
 import { MoveStore } from './moves/move.store';
 import { MoveViews } from './moves/move.view';
+import { MoveActs } from './moves/moveActs';
 import { MovesController } from './moves/moves.controller';
 import { Network } from './network/network';
 import { PeopleController } from './people/people.controller';
 import { PeopleService } from './people/people.service';
 import { SessionGuard } from './people/session.guard';
 import { ProblemFilter } from './problem';
+import { RunningSurveys } from './survey/runningSurveys';
+import { SurveyActs } from './survey/surveyActs';
+import { SurveyController } from './survey/survey.controller';
 import { SurveyStore } from './survey/survey.store';
+import { SurveyViews } from './survey/survey.view';
 import { RunStore } from './watch/run.store';
 
 @Module({})
@@ -35,7 +40,7 @@ export class AppModule {
         DiscoveryModule,
         LoggerModule.forRoot({ pinoHttp: { level: config.WANDERON_LOG, autoLogging: false, redact: ['req.headers.cookie', 'req.headers["x-csrf-token"]'] } }),
       ],
-      controllers: [ClockController, PeopleController, HostsController, MovesController, LiveController],
+      controllers: [ClockController, PeopleController, HostsController, MovesController, SurveyController, LiveController],
       providers: [
         { provide: CONFIG, useValue: config },
         { provide: DATABASE, useValue: database },
@@ -53,8 +58,12 @@ export class AppModule {
         Network,
         MoveStore,
         MoveViews,
+        MoveActs,
+        SurveyActs,
+        RunningSurveys,
         MoveService,
         SurveyStore,
+        SurveyViews,
         RunStore,
         Advancer,
         JobQueue,

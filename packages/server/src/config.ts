@@ -1,4 +1,4 @@
-import { isIpv4, isIpv6 } from '@wanderon/core';
+import { isIpv4, isIpv6, parsePrefix } from '@wanderon/core';
 import { z } from 'zod';
 
 const lookout = z.object({
@@ -33,6 +33,23 @@ const configSchema = z.object({
   WANDERON_LISTEN: z.string().default('127.0.0.1'),
   WANDERON_LOOKOUTS: lookouts,
   WANDERON_ROOT_HINTS: z.string().default('/usr/share/dns/root.hints'),
+  /** A file that lists registration data services (RFC 9224 §3); without it nothing is asked of registries. */
+  WANDERON_RDAP_SERVICES: z.string().optional(),
+  /** Ranges that are not public, and that pages may be fetched from all the same, with commas. */
+  WANDERON_PROBE_ALLOW: z
+    .string()
+    .default('')
+    .transform((text, context) =>
+      text
+        .split(',')
+        .filter((part) => part.trim() !== '')
+        .map((part) => {
+          const prefix = parsePrefix(part.trim());
+          if (prefix) return prefix;
+          context.addIssue({ code: 'custom', message: `holds ${part.trim()}, which is not a range of addresses such as 10.1.0.0/16` });
+          return z.NEVER;
+        }),
+    ),
   /** Seconds between two looks at servers that are waited for. */
   WANDERON_LOOK_EVERY: z.coerce.number().min(1).max(3600).default(60),
   /** Seconds that a cache is assumed to keep anything at least. */

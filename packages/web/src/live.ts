@@ -1,5 +1,57 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useEffect, useSyncExternalStore } from 'react';
+
+interface Change {
+  readonly topic: string;
+  readonly move?: string;
+  readonly sweep?: string;
+  readonly domain?: string;
+  readonly doing?: string;
+  readonly asked?: number;
+  readonly left?: number;
+}
+
+/** What a survey under way is doing. */
+export interface Progress {
+  readonly doing: string;
+  readonly asked: number;
+  readonly left: number | undefined;
+}
+
+const progress = new Map<string, Progress>();
+const listeners = new Set<() => void>();
+
+function tellProgress({ move, sweep, domain, doing = '', asked = 0, left }: Change): void {
+  progress.set(move === undefined ? `sweep/${sweep}/${domain}` : `move/${move}`, { doing, asked, left });
+  for (const listener of listeners) listener();
+}
+
+/** The last word about a survey under way: `move/<id>`, or `sweep/<id>/<domain>`. */
+export function useProgress(of: string): Progress | undefined {
+  return useSyncExternalStore(subscribe, () => progress.get(of));
+}
+
+function subscribe(listener: () => void): () => void {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+}
+
+function keysOf({ topic, move, sweep }: Change): (string | undefined)[][] {
+  switch (topic) {
+    case 'move':
+      // What was being done is done, or begins anew.
+      progress.delete(`move/${move}`);
+      return [['moves'], ['move', move]];
+    case 'sweep':
+      return [['sweeps'], ['sweep', sweep]];
+    case 'clock':
+      return [['clock'], ['moves']];
+    case 'hosts':
+      return [['hosts']];
+    default:
+      return [];
+  }
+}
 
 /** Hears from the server what changed and has it read anew, a burst of changes at once. */
 export function useLive(): void {
@@ -18,9 +70,9 @@ export function useLive(): void {
       source = new EventSource('/api/live');
       source.onmessage = (event: MessageEvent<string>) => {
         if (event.data === '') return;
-        const change = JSON.parse(event.data) as { topic: string; move?: string };
-        const keys = change.topic === 'move' ? [['moves'], ['move', change.move!]] : change.topic === 'clock' ? [['clock'], ['moves']] : [['hosts']];
-        for (const key of keys) waiting.add(JSON.stringify(key));
+        const change = JSON.parse(event.data) as Change;
+        if (change.topic === 'progress') return tellProgress(change);
+        for (const key of keysOf(change)) waiting.add(JSON.stringify(key));
         timer ??= window.setTimeout(flush, 250);
       };
       // After a break anything may have changed.

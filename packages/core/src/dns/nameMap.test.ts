@@ -26,4 +26,11 @@ describe('a map by name', () => {
     map.getOr(Name.parse('a.EXAMPLE.'), () => []).push('two');
     expect(map.get(Name.parse('a.example.'))).toEqual(['one', 'two']);
   });
+
+  it('lets what is made add names of its own, however many', () => {
+    const map = new NameMap<number>();
+    const deep = (name: Name): number => map.getOr(name, () => (name.isRoot ? 0 : deep(name.parent) + 1));
+    for (let i = 0; i < 300; i++) deep(Name.parse(`n${i}.m${i}.p${i % 7}.example.`));
+    expect([map.get(Name.parse('n5.m5.p5.example.')), map.get(Name.parse('p5.example.')), map.size]).toEqual([4, 2, 609]);
+  });
 });

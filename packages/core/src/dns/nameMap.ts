@@ -32,13 +32,12 @@ export class NameMap<V> {
     return this;
   }
 
-  /** The value of a name, made on the spot where there is none. */
+  /** The value of a name, made on the spot where there is none; making it may add other names. */
   getOr(name: Name, make: (name: Name) => V): V {
-    const slot = this.slotOf(name);
-    const index = this.slots[slot]!;
+    const index = this.slots[this.slotOf(name)]!;
     if (index >= 0) return this.items[index]!;
     const value = make(name);
-    this.add(slot, name, value);
+    this.set(name, value);
     return value;
   }
 

@@ -99,7 +99,8 @@ describe('checks', () => {
     planned: kind === 'drop' ? undefined : { ...found, data: planned },
     reason: '',
   });
-  const codes = (...rulings: Ruling[]): string[] => checkRulings({ zone, rulings, oldWeb: [oldWeb] }).map((remark) => `${remark.weight} ${remark.code}`);
+  const codes = (...rulings: Ruling[]): string[] =>
+    checkRulings({ zone, rulings, oldWeb: [oldWeb], fronted: [] }).map((remark) => `${remark.weight} ${remark.code}`);
 
   it.each<[string, Ruling[], string[]]>([
     ['an alias at the apex', [ruling('repoint', text('@', 'CNAME', 'a.example.'))], ['stop alias-at-apex']],

@@ -7,7 +7,7 @@ export const CATALOGUE: Readonly<Record<string, readonly string[]>> = {
   website: words(`www www1 www2 www3 web m mobile beta test testing stage staging preview dev develop demo qa uat live old new next v2 origin edge cdn
     static assets img images media files download downloads video stream live-stream shop store cart checkout pay payments booking book tickets events
     blog news press jobs careers help support kb docs wiki forum community portal intranet extranet my account accounts login sso id auth
-    api api2 app apps admin panel cp cms backend status monitor stats analytics track tracking go link links click
+    api api2 app apps admin panel cp cms backend status monitor stats analytics track tracking go link links click archive
     en de fr es it nl maps data open search home landing promo campaign survey feedback members club donate register`),
   mail: words(`mail mail1 mail2 mail3 webmail smtp smtp1 smtp2 smtpout out outbound in inbound relay mx mx1 mx2 mx3 mx01 mx02 mx10 mx20 imap imap4 pop pop3
     email e-mail post mailhost mailserver mailgw antispam spam newsletter news-letter lists list listserv bounce bounces return em mta groupware

@@ -7,10 +7,14 @@ const authority = (server: string, more: Partial<AuthorityAnswer>): AuthorityAns
   serial: 5,
   transferred: false,
   problem: undefined,
+  responded: true,
+  tcpProblem: undefined,
+  nameservers: [],
+  signed: false,
   ...more,
 });
 
-const TRANSFER: Means = { kind: 'transfer' };
+const TRANSFER: Means = { kind: 'transfer', differing: 0 };
 const walk = (more: object): Means => ({ kind: 'walk', address: '192.0.2.1', serial: 5, names: 9, whole: true, problems: [], ...more });
 
 describe('coverage', () => {
@@ -39,9 +43,22 @@ describe('coverage', () => {
     expect(coverageOf([two[0]!, authority('b', { address: '192.0.2.2', serial: undefined })], walk({})).grade).toBe('likely whole');
   });
   it('of questions is partial, however many were asked', () => {
-    const means: Means = { kind: 'questions', address: '192.0.2.1', asked: 900, remarks: ['A remark.'] };
+    const means: Means = { kind: 'questions', address: '192.0.2.1', asked: 900, remarks: ['A remark.'], file: undefined };
     const { grade, reasons } = coverageOf([authority('a', {})], means);
     expect(grade).toBe('partial');
     expect(reasons.join(' ')).toMatch(/900 questions were put to a.*A remark\..*would close/);
+  });
+
+  it('is partial where servers give other zones at one serial', () => {
+    const { grade, reasons } = coverageOf([authority('a', { transferred: true })], { kind: 'transfer', differing: 2 });
+    expect([grade, reasons.join(' ')]).toEqual(['partial', expect.stringMatching(/2 record sets differ between servers/)]);
+  });
+
+  it('is likely whole with a file whose serial is served, and that says nothing else than the servers', () => {
+    const asked: Means = { kind: 'questions', address: '192.0.2.1', asked: 9, remarks: [], file: { serial: 5, differing: 0 } };
+    expect(coverageOf([authority('a', {})], asked).grade).toBe('likely whole');
+    expect(coverageOf([authority('a', {})], { ...asked, file: { serial: 4, differing: 0 } }).grade).toBe('partial');
+    expect(coverageOf([authority('a', {})], { ...asked, file: { serial: 5, differing: 1 } }).grade).toBe('partial');
+    expect(coverageOf([authority('a', {}), authority('b', { address: '192.0.2.2', serial: 6 })], asked).grade).toBe('partial');
   });
 });

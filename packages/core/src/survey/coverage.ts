@@ -1,3 +1,5 @@
+import { counted, plain } from './words';
+
 /** What a survey can claim of itself. */
 export interface Coverage {
   readonly grade: 'whole' | 'likely whole' | 'partial';
@@ -11,13 +13,25 @@ export interface AuthorityAnswer {
   readonly authoritative: boolean;
   readonly serial: number | undefined;
   readonly transferred: boolean;
-  /** Why nothing could be had from it, in words. */
+  /** Why nothing, or no transfer, could be had from it, in words. */
   readonly problem: string | undefined;
+  /** It sent an answer, whatever it was. */
+  readonly responded: boolean;
+  /** Why it could not be asked over TCP; undefined where it could. */
+  readonly tcpProblem: string | undefined;
+  /** The zone's own NS set as it serves it, absolute. */
+  readonly nameservers: readonly string[];
+  /** It serves keys for the zone. */
+  readonly signed: boolean;
 }
 
 /** How the sets of a survey were come by. */
 export type Means =
-  | { readonly kind: 'transfer' }
+  | {
+      readonly kind: 'transfer';
+      /** How many sets differ between servers that gave the zone at one serial. */
+      readonly differing: number;
+    }
   /** Along the NSEC chain; `whole` only where the chain closed, all it names was fetched and the serial stayed. */
   | {
       readonly kind: 'walk';
@@ -27,7 +41,21 @@ export type Means =
       readonly whole: boolean;
       readonly problems: readonly string[];
     }
-  | { readonly kind: 'questions'; readonly address: string; readonly asked: number; readonly remarks: readonly string[] };
+  | {
+      readonly kind: 'questions';
+      readonly address: string;
+      readonly asked: number;
+      readonly remarks: readonly string[];
+      readonly file: FileInHand | undefined;
+    };
+
+/** A zone file that a person gave, held against what is served. */
+export interface FileInHand {
+  /** Of its SOA record. */
+  readonly serial: number;
+  /** Sets that it and the servers have otherwise, and sets found that it does not have. */
+  readonly differing: number;
+}
 
 /**
  * What can be claimed. A transfer or a closed walk is whole for the server that gave it, at its serial; the zone is whole
@@ -38,7 +66,13 @@ export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means
     case 'transfer': {
       const source = authorities.find((authority) => authority.transferred);
       if (!source) return { grade: 'partial', reasons: ['No authority gave a transfer; nothing can be claimed.'] };
-      return againstOthers(authorities, source, source.serial, `Transferred from ${plain(source.server)} (${source.address}) at serial ${source.serial}.`);
+      const said = `Transferred from ${plain(source.server)} (${source.address}) at serial ${source.serial}.`;
+      if (means.differing > 0)
+        return {
+          grade: 'partial',
+          reasons: [said, `${counted(means.differing, 'record set differs', 'record sets differ')} between servers that give the zone at one serial.`],
+        };
+      return againstOthers(authorities, source, source.serial, said);
     }
     case 'walk': {
       const source = authorities.find((authority) => authority.address === means.address);
@@ -48,9 +82,22 @@ export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means
     }
     case 'questions': {
       const source = authorities.find((authority) => authority.address === means.address);
+      const { file } = means;
+      if (file && source && file.differing === 0 && file.serial === source.serial) {
+        const said = `The zone file in hand has the serial that ${plain(source.server)} (${source.address}) serves, ${file.serial}, and all that was asked agrees with it.`;
+        const against = againstOthers(authorities, source, source.serial, said);
+        return { grade: against.grade === 'partial' ? 'partial' : 'likely whole', reasons: [...against.reasons, 'Only a transfer would prove it.'] };
+      }
       return {
         grade: 'partial',
         reasons: [
+          ...(file
+            ? [
+                file.serial === source?.serial
+                  ? `The zone file in hand has the serial that is served, and ${counted(file.differing, 'record set stands', 'record sets stand')} otherwise.`
+                  : `The zone file in hand has serial ${file.serial}, served is ${source?.serial ?? 'none'}.`,
+              ]
+            : []),
           `No authority gave a transfer. ${means.asked} questions were put to ${plain(source?.server ?? means.address)}: names that are neither common nor named by others were not found.`,
           ...means.remarks,
           'A transfer, a key for it, or an export of the zone would close what is open.',
@@ -69,9 +116,4 @@ function againstOthers(authorities: readonly AuthorityAnswer[], source: Authorit
   for (const authority of silent) reasons.push(`${plain(authority.server)} (${authority.address}) did not answer: ${authority.problem ?? 'no reason known'}.`);
   if (differing.length > 0) return { grade: 'partial', reasons };
   return { grade: silent.length > 0 ? 'likely whole' : 'whole', reasons };
-}
-
-/** A server's name as people write it, without the final dot. */
-function plain(server: string): string {
-  return server.replace(/\.$/, '');
 }

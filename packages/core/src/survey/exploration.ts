@@ -144,6 +144,11 @@ export class Exploration {
     return out;
   }
 
+  /** Questions that are known to be still to ask; answers may add to them. */
+  get waiting(): number {
+    return this.queue.length;
+  }
+
   get done(): boolean {
     if (this.queue.length === 0 && this.inFlight.size === 0) this.release();
     return this.queue.length === 0 && this.inFlight.size === 0;
@@ -199,7 +204,9 @@ export class Exploration {
     if (lost.length > 0) remarks.push(`Below ${listed(lost)} it is not known what the server says of names that do not exist, as answers were lost.`);
     if (agreeing.length > 0) remarks.push(`Below ${listed(agreeing)} the server denies no name: empty answers there say nothing.`);
     const wild = this.parents.values().filter((parent) => parent.state === 'wildcard');
-    for (const { name } of wild) remarks.push(`*.${name.toString()} answers for every name below it that has nothing of its own.`);
+    // Names below one that does not exist are answered by the wildcard further up.
+    const own = wild.filter(({ name }) => sets.some(({ set }) => set.owner.isWildcard && set.owner.parent.equals(name)));
+    for (const { name } of own) remarks.push(`*.${name.toString()} answers for every name below it that has nothing of its own.`);
     if (asWildcard > 0)
       remarks.push(
         `${asWildcard} ${asWildcard === 1 ? 'answer is' : 'answers are'} what the wildcard gives: whether the same stands there explicitly cannot be told.`,

@@ -1,22 +1,26 @@
 import { Name } from '../dns/name';
+import { inPrefix, parsePrefix } from '../dns/prefix';
 import { namesIn } from '../dns/rdata';
 import { RRset } from '../dns/record';
 import { TYPE_CODES, typeMnemonic } from '../dns/typeNames';
 import { textOf } from './namesInText';
 
-/** What a record set serves. */
-export type Purpose =
-  | 'website'
-  | 'mail in'
-  | 'mail out'
-  | 'sender policy'
-  | 'verification'
-  | 'calendar and devices'
-  | 'voice'
-  | 'certificates'
-  | 'delegated subzone'
-  | 'infrastructure'
-  | 'unknown';
+/** What a record set may serve. */
+export const PURPOSES = [
+  'website',
+  'mail in',
+  'mail out',
+  'sender policy',
+  'verification',
+  'calendar and devices',
+  'voice',
+  'certificates',
+  'delegated subzone',
+  'infrastructure',
+  "host's default",
+  'unknown',
+] as const;
+export type Purpose = (typeof PURPOSES)[number];
 
 export interface Meaning {
   readonly purpose: Purpose;
@@ -79,6 +83,8 @@ export function meaningsOf(zone: Name, sets: readonly RRset[]): Map<RRset, Meani
   );
 }
 
+const LOOPBACK = [parsePrefix('127.0.0.0/8')!, parsePrefix('::1')!];
+
 /** By type and data, and by the labels that standards reserve. */
 function bySet(zone: Name, set: RRset): Meaning | undefined {
   const labels = set.owner.relativeTo(zone).toLowerCase().split('.');
@@ -106,6 +112,8 @@ function bySet(zone: Name, set: RRset): Meaning | undefined {
     case TYPE_CODES.HTTPS:
       return { purpose: 'website', reason: 'HTTPS says how a site is reached' };
   }
+  if ((set.type === TYPE_CODES.A || set.type === TYPE_CODES.AAAA) && set.data.every((data) => LOOPBACK.some((prefix) => inPrefix(prefix, data))))
+    return { purpose: "host's default", reason: 'it leads nowhere but to the asking machine itself; panels put it there' };
   if (labels.includes('_domainkey')) return { purpose: 'mail out', reason: 'below _domainkey stand keys of signatures (RFC 6376)' };
   if (labels[0] === '_dmarc' || labels.includes('_report')) return { purpose: 'sender policy', reason: 'what receivers do with forged mail (RFC 7489)' };
   if (labels[0] === '_mta-sts' || labels[0] === 'mta-sts' || (labels[0] === '_smtp' && labels[1] === '_tls'))

@@ -1,5 +1,6 @@
 import { Name, NameError } from '../dns/name';
 import { ResourceRecord, groupRecords, RRset } from '../dns/record';
+import { readSoa } from '../dns/soa';
 import { TYPE_CODES, typeCode } from '../dns/typeNames';
 import { parseZoneFile } from '../dns/zoneFile';
 import { Column, TableReading, readTable } from './readTable';
@@ -48,6 +49,12 @@ export function readInHand(text: string, zone: Name, options: { readonly ttl: nu
 /** The sets that were given with their data, apex SOA aside, which is the host's own. */
 export function givenSets(reading: InHand): RRset[] {
   return groupRecords(reading.rows.flatMap(({ record }) => (record && record.type !== TYPE_CODES.SOA ? [record] : [])));
+}
+
+/** The serial of the zone that was given: of its SOA record, where there is one. */
+export function givenSerial(reading: InHand, zone: Name): number | undefined {
+  const soa = reading.rows.find(({ record }) => record?.type === TYPE_CODES.SOA && record.owner.equals(zone))?.record;
+  return soa && readSoa(soa.data).serial;
 }
 
 function fromTable(table: TableReading): InHand {

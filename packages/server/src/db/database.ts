@@ -1,5 +1,6 @@
 import knex, { Knex } from 'knex';
 import * as foundation from './foundation';
+import * as surveyEvidence from './surveyEvidence';
 import * as surveyHints from './surveyHints';
 
 export const DATABASE = Symbol('database');
@@ -8,6 +9,7 @@ export type Database = Knex;
 const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
   { name: '001_foundation', migration: foundation },
   { name: '002_survey_hints', migration: surveyHints },
+  { name: '003_survey_evidence', migration: surveyEvidence },
 ];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */

@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { Host, HostInput } from '@wanderon/contract';
-import { HostKnowledge, Name, TsigAlgorithm, TsigKey, fromBase64 } from '@wanderon/core';
+import { HostKnowledge, Name, TsigAlgorithm, TsigKey, fromBase64, parsePrefix } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
 import { ProblemError, notFound } from '../problem';
+import { Given, SurveyWish } from '../survey/surveyWorld';
 import { Sealer } from './sealer';
 
 interface HostRow {
@@ -12,6 +13,7 @@ interface HostRow {
   role: Host['role'];
   nameservers: string[];
   addresses: string[];
+  fronts: string[];
   alias_target: string | null;
   requires: Host['requires'];
   update_address: string | null;
@@ -46,6 +48,18 @@ export class HostStore {
     return { name: Name.parse(row.key_name), algorithm: row.key_algorithm, secret: this.sealer.open(secret!.sealed) };
   }
 
+  /** What a survey of a zone is told of the agency's hosts, beside what people have in hand and the pages they listed. */
+  async surveyWish(zone: Name, given: Given, pages: readonly string[]): Promise<SurveyWish> {
+    const all = (await this.list()).filter((host) => host.role === 'dns');
+    return {
+      zone,
+      given,
+      pages,
+      hosts: all.map((host) => ({ id: host.id, name: host.name, nameservers: host.nameservers, key: () => this.keyOf(host.id) })),
+      fronts: all.flatMap((host) => host.fronts.map((range) => ({ host: host.name, prefix: parsePrefix(range)! }))),
+    };
+  }
+
   async save(id: string | undefined, input: HostInput): Promise<Host> {
     const existing = id === undefined ? undefined : await this.row(id);
     if (id !== undefined && !existing) throw notFound('host');
@@ -65,6 +79,7 @@ export class HostStore {
         role: input.role,
         nameservers: JSON.stringify(input.nameservers),
         addresses: JSON.stringify(input.addresses),
+        fronts: JSON.stringify(input.fronts ?? []),
         alias_target: input.aliasTarget,
         requires: JSON.stringify(input.requires),
         update_address: input.updateAddress,
@@ -98,6 +113,7 @@ function toHost(row: HostRow): Host {
     role: row.role,
     nameservers: row.nameservers,
     addresses: row.addresses,
+    fronts: row.fronts,
     aliasTarget: row.alias_target,
     requires: row.requires,
     updateAddress: row.update_address,

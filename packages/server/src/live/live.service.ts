@@ -4,11 +4,22 @@ import { Client } from 'pg';
 import { CONFIG, Config } from '../config';
 import { DATABASE, Database } from '../db/database';
 
-export interface Change {
-  /** The move that changed, or what else did. */
-  readonly move?: string;
-  readonly topic: 'move' | 'hosts' | 'clock';
-}
+export type Change =
+  | { readonly topic: 'move'; readonly move: string }
+  | { readonly topic: 'hosts' | 'clock' }
+  | { readonly topic: 'sweep'; readonly sweep: string }
+  /** What a survey is doing now; of a move, or of a domain of a sweep. */
+  | {
+      readonly topic: 'progress';
+      readonly move?: string;
+      readonly sweep?: string;
+      readonly domain?: string;
+      readonly doing: string;
+      readonly asked: number;
+      readonly left?: number | undefined;
+    }
+  /** To the processes themselves: a survey under way is to end. */
+  | { readonly topic: 'stop'; readonly move?: string; readonly sweep?: string };
 
 const CHANNEL = 'wanderon_changes';
 

@@ -1,4 +1,4 @@
-import { Instant, RRsetText, Ruling, RulingKind, Scope, SeenBetween, StepKind, StepState } from '@wanderon/core';
+import { Instant, Purpose, RRsetText, Ruling, RulingKind, Scope, SeenBetween, StepKind, StepState } from '@wanderon/core';
 
 /** One server by name and address. */
 export interface ServerAt {
@@ -27,10 +27,18 @@ export interface Facts {
   plannedSwitch?: Instant;
   /** TTL in seconds to which the old host's records are lowered; 300 where nobody said otherwise. */
   lowerTo?: number;
-  /** What a person has in hand of the zone: its names are asked for, and what is served is held against it. */
   /** What a person said of hints of a survey, by owner and text; a hint that comes up again is still answered. */
   hintAnswers?: { owner: string; text: string; answer: 'not ours' | 'retired' }[];
-  inHand?: { names: string[]; sets: RRsetText[] };
+  /** What a person has in hand of the zone: its names are asked for, and what is served is held against it. `serial` of a zone file. */
+  inHand?: { names: string[]; sets: RRsetText[]; serial?: number | undefined };
+  /** What a person said a record set is for. */
+  purposes?: { owner: string; type: string; purpose: Purpose }[];
+  /** What fronted sets hold, as a person read it in the panel. */
+  stored?: { owner: string; type: string; data: string[] }[];
+  /** Sets as the host answered them in place of what it stores, which nobody has said yet. */
+  fronted?: RRsetText[];
+  /** Host names with a path whose pages are looked at, beside the front ones. */
+  pages?: string[];
   nextLookAt?: Instant;
   authoritiesNew?: boolean;
   parentSets?: { server: string; address: string; nameservers: string[]; signed: boolean; problem?: string }[];

@@ -16,27 +16,23 @@ import {
   scopesMeet,
   showName,
 } from '@wanderon/core';
-import { AnswerHint, InHandInput } from '@wanderon/contract';
 import { NetError } from '@wanderon/net';
 import { CLOCK, Clock } from '../clock/clock';
 import { CONFIG, Config } from '../config';
 import { DATABASE, Database } from '../db/database';
 import { EventStore } from '../events/event.store';
 import { HostStore, knowledgeOf } from '../hosts/host.store';
-import { JobQueue } from '../jobs/queue';
 import { LiveService } from '../live/live.service';
 import { Network } from '../network/network';
 import { Caller } from '../people/allow';
 import { ProblemError, notFound } from '../problem';
+import { SurveyViews } from '../survey/survey.view';
 import { nameserversOf } from '../survey/takeSurvey';
 import { gateOf } from '../timetable/gate';
-import { readGiven } from '../survey/readGiven';
-import { SurveyStore } from '../survey/survey.store';
 import { Leg, Move, RulingRow, StepRow } from './leg';
+import { KEPT, MoveActs } from './moveActs';
 import { MoveStore } from './move.store';
 import { MoveViews } from './move.view';
-
-const KEPT = 'Nothing was changed.';
 
 /** What people do to moves. Every change is checked, recorded and told to the open pages, in one transaction where it writes. */
 @Injectable()
@@ -48,20 +44,12 @@ export class MoveService {
     private readonly store: MoveStore,
     private readonly views: MoveViews,
     private readonly hosts: HostStore,
-    private readonly surveys: SurveyStore,
+    private readonly acts: MoveActs,
+    private readonly surveyViews: SurveyViews,
     private readonly events: EventStore,
     private readonly network: Network,
-    private readonly queue: JobQueue,
     private readonly live: LiveService,
   ) {}
-
-  /** One person at a time acts on a move, whichever process they reach: what was checked still holds when it is written. */
-  async exclusive<T>(id: string, act: () => Promise<T>): Promise<T> {
-    return this.database.transaction(async (lock) => {
-      await lock.raw('select pg_advisory_xact_lock(hashtextextended(?, 2))', [id]);
-      return act();
-    });
-  }
 
   read(text: string): readonly DomainChoice[] {
     const reading = readDomain(text);
@@ -95,28 +83,25 @@ export class MoveService {
       );
       return move;
     });
-    await this.changed(id);
+    await this.acts.changed(id);
     return id;
   }
 
   /** Which hosts the domain goes to; proposes the rulings anew. */
   async chooseHosts(id: string, choice: { newDnsHost: string; newWebHost: string | null }, person: Caller): Promise<void> {
-    const { move, leg, steps } = await this.open(id);
+    const { move, leg, steps } = await this.acts.open(id);
     if (!isDone(steps, 'survey')) throw new ProblemError(409, 'The survey is not finished yet.', { kept: KEPT });
-    this.refuseOnce(steps, ['push', 'lower'], 'The hosts can be chosen until the push or the lowering is decided.');
+    this.acts.refuseOnce(steps, ['push', 'lower'], 'The hosts can be chosen until the push or the lowering is decided.');
     const dns = await this.hosts.get(choice.newDnsHost);
     const web = choice.newWebHost ? await this.hosts.get(choice.newWebHost) : undefined;
     if (dns.role !== 'dns' || dns.nameservers.length === 0)
       throw new ProblemError(400, `${dns.name} is not a DNS host with nameservers.`, { field: 'newDnsHost', kept: KEPT });
     if (web && web.role !== 'web') throw new ProblemError(400, `${web.name} is not a web host.`, { field: 'newWebHost', kept: KEPT });
     if (dns.id === leg.old_dns_host) throw new ProblemError(400, `The domain is at ${dns.name} already.`, { field: 'newDnsHost', kept: KEPT });
-    const survey = await this.store
-      .database('survey_sets')
-      .where({ survey_id: leg.survey_id })
-      .orderBy('position')
-      .select<{ owner: string; type: string; ttl: string; data: string[] }[]>('owner', 'type', 'ttl', 'data');
+    const survey = await this.surveyViews.ofMove(move, leg, leg.survey_id!);
     const oldWeb = leg.old_web_host ? [knowledgeOf(await this.hosts.get(leg.old_web_host))] : [];
-    const found = survey.map((row) => rrsetFromText({ ...row, ttl: Number(row.ttl) }));
+    // What a host's front answers is not what moves: what it stores is.
+    const found = survey.sets.map((set) => rrsetFromText({ ...set, data: set.stored ?? set.data }));
     const rulings = proposeRulings(Name.parse(`${move.domain}.`), found, { oldWeb, newDns: knowledgeOf(dns), newWeb: web && knowledgeOf(web) });
     await this.database.transaction(async (transaction) => {
       await transaction('legs')
@@ -129,7 +114,7 @@ export class MoveService {
         { state: 'done', done_at: this.clock.now(), decided_by: person.id, decided_at: this.clock.now() },
         transaction,
       );
-      await this.event(
+      await this.acts.event(
         move,
         person,
         'choose',
@@ -138,7 +123,7 @@ export class MoveService {
         transaction,
       );
     });
-    await this.changed(id);
+    await this.acts.changed(id);
   }
 
   async editRuling(
@@ -147,8 +132,8 @@ export class MoveService {
     edit: { ruling: RulingKind; ttl?: string | undefined; data?: string | undefined },
     person: Caller,
   ): Promise<void> {
-    const { move, leg, steps } = await this.open(id);
-    this.refuseOnce(steps, ['push'], 'The rulings are fixed once the push is decided.');
+    const { move, leg, steps } = await this.acts.open(id);
+    this.acts.refuseOnce(steps, ['push'], 'The rulings are fixed once the push is decided.');
     const before = (await this.store.rulings(leg.id)).find((row) => row.id === rulingId);
     if (!before) throw notFound('ruling');
     const after = this.apply(move, before, edit, person);
@@ -161,15 +146,15 @@ export class MoveService {
         before: JSON.stringify(before),
         after: after ? JSON.stringify(after) : null,
       });
-      await this.event(move, person, 'ruling', `${before.owner} ${before.type}: ${after ? after.ruling : 'taken out'}.`, { before, after }, transaction);
+      await this.acts.event(move, person, 'ruling', `${before.owner} ${before.type}: ${after ? after.ruling : 'taken out'}.`, { before, after }, transaction);
     });
-    await this.changed(id);
+    await this.acts.changed(id);
   }
 
   async addRuling(id: string, row: { owner: string; type: string; ttl: string; data: string }, person: Caller): Promise<void> {
-    const { move, leg, steps } = await this.open(id);
+    const { move, leg, steps } = await this.acts.open(id);
     if (!isDone(steps, 'choose')) throw new ProblemError(409, 'Choose the hosts first.', { kept: KEPT });
-    this.refuseOnce(steps, ['push'], 'The rulings are fixed once the push is decided.');
+    this.acts.refuseOnce(steps, ['push'], 'The rulings are fixed once the push is decided.');
     const read = readRow(Name.parse(`${move.domain}.`), row);
     if (!read.ok) throw new ProblemError(400, read.problem, { field: read.field, kept: KEPT });
     const rulings = await this.store.rulings(leg.id);
@@ -190,15 +175,15 @@ export class MoveService {
     await this.database.transaction(async (transaction) => {
       await this.writeRuling(after, transaction);
       await transaction('ruling_changes').insert({ leg_id: leg.id, ruling_id: after.id, before: null, after: JSON.stringify(after) });
-      await this.event(move, person, 'ruling', `${after.owner} ${after.type}: new.`, { before: null, after }, transaction);
+      await this.acts.event(move, person, 'ruling', `${after.owner} ${after.type}: new.`, { before: null, after }, transaction);
     });
-    await this.changed(id);
+    await this.acts.changed(id);
   }
 
   /** Takes the last change of a ruling back. */
   async undo(id: string, person: Caller): Promise<void> {
-    const { move, leg, steps } = await this.open(id);
-    this.refuseOnce(steps, ['push'], 'The rulings are fixed once the push is decided.');
+    const { move, leg, steps } = await this.acts.open(id);
+    this.acts.refuseOnce(steps, ['push'], 'The rulings are fixed once the push is decided.');
     await this.database.transaction(async (transaction) => {
       const change = await transaction('ruling_changes')
         .where({ leg_id: leg.id, undone: false })
@@ -210,7 +195,7 @@ export class MoveService {
       else await transaction('rulings').where({ id: change.ruling_id }).delete();
       await transaction('ruling_changes').where({ id: change.id }).update({ undone: true });
       const row = change.before ?? change.after!;
-      await this.event(
+      await this.acts.event(
         move,
         person,
         'ruling',
@@ -219,22 +204,22 @@ export class MoveService {
         transaction,
       );
     });
-    await this.changed(id);
+    await this.acts.changed(id);
   }
 
   async push(id: string, person: Caller): Promise<void> {
-    const { move, leg, steps } = await this.open(id);
+    const { move, leg, steps } = await this.acts.open(id);
     if (!isDone(steps, 'choose')) throw new ProblemError(409, 'Choose the hosts first.', { kept: KEPT });
     const rulings = await this.store.rulings(leg.id);
     const stop = (await this.views.remarks(move, leg, rulings)).find((remark) => remark.weight === 'stop');
     if (stop) throw new ProblemError(409, `${stop.owner} ${stop.type}: ${stop.text}`, { kept: KEPT });
     await this.decide(move, leg, steps, 'push', null, person, 'The push of the new zone was decided.');
-    await this.changed(id);
+    await this.acts.changed(id);
   }
 
   /** Decides beforehand what Wanderon does by itself: lowering, turning the old zone, raising. */
   async approve(id: string, plan: { lowerAt: Instant | null; plannedSwitch: Instant | null; lowerTo: number }, person: Caller): Promise<void> {
-    const { move, leg, steps } = await this.open(id);
+    const { move, leg, steps } = await this.acts.open(id);
     if (!isDone(steps, 'choose')) throw new ProblemError(409, 'Choose the hosts first.', { kept: KEPT });
     if (plan.lowerAt !== null && plan.lowerAt < this.clock.now() - 60)
       throw new ProblemError(400, 'The lowering lies in the past.', { field: 'lowerAt', kept: KEPT });
@@ -254,7 +239,7 @@ export class MoveService {
         );
       }
       await this.store.addFacts(leg.id, { lowerTo: plan.lowerTo, ...(plan.plannedSwitch === null ? {} : { plannedSwitch: plan.plannedSwitch }) }, transaction);
-      await this.event(
+      await this.acts.event(
         move,
         person,
         'approve',
@@ -263,12 +248,12 @@ export class MoveService {
         transaction,
       );
     });
-    await this.changed(id);
+    await this.acts.changed(id);
   }
 
   /** The person says that the change was sent at the registrar. */
   async submitted(id: string, person: Caller): Promise<void> {
-    const { move, leg, steps, rulings } = await this.open(id);
+    const { move, leg, steps, rulings } = await this.acts.open(id);
     if (!openSteps(steps).includes('switch'))
       throw new ProblemError(409, isDone(steps, 'switch') ? 'The switch was seen already.' : 'It is not time for the switch yet.', { kept: KEPT });
     const gate = gateOf(leg, steps, rulings, await this.views.remarks(move, leg, rulings), this.clock.now(), this.config);
@@ -277,7 +262,7 @@ export class MoveService {
     if (leg.facts.ts === undefined) {
       await this.database.transaction(async (transaction) => {
         await this.store.addFacts(leg.id, { ts: this.clock.now() }, transaction);
-        await this.event(
+        await this.acts.event(
           move,
           person,
           'submitted',
@@ -287,11 +272,11 @@ export class MoveService {
         );
       });
     }
-    await this.changed(id);
+    await this.acts.changed(id);
   }
 
   async act(id: string, kind: StepKind, action: 'retry' | 'skip', person: Caller): Promise<void> {
-    const { move, leg, steps } = await this.open(id);
+    const { move, leg, steps } = await this.acts.open(id);
     const step = steps.find((one) => one.kind === kind)!;
     if (action === 'skip') {
       if (!(['lower', 'turn', 'raise'] as StepKind[]).includes(kind) || step.state !== 'failed')
@@ -299,7 +284,7 @@ export class MoveService {
       await this.database.transaction(async (transaction) => {
         await this.store.setStep(leg.id, kind, { state: 'done', done_at: this.clock.now(), problem: null, decided_by: person.id }, transaction);
         if (kind === 'turn') await this.store.addFacts(leg.id, { turned: false }, transaction);
-        await this.event(
+        await this.acts.event(
           move,
           person,
           'skip',
@@ -313,63 +298,20 @@ export class MoveService {
       if (step.state !== 'failed' && !again) throw new ProblemError(409, 'This step has not failed.', { kept: KEPT });
       await this.database.transaction(async (transaction) => {
         await this.store.setStep(leg.id, kind, { state: 'waiting', problem: null, done_at: null }, transaction);
-        await this.event(move, person, 'retry', `${kind}: to be tried again.`, { before: step.problem }, transaction);
+        await this.acts.event(move, person, 'retry', `${kind}: to be tried again.`, { before: step.problem }, transaction);
       });
     }
-    await this.changed(id);
-  }
-
-  /** What a person has in hand goes into the next survey, which is taken at once. */
-  async giveInHand(id: string, input: InHandInput, person: Caller): Promise<void> {
-    const { move, leg, steps } = await this.open(id);
-    if (isDone(steps, 'choose')) throw new ProblemError(409, 'The plan was made from the survey already.', { kept: KEPT });
-    const { names, sets } = readGiven(input, Name.parse(`${move.domain}.`));
-    await this.database.transaction(async (transaction) => {
-      await this.store.addFacts(leg.id, { inHand: { names, sets } }, transaction);
-      await this.store.setStep(leg.id, 'survey', { state: 'waiting', problem: null, done_at: null }, transaction);
-      await this.event(
-        move,
-        person,
-        'in hand',
-        `${names.length} ${names.length === 1 ? 'name' : 'names'} and ${sets.length} record ${sets.length === 1 ? 'set' : 'sets'} were given; the survey is taken again.`,
-        { before: leg.facts.inHand ?? null, after: { names, sets } },
-        transaction,
-      );
-    });
-    await this.changed(id);
-  }
-
-  /** What a person knows of a hint; the survey itself stays as it is. */
-  async answerHint(id: string, input: AnswerHint, person: Caller): Promise<void> {
-    const { move, leg } = await this.open(id);
-    const same = (one: { owner: string; text: string }): boolean => one.owner === input.owner && one.text === input.text;
-    const survey = leg.survey_id ? await this.surveys.get(leg.survey_id) : undefined;
-    if (!survey?.hints.some(same)) throw notFound('hint');
-    const before = leg.facts.hintAnswers ?? [];
-    const after = [...before.filter((one) => !same(one)), ...(input.answer ? [{ owner: input.owner, text: input.text, answer: input.answer }] : [])];
-    await this.database.transaction(async (transaction) => {
-      await this.store.addFacts(leg.id, { hintAnswers: after }, transaction);
-      const said = input.answer ? `is ${input.answer}` : 'is open again';
-      await this.event(
-        move,
-        person,
-        'hint',
-        `The hint at ${input.owner} ${said}.`,
-        { before: before.find(same)?.answer ?? null, after: input.answer },
-        transaction,
-      );
-    });
-    await this.changed(id);
+    await this.acts.changed(id);
   }
 
   async close(id: string, person: Caller): Promise<void> {
-    const { move, leg, steps } = await this.open(id);
+    const { move, leg, steps } = await this.acts.open(id);
     if (!openSteps(steps).includes('close')) throw new ProblemError(409, 'The move is not settled yet.', { kept: KEPT });
     await this.end(move, leg, 'closed', person, 'The move was closed.');
   }
 
   async abandon(id: string, person: Caller): Promise<void> {
-    const { move, leg } = await this.open(id);
+    const { move, leg } = await this.acts.open(id);
     await this.end(move, leg, 'abandoned', person, 'The move was abandoned. What was sent to DNS hosts stays as it is.');
   }
 
@@ -378,29 +320,16 @@ export class MoveService {
       const at = this.clock.now();
       if (state === 'closed') await this.store.setStep(leg.id, 'close', { state: 'done', done_at: at, decided_by: person.id, decided_at: at }, transaction);
       await transaction('moves').where({ id: move.id }).update({ state, closed_at: at, wake_at: null });
-      await this.event(move, person, state, text, { before: { state: move.state }, after: { state } }, transaction);
+      await this.acts.event(move, person, state, text, { before: { state: move.state }, after: { state } }, transaction);
     });
     await this.live.tell({ topic: 'move', move: move.id });
-  }
-
-  private async open(id: string): Promise<{ move: Move; leg: Leg; steps: StepRow[]; rulings: RulingRow[] }> {
-    const move = await this.store.get(id);
-    if (move.state !== 'open') throw new ProblemError(409, `This move is ${move.state}.`, { kept: KEPT });
-    const leg = (await this.store.legs(id)).at(-1)!;
-    const [steps, rulings] = await Promise.all([this.store.steps(leg.id), this.store.rulings(leg.id)]);
-    return { move, leg, steps, rulings };
-  }
-
-  private refuseOnce(steps: readonly StepRow[], kinds: readonly StepKind[], why: string): void {
-    if (steps.some((step) => kinds.includes(step.kind) && (step.decided_at !== null || step.state === 'done') && step.state !== 'failed'))
-      throw new ProblemError(409, why, { kept: KEPT });
   }
 
   private async decide(move: Move, leg: Leg, steps: readonly StepRow[], kind: StepKind, dueAt: Instant | null, person: Caller, text: string): Promise<void> {
     if (isDone(steps, kind)) throw new ProblemError(409, 'This was done already.', { kept: KEPT });
     await this.database.transaction(async (transaction) => {
       await this.store.setStep(leg.id, kind, { state: 'due', due_at: dueAt, decided_by: person.id, decided_at: this.clock.now(), problem: null }, transaction);
-      await this.event(move, person, kind, text, { before: null, after: { dueAt } }, transaction);
+      await this.acts.event(move, person, kind, text, { before: null, after: { dueAt } }, transaction);
     });
   }
 
@@ -469,15 +398,5 @@ export class MoveService {
         });
       throw error;
     }
-  }
-
-  private event(move: Move, person: Caller, kind: string, text: string, more: { before?: unknown; after?: unknown }, database: Database): Promise<void> {
-    return this.events.add({ person: person.id, domain: move.domain, move: move.id, kind, text, ...more }, database);
-  }
-
-  private async changed(id: string): Promise<void> {
-    await this.store.wake(id, 0);
-    await this.live.tell({ topic: 'move', move: id });
-    await this.queue.send(id);
   }
 }

@@ -1,16 +1,16 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { LegView, Mark, MoveSummary, MoveView, StepView, SurveyView, WatchView } from '@wanderon/contract';
+import { LegView, Mark, MoveSummary, MoveView, StepView, WatchView } from '@wanderon/contract';
 import { Instant, LegTimes, Name, Remark, STEPS, StepKind, checkRulings, openSteps, sameNameSet, settledWhen, showName } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
 import { CONFIG, Config } from '../config';
 import { HostStore, knowledgeOf } from '../hosts/host.store';
 import { DATABASE, Database } from '../db/database';
 import { Network } from '../network/network';
-import { SurveyStore } from '../survey/survey.store';
+import { SurveyViews } from '../survey/survey.view';
 import { gateOf } from '../timetable/gate';
 import { timesOf, watchedQuestions } from '../timetable/times';
 import { RunRow, RunStore } from '../watch/run.store';
-import { Facts, Leg, Move, RulingRow, StepRow, rulingOf } from './leg';
+import { Leg, Move, RulingRow, StepRow, rulingOf } from './leg';
 import { MoveStore } from './move.store';
 
 /** What the pages show of moves: worked out anew from what is stored, with the functions the engine uses. */
@@ -18,7 +18,7 @@ import { MoveStore } from './move.store';
 export class MoveViews {
   constructor(
     private readonly store: MoveStore,
-    private readonly surveys: SurveyStore,
+    private readonly surveyViews: SurveyViews,
     private readonly hosts: HostStore,
     private readonly runs: RunStore,
     private readonly network: Network,
@@ -36,10 +36,9 @@ export class MoveViews {
     const move = await this.store.get(id);
     const legs = await this.loadLegs(move);
     const current = legs.at(-1)!;
-    const survey: SurveyView | null = current.leg.survey_id ? await this.surveys.get(current.leg.survey_id) : null;
     return {
       ...(await this.summary(move, legs)),
-      survey: survey && { ...survey, hints: answered(survey.hints, current.leg.facts.hintAnswers) },
+      survey: current.leg.survey_id ? await this.surveyViews.ofMove(move, current.leg, current.leg.survey_id) : null,
       legs: await Promise.all(legs.map((loaded) => this.legView(move, loaded))),
       watch: await this.watchView(move, current),
     };
@@ -47,7 +46,7 @@ export class MoveViews {
 
   async remarks(move: Move, leg: Leg, rulings: readonly RulingRow[]): Promise<Remark[]> {
     const oldWeb = leg.old_web_host ? [knowledgeOf(await this.hosts.get(leg.old_web_host))] : [];
-    return checkRulings({ zone: Name.parse(`${move.domain}.`), rulings: rulings.map(rulingOf), oldWeb });
+    return checkRulings({ zone: Name.parse(`${move.domain}.`), rulings: rulings.map(rulingOf), oldWeb, fronted: leg.facts.fronted ?? [] });
   }
 
   private async loadLegs(move: Move): Promise<Loaded[]> {
@@ -274,9 +273,4 @@ function curveOf(runs: readonly RunRow[]): { at: Instant; old: number }[] {
     else points.push({ at: run.first_seen, old });
   }
   return points;
-}
-
-/** Hints with what a person said of them. */
-function answered(hints: SurveyView['hints'], answers: Facts['hintAnswers'] = []): SurveyView['hints'] {
-  return hints.map((hint) => ({ ...hint, answer: answers.find((one) => one.owner === hint.owner && one.text === hint.text)?.answer ?? null }));
 }

@@ -8,8 +8,6 @@ import {
   domainChoiceSchema,
   editRulingSchema,
   eventListSchema,
-  answerHintSchema,
-  inHandSchema,
   moveListSchema,
   moveSchema,
   newMoveSchema,
@@ -24,6 +22,7 @@ import { EventStore } from '../events/event.store';
 import { Allow, Caller, Person } from '../people/allow';
 import { MoveService } from './move.service';
 import { MoveViews } from './move.view';
+import { MoveActs } from './moveActs';
 
 class ReadDomainDto extends createZodDto(readDomainSchema) {}
 class ReadDomainResultDto extends createZodDto(readDomainResultSchema) {}
@@ -34,8 +33,6 @@ class ChooseHostsDto extends createZodDto(chooseHostsSchema) {}
 class EditRulingDto extends createZodDto(editRulingSchema) {}
 class NewRulingDto extends createZodDto(newRulingSchema) {}
 class ApproveDto extends createZodDto(approveSchema) {}
-class AnswerHintDto extends createZodDto(answerHintSchema) {}
-class InHandDto extends createZodDto(inHandSchema) {}
 class StepActionDto extends createZodDto(stepActionSchema) {}
 class EventListDto extends createZodDto(eventListSchema) {}
 
@@ -43,6 +40,7 @@ class EventListDto extends createZodDto(eventListSchema) {}
 export class MovesController {
   constructor(
     private readonly service: MoveService,
+    private readonly acts: MoveActs,
     private readonly views: MoveViews,
     private readonly events: EventStore,
   ) {}
@@ -114,22 +112,6 @@ export class MovesController {
     return this.after(id, () => this.service.undo(id, person));
   }
 
-  @Post('moves/:id/in-hand')
-  @HttpCode(200)
-  @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Gives what a person has in hand of the zone, and takes the survey again with it.' })
-  async inHand(@Param('id') id: string, @Body() input: InHandDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.giveInHand(id, input, person));
-  }
-
-  @Post('moves/:id/hints')
-  @HttpCode(200)
-  @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Answers a hint of the survey, or takes the answer back.' })
-  async answerHint(@Param('id') id: string, @Body() input: AnswerHintDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.answerHint(id, input, person));
-  }
-
   @Post('moves/:id/push')
   @HttpCode(200)
   @Allow('technician')
@@ -178,7 +160,7 @@ export class MovesController {
   }
 
   private async after(id: string, act: () => Promise<void>): Promise<MoveView> {
-    await this.service.exclusive(id, act);
+    await this.acts.exclusive(id, act);
     return this.views.get(id);
   }
 }

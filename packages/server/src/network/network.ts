@@ -1,9 +1,11 @@
 import { readFile } from 'node:fs/promises';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
-import { DnsClient, NameServer, NetError, Route, RouteTable, Walker, parseRootHints } from '@wanderon/net';
+import { Name } from '@wanderon/core';
+import { DnsClient, HttpWorld, NameServer, NetError, RdapBootstrap, Route, RouteTable, Walker, parseRootHints, readBootstrap } from '@wanderon/net';
 import { z } from 'zod';
 import { WALL_CLOCK, Clock } from '../clock/clock';
 import { CONFIG, Config } from '../config';
+import { SurveyWorld } from '../survey/surveyWorld';
 
 export interface Lookout {
   readonly name: string;
@@ -15,6 +17,9 @@ const routesSchema = z.array(z.object({ address: z.string(), port: z.number(), t
 const scenarioSchema = z.object({
   lookouts: z.array(z.object({ name: z.string(), address: z.string(), habit: z.string() })),
   hints: z.array(z.object({ name: z.string(), addresses: z.array(z.string()) })),
+  rdap: z.unknown(),
+  /** PEM of the lab's certificate authority. */
+  ca: z.string(),
 });
 
 /** The way to the world: the DNS client with its route table, the root hints and the lookouts, from the lab or the configuration. */
@@ -23,6 +28,8 @@ export class Network implements OnModuleInit {
   private dns!: DnsClient;
   private hints: readonly NameServer[] = [];
   private watched: readonly Lookout[] = [];
+  private services: RdapBootstrap | undefined;
+  private ca: string | undefined;
 
   constructor(
     @Inject(CONFIG) private readonly config: Config,
@@ -37,7 +44,11 @@ export class Network implements OnModuleInit {
       const scenario = scenarioSchema.parse(await (await fetch(`${lab}/scenario`)).json());
       this.hints = scenario.hints;
       this.watched = scenario.lookouts.map(({ name, address, habit }) => ({ name, address, note: habit }));
+      this.services = readBootstrap(scenario.rdap);
+      this.ca = scenario.ca;
     } else {
+      const { WANDERON_RDAP_SERVICES: services } = this.config;
+      if (services !== undefined) this.services = readBootstrap(JSON.parse(await readFile(services, 'utf8')));
       this.hints = parseRootHints(await readFile(this.config.WANDERON_ROOT_HINTS, 'utf8'));
       this.watched = this.config.WANDERON_LOOKOUTS;
     }
@@ -50,6 +61,20 @@ export class Network implements OnModuleInit {
 
   get lookouts(): readonly Lookout[] {
     return this.watched;
+  }
+
+  /** How pages are fetched; their names are resolved at the authorities, so that no cache tells us what was. */
+  get http(): HttpWorld {
+    return {
+      routes: this.dns.routes,
+      resolve: async (host) => this.walker().addressesOf(Name.parse(`${host}.`)),
+      allowed: this.config.WANDERON_PROBE_ALLOW,
+      ca: this.ca,
+    };
+  }
+
+  get surveyWorld(): SurveyWorld {
+    return { client: this.dns, walker: () => this.walker(), http: this.http, bootstrap: this.services };
   }
 
   /** A fresh walker: it remembers nothing from before. */

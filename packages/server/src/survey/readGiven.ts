@@ -3,8 +3,9 @@ import { Name, NameError, RRsetText, TextError, rrsetFromText, rrsetToText } fro
 import { ProblemError } from '../problem';
 
 /** Names and record sets that a person gives, checked and in one spelling. Throws a ProblemError that names the field. */
-export function readGiven(input: InHandInput, zone: Name): { names: string[]; sets: RRsetText[] } {
+export function readGiven(input: InHandInput, zone: Name): { names: string[]; sets: RRsetText[]; serial?: number | undefined } {
   return {
+    ...(typeof input.serial === 'number' ? { serial: input.serial } : {}),
     names: input.names.map((text) => checked('names', text, () => inZone(Name.parse(text), zone))),
     sets: input.sets.map((set) =>
       checked('sets', `${set.owner} ${set.type}`, () => {
@@ -14,6 +15,27 @@ export function readGiven(input: InHandInput, zone: Name): { names: string[]; se
       }),
     ),
   };
+}
+
+/** Pages of a domain, as host name and path. Throws a ProblemError that names the one that is none. */
+export function readPages(pages: readonly string[], domain: string): string[] {
+  return [
+    ...new Set(
+      pages
+        .filter((page) => page.trim() !== '')
+        .map((page) => {
+          const address = `https://${page.trim().replace(/^https?:\/\//i, '')}`;
+          const url = URL.canParse(address) ? new URL(address) : undefined;
+          if (!url || url.port !== '' || url.username !== '' || !(url.hostname === domain || url.hostname.endsWith(`.${domain}`)))
+            throw new ProblemError(400, `${page} is not a page of ${domain}.`, {
+              field: 'pages',
+              detail: `Type it like www.${domain}/contact.`,
+              kept: 'Nothing was changed.',
+            });
+          return `${url.hostname}${url.pathname}${url.search}`;
+        }),
+    ),
+  ];
 }
 
 function inZone(name: Name, zone: Name): string {

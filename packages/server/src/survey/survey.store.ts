@@ -10,7 +10,7 @@ export type NewSurvey = Omit<SurveyView, 'id'>;
 export class SurveyStore {
   constructor(@Inject(DATABASE) private readonly database: Database) {}
 
-  async add(domainId: string, moveId: string, survey: NewSurvey, database: Database): Promise<string> {
+  async add(domainId: string, moveId: string | null, survey: NewSurvey, database: Database): Promise<string> {
     const id = randomUUID();
     await database('surveys').insert({
       id,
@@ -22,6 +22,11 @@ export class SurveyStore {
       referrals: JSON.stringify(survey.referrals),
       authorities: JSON.stringify(survey.authorities),
       hints: JSON.stringify(survey.hints),
+      registration: JSON.stringify(survey.registration),
+      findings: JSON.stringify(survey.findings),
+      ends: JSON.stringify(survey.ends),
+      pages: JSON.stringify(survey.pages),
+      asked: survey.asked,
     });
     const rows = survey.sets.map((set, position) => ({
       survey_id: id,
@@ -30,26 +35,21 @@ export class SurveyStore {
       type: set.type,
       ttl: set.ttl,
       data: JSON.stringify(set.data),
-      evidence: set.evidence,
+      evidence: JSON.stringify(set.evidence),
+      varying: set.varying,
+      fronted: set.fronted,
+      stored: set.stored && JSON.stringify(set.stored),
     }));
     if (rows.length > 0) await database.batchInsert('survey_sets', rows, 500);
     return id;
   }
 
   async get(id: string): Promise<SurveyView> {
-    const row = await this.database('surveys').where({ id }).first<{
-      id: string;
-      taken_at: number;
-      parent: string;
-      coverage: SurveyView['coverage'];
-      referrals: SurveyView['referrals'];
-      authorities: SurveyView['authorities'];
-      hints: SurveyView['hints'];
-    }>();
+    const row = await this.database('surveys').where({ id }).first<SurveyRow>();
     const sets = await this.database('survey_sets')
       .where({ survey_id: id })
       .orderBy('position')
-      .select<{ owner: string; type: string; ttl: string; data: string[]; evidence: string }[]>('owner', 'type', 'ttl', 'data', 'evidence');
+      .select<SetRow[]>(...SET_COLUMNS);
     return {
       id,
       takenAt: row.taken_at,
@@ -57,8 +57,17 @@ export class SurveyStore {
       coverage: row.coverage,
       referrals: row.referrals,
       authorities: row.authorities,
+      registration: row.registration,
+      findings: row.findings,
       hints: row.hints,
+      ends: row.ends,
+      pages: row.pages,
+      asked: row.asked,
       sets: sets.map((set) => ({ ...set, ttl: Number(set.ttl) })),
     };
   }
 }
+
+type SurveyRow = Omit<SurveyView, 'id' | 'takenAt' | 'sets'> & { taken_at: number };
+type SetRow = Omit<SurveyView['sets'][number], 'ttl'> & { ttl: string };
+const SET_COLUMNS = ['owner', 'type', 'ttl', 'data', 'evidence', 'varying', 'fronted', 'stored'] as const;

@@ -1,31 +1,42 @@
-import { randomBytes } from 'node:crypto';
 import {
   AuthorityAnswer,
-  Exploration,
-  Hint,
-  Means,
+  End,
+  Evidence,
+  Instant,
+  KnownPanel,
+  MergedSet,
   Name,
-  RCODE,
   RRset,
+  RegistrationLook,
   TYPE_CODES,
-  TsigKey,
+  Variation,
   againstGiven,
   coverageOf,
-  groupRecords,
+  findingsOf,
+  mergeSightings,
   negativeTtl,
+  printRdata,
   readSoa,
-  rrsetKey,
   rrsetToText,
+  sameNameSet,
+  targetsOutside,
 } from '@wanderon/core';
-import { Delegation, NetError, exploreZone, limited, transferZone, walkZone } from '@wanderon/net';
-import { Network, observed } from '../network/network';
+import { Delegation, NetError, Walker, limited, lookAtPages, lookUpRegistration } from '@wanderon/net';
+import { observed } from '../network/network';
 import { ServerAt } from '../moves/leg';
+import { askAuthorities } from './askAuthorities';
 import { NewSurvey } from './survey.store';
+import { KnownHost, SurveyWish, SurveyWorld } from './surveyWorld';
+import { takeInventory } from './takeInventory';
+import { takeSamples } from './takeSamples';
 
 export interface TakenSurvey {
   readonly survey: NewSurvey;
+  /** Servers that the parent delegates to, by address. */
   readonly authorities: readonly ServerAt[];
   readonly nameservers: readonly string[];
+  /** The DNS host of the agency that is delegated to. */
+  readonly host: KnownHost | undefined;
   /** TTLs in seconds, as the symbols of docs/calculations.md. */
   readonly P: number;
   readonly C: number;
@@ -33,143 +44,199 @@ export interface TakenSurvey {
   readonly ds: boolean;
 }
 
-/** Asks every authority that the parent delegates to, and takes the inventory by the strongest means there is. Throws a NetError where no server of the parent answered. */
-export async function takeSurvey(
-  network: Network,
-  zone: Name,
-  delegation: Delegation,
-  key: TsigKey | undefined,
-  takenAt: number,
-  given: Given,
-): Promise<TakenSurvey> {
-  const walker = network.walker();
+/** Names outside the zone whose addresses are asked for. */
+const OUTSIDE = 60;
+
+/** Everything that can be known about a domain now. Throws a NetError where no server of the parent answers, or where cancelled. */
+export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: () => Instant): Promise<TakenSurvey> {
+  const { zone, signal } = wish;
+  const domain = zone.toString().replace(/\.$/, '');
+  const tell = (doing: string): void => wish.onProgress?.({ doing, asked: 0 });
+  const walker = world.walker();
+  tell('Asking the servers of the parent');
+  const registering = registrationOf(world, domain, signal);
+  // It is awaited below; should the survey end before, nobody is left to hear of it.
+  registering.catch(() => undefined);
+  const delegation = await walker.delegation(zone);
   const nameservers = nameserversOf(delegation);
-  const authorities: ServerAt[] = [];
-  for (const server of nameservers) for (const address of await walker.addressesOf(Name.parse(server))) authorities.push({ server, address });
-  const answers: AuthorityAnswer[] = await limited(authorities, 8, async ({ server, address }) => {
-    const asked = await observed(network.client.ask({ address }, zone, TYPE_CODES.SOA));
-    if (!asked.ok) return { server, address, authoritative: false, serial: undefined, transferred: false, problem: asked.problem };
-    const soa = asked.value.answers.find((record) => record.type === TYPE_CODES.SOA && record.owner.equals(zone));
-    const authoritative = asked.value.authoritative && asked.value.rcode === RCODE.NOERROR && soa !== undefined;
-    return {
-      server,
-      address,
-      authoritative,
-      serial: soa ? readSoa(soa.data).serial : undefined,
-      transferred: false,
-      problem: authoritative ? undefined : 'it is lame: it does not answer with authority',
-    };
+  const delegated = await addressesOf(walker, nameservers);
+  tell('Asking each authority');
+  const answers = await askAuthorities(world.client, zone, delegated.servers, signal);
+  // Whose server answers for the zone before one that is only named.
+  const ofHost = (all: readonly AuthorityAnswer[]): KnownHost | undefined =>
+    wish.hosts.find((one) => one.nameservers.some((name) => all.some((answer) => sameNameSet([name], [answer.server]))));
+  const host = ofHost(answers.filter((answer) => answer.authoritative)) ?? ofHost(answers);
+  const own = [...new Set(answers.flatMap((answer) => answer.nameservers.map((name) => name.toLowerCase())))];
+  const unsaid = await addressesOf(
+    walker,
+    own.filter((name) => !nameservers.some((known) => known.toLowerCase() === name)),
+  );
+  const apart = await askAuthorities(
+    world.client,
+    zone,
+    unsaid.servers.filter(({ address }) => !answers.some((answer) => answer.address === address)),
+    signal,
+  );
+  const panels = await panelsOf(world, walker, wish, answers);
+  const inventory = await takeInventory(world, wish, await host?.key(), answers);
+  const given = {
+    source: { kind: 'given', server: undefined, address: undefined, serial: wish.given.serial },
+    sets: wish.given.sets,
+    complete: false,
+  } as const;
+  const merged = mergeSightings([...inventory.sightings, ...(wish.given.sets.length > 0 ? [given] : [])]);
+  const sets = merged.map((one) => one.set);
+  const { variations, left } = await takeSamples(world, wish, merged, answers);
+  tell('Following names to their addresses');
+  const ends = await endsOutside(walker, targetsOutside(zone, sets));
+  tell('Looking at the website');
+  const pages = sets.some((set) => ADDRESSED.has(set.type)) ? await lookAtPages(world.http, pagesOf(zone, sets, wish.pages), signal) : [];
+  const registration = await registering;
+  const at = takenAt();
+  const referrals = delegation.referrals;
+  const findings = findingsOf({
+    domain,
+    parent: delegation.parent,
+    referrals,
+    authorities: [...answers, ...apart],
+    unresolved: delegated.unresolved,
+    registration,
+    panels,
+    takenAt: at,
   });
-  const got = (await byTransfer(network, zone, key, answers)) ?? (await byQuestions(network, zone, answers, given));
-  const { sets } = got;
-  const hints = [...got.hints, ...againstGiven(zone, sets, given.sets)];
-  const soaSet = sets.find((set) => set.type === TYPE_CODES.SOA);
-  const apexNs = sets.find((set) => set.type === TYPE_CODES.NS && set.owner.equals(zone));
-  const published = delegation.referrals.filter((referral) => referral.ttl !== undefined);
+  const coverage = coverageOf(answers, inventory.means);
+  const varying = [...variations.values()].filter((one) => one.varying !== undefined && one.fronted === undefined).length;
+  const published = referrals.filter((referral) => referral.ttl !== undefined);
+  const soaSet = sets.find((set) => set.type === TYPE_CODES.SOA && set.owner.equals(zone));
   return {
     survey: {
-      takenAt,
+      takenAt: at,
       parent: delegation.parent,
-      coverage: (({ grade, reasons }) => ({ grade, reasons: [...reasons] }))(coverageOf(answers, got.means)),
-      referrals: delegation.referrals.map((referral) => ({
-        ...referral,
-        nameservers: [...referral.nameservers],
-        glue: [...referral.glue],
-        ds: [...referral.ds],
-        ttl: referral.ttl ?? null,
-        problem: referral.problem ?? null,
-      })),
-      authorities: answers.map((answer) => ({ ...answer, serial: answer.serial ?? null, problem: answer.problem ?? null })),
-      sets: sets.map((set) => ({ ...rrsetToText(set), evidence: got.evidence(set) })),
-      hints: hints.map(({ name, text }) => ({ owner: name.toString(), text, answer: null })),
+      coverage: {
+        grade: coverage.grade,
+        reasons: [
+          ...coverage.reasons,
+          ...(varying > 0 ? [`The answers of ${varying} record ${varying === 1 ? 'set' : 'sets'} vary; what was seen is listed, more may exist.`] : []),
+          ...(left > 0 ? [`${left} address sets were not asked for again to see whether they vary.`] : []),
+        ],
+      },
+      referrals: referrals.map(referralView),
+      authorities: [...answers.map((answer) => authorityView(answer, true)), ...apart.map((answer) => authorityView(answer, false))],
+      registration: registration ?? null,
+      findings,
+      sets: merged.map((one) => setView(one, variations.get(one))),
+      hints: [...inventory.hints, ...againstGiven(zone, sets, wish.given.sets)].map(({ name, text }) => ({ owner: name.toString(), text, answer: null })),
+      ends: ends.map(({ target, addresses }) => ({ target: target.toString(), addresses: [...addresses] })),
+      pages,
+      asked: inventory.asked,
     },
-    authorities,
+    authorities: delegated.servers,
     nameservers,
+    host,
     P: Math.max(0, ...published.map((referral) => referral.ttl!)),
-    C: apexNs?.ttl ?? 0,
+    C: sets.find((set) => set.type === TYPE_CODES.NS && set.owner.equals(zone))?.ttl ?? 0,
     N: soaSet ? negativeTtl(soaSet.ttl, readSoa(soaSet.data[0]!).minimum) : 0,
-    ds: delegation.referrals.some((referral) => referral.ds.length > 0),
+    ds: referrals.some((referral) => referral.ds.length > 0),
   };
 }
 
-/** What a person has in hand of the zone. */
-export interface Given {
-  readonly names: readonly Name[];
-  readonly sets: readonly RRset[];
-}
-
-/** An inventory, how it was come by, and what is known to be missing. */
-interface Inventory {
-  readonly means: Means;
-  readonly sets: readonly RRset[];
-  readonly hints: readonly Hint[];
-  readonly evidence: (set: RRset) => string;
-}
-
-/** The zone from the first authority that transfers it; what the others said against it is noted in `answers`. */
-async function byTransfer(network: Network, zone: Name, key: TsigKey | undefined, answers: AuthorityAnswer[]): Promise<Inventory | undefined> {
-  for (const [index, answer] of answers.entries()) {
-    if (!answer.authoritative) continue;
-    const transferred = await observed(transferZone(network.client, { address: answer.address }, zone, { key, limit: 1_000_000 }));
-    if (!transferred.ok) {
-      answers[index] = { ...answer, problem: transferred.problem };
-      continue;
-    }
-    const { serial, records } = transferred.value;
-    answers[index] = { ...answer, transferred: true, serial };
-    return {
-      means: { kind: 'transfer' },
-      sets: groupRecords(records),
-      hints: [],
-      evidence: () => `transfer from ${answer.server} (${answer.address}) at serial ${serial}`,
-    };
-  }
-  return undefined;
-}
-
-/** Along the NSEC chain of a signed zone, else by questions from the catalogue; from the first authority that answers. */
-async function byQuestions(network: Network, zone: Name, answers: readonly AuthorityAnswer[], given: Given): Promise<Inventory> {
-  const source = answers.find((answer) => answer.authoritative);
-  const nothing: Inventory = {
-    means: { kind: 'questions', address: '', asked: 0, remarks: [] },
-    sets: [],
-    hints: [],
-    evidence: () => '',
-  };
-  if (!source) return nothing;
-  const { server, address } = source;
-  const walked = await walkZone(network.client, { address }, zone);
-  if (walked.whole)
-    return {
-      means: { kind: 'walk', address, serial: walked.serial, names: walked.names, whole: true, problems: [] },
-      sets: walked.sets,
-      hints: [],
-      evidence: () => `named by the NSEC chain of ${server} (${address}) at serial ${walked.serial}`,
-    };
-  // What a walk that broke off has seen is known to exist, and leads on.
-  const known = [
-    ...[...walked.sets, ...given.sets].map((set) => ({ name: set.owner, types: [set.type] })),
-    ...given.names.map((name) => ({ name, types: [] })),
-  ];
-  const exploration = new Exploration(zone, () => `${randomBytes(9).toString('hex')}-nobody`, known);
-  await exploreZone(network.client, { address }, exploration);
-  const { sets, hints, remarks, asked } = exploration.report();
-  const reasons = new Map(sets.map(({ set, because }) => [rrsetKey(set.owner, set.type), because]));
-  return {
-    means: {
-      kind: 'questions',
-      address,
-      asked: asked + walked.asked,
-      remarks: [...(walked.names > 0 ? walked.problems.slice(0, 3) : []), ...remarks],
-    },
-    sets: sets.map(({ set }) => set),
-    hints,
-    evidence: (set) => `answered by ${server} (${address}); its name: ${reasons.get(rrsetKey(set.owner, set.type)) ?? ''}`,
-  };
-}
+const ADDRESSED: ReadonlySet<number> = new Set([TYPE_CODES.A, TYPE_CODES.AAAA, TYPE_CODES.CNAME]);
 
 /** Every name that any server of the parent delegates to. Throws a NetError where none of them answered. */
 export function nameserversOf(delegation: Delegation): string[] {
   if (delegation.referrals.every((referral) => referral.problem !== undefined)) throw new NetError('unreachable', `no server of ${delegation.parent} answers`);
   return [...new Set(delegation.referrals.flatMap((referral) => referral.nameservers))].sort();
+}
+
+async function registrationOf(world: SurveyWorld, domain: string, signal: AbortSignal | undefined): Promise<RegistrationLook | undefined> {
+  return world.bootstrap && lookUpRegistration(world.http, world.bootstrap, domain, signal);
+}
+
+async function addressesOf(walker: Walker, names: readonly string[]): Promise<{ servers: ServerAt[]; unresolved: string[] }> {
+  const servers: ServerAt[] = [];
+  const unresolved: string[] = [];
+  for (const server of names) {
+    const addresses = await walker.addressesOf(Name.parse(server));
+    if (addresses.length === 0) unresolved.push(server);
+    for (const address of addresses) servers.push({ server, address });
+  }
+  return { servers, unresolved };
+}
+
+/** At which hosts of the agency the zone stands, and which of them is delegated to and answers for it. */
+async function panelsOf(
+  { client }: SurveyWorld,
+  walker: Walker,
+  { zone, hosts, signal }: SurveyWish,
+  answers: readonly AuthorityAnswer[],
+): Promise<KnownPanel[]> {
+  return limited(hosts, 4, async ({ name, nameservers: own }): Promise<KnownPanel> => {
+    const delegated = answers.filter((answer) => own.some((server) => sameNameSet([answer.server], [server])));
+    const live = delegated.some((answer) => answer.authoritative);
+    if (delegated.length > 0 || own.length === 0) return { host: name, live, serves: live };
+    const [address] = await walker.addressesOf(Name.parse(own[0]!));
+    if (address === undefined) return { host: name, live, serves: false };
+    const asked = await observed(client.ask({ address }, zone, TYPE_CODES.SOA, { signal, tries: 1 }));
+    return { host: name, live, serves: asked.ok && asked.value.authoritative && asked.value.answers.some((record) => record.owner.equals(zone)) };
+  });
+}
+
+async function endsOutside(walker: Walker, targets: readonly Name[]): Promise<End[]> {
+  return limited(targets.slice(0, OUTSIDE), 4, async (target) => ({ target, addresses: await walker.addressesOf(target) }));
+}
+
+/** The apex and `www` where they have addresses, and what the person listed. */
+function pagesOf(zone: Name, sets: readonly RRset[], listed: readonly string[]): string[] {
+  const names = [zone, zone.child('www')].filter((name) => sets.some((set) => set.owner.equals(name) && ADDRESSED.has(set.type)));
+  return [...new Set([...names.map((name) => `${name.toString().replace(/\.$/, '')}/`), ...listed])];
+}
+
+function referralView(referral: Delegation['referrals'][number]): NewSurvey['referrals'][number] {
+  const { server, address, nameservers, glue, ds } = referral;
+  return {
+    server,
+    address,
+    nameservers: [...nameservers],
+    glue: [...glue],
+    ds: [...ds],
+    ttl: referral.ttl ?? null,
+    dsTtl: referral.dsTtl ?? null,
+    problem: referral.problem ?? null,
+  };
+}
+
+function authorityView(answer: AuthorityAnswer, delegated: boolean): NewSurvey['authorities'][number] {
+  return {
+    ...answer,
+    nameservers: [...answer.nameservers],
+    delegated,
+    serial: answer.serial ?? null,
+    problem: answer.problem ?? null,
+    tcpProblem: answer.tcpProblem ?? null,
+  };
+}
+
+function setView({ set, evidence }: MergedSet, variation: Variation | undefined): NewSurvey['sets'][number] {
+  const fronted = variation?.fronted ?? null;
+  const known = evidence.find(({ source, seen }) => seen && source.kind !== 'answer' && (fronted !== null || source.kind !== 'given'));
+  return {
+    ...rrsetToText(set),
+    evidence: evidence.map((one) => evidenceView(set, one)),
+    varying: variation?.varying ?? null,
+    fronted,
+    stored: fronted === null || !known ? null : known.seen!.data.map((data) => printRdata(set.type, data)),
+  };
+}
+
+function evidenceView(set: RRset, { source, because, seen, agrees }: Evidence): NewSurvey['sets'][number]['evidence'][number] {
+  return {
+    kind: source.kind,
+    server: source.server ?? null,
+    address: source.address ?? null,
+    serial: source.serial ?? null,
+    because: because ?? null,
+    ttl: seen?.ttl ?? null,
+    data: seen && !agrees ? seen.data.map((data) => printRdata(set.type, data)) : null,
+    absent: seen === undefined,
+  };
 }

@@ -16,6 +16,7 @@ export function HostForm({ host, onClose }: { host: Host | undefined; onClose: (
   const [role, setRole] = useState<Host['role']>(host?.role ?? 'dns');
   const [nameservers, setNameservers] = useState(host?.nameservers.join('\n') ?? '');
   const [addresses, setAddresses] = useState(host?.addresses.join('\n') ?? '');
+  const [fronts, setFronts] = useState(host?.fronts.join('\n') ?? '');
   const [aliasTarget, setAliasTarget] = useState(host?.aliasTarget ?? '');
   const [updateAddress, setUpdateAddress] = useState(host?.updateAddress ?? '');
   const [requires, setRequires] = useState(host?.requires.map((need) => `${need.owner} ${need.type} ${need.data}`).join('\n') ?? '');
@@ -34,6 +35,7 @@ export function HostForm({ host, onClose }: { host: Host | undefined; onClose: (
       role,
       nameservers: words(nameservers),
       addresses: words(addresses),
+      fronts: words(fronts),
       aliasTarget: aliasTarget.trim() || null,
       updateAddress: updateAddress.trim() || null,
       requires: requires
@@ -92,7 +94,10 @@ export function HostForm({ host, onClose }: { host: Host | undefined; onClose: (
           </label>
           {role === 'dns' && (
             <>
-              {area('Nameservers', nameservers, setNameservers, 'nameservers', 'One a line.')}
+              <div>
+                {area('Nameservers', nameservers, setNameservers, 'nameservers', 'One a line.')}
+                {area('Fronts with', fronts, setFronts, 'fronts', 'Ranges of addresses with which it answers in place of stored ones, one a line.')}
+              </div>
               <div>
                 <Field
                   label="Updates go to"

@@ -99,7 +99,7 @@ export function MovePlace({ me }: { me: Me }) {
             </li>
           </ol>
         </nav>
-        <div className="min-w-0 grow overflow-y-auto px-5 py-4">
+        <div data-scrolls className="min-w-0 grow overflow-y-auto px-5 py-4">
           {chapter === 'survey' && <Survey {...props} />}
           {chapter === 'rebuild' && <Rebuild {...props} />}
           {chapter === 'timetable' && <Timetable {...props} />}

@@ -1,4 +1,5 @@
 import { Name } from '../../dns/name';
+import { RRsetText } from '../../dns/record';
 import { HostKnowledge } from '../host';
 import { Ruling } from '../ruling';
 
@@ -15,6 +16,8 @@ export interface CheckInput {
   readonly zone: Name;
   readonly rulings: readonly Ruling[];
   readonly oldWeb: readonly HostKnowledge[];
+  /** Sets as the old host answered them, where what it stores is not known. */
+  readonly fronted: readonly RRsetText[];
 }
 
 export type Check = (input: CheckInput) => Remark[];

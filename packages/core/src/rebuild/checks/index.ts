@@ -4,10 +4,11 @@ import { aliasBesideData } from './aliasBesideData';
 import { apexAndWww } from './apexAndWww';
 import { Check, CheckInput, Remark } from './check';
 import { doubledZone } from './doubledZone';
+import { frontsOwn } from './frontsOwn';
 import { leftAtOldHost } from './leftAtOldHost';
 import { mailTarget } from './mailTarget';
 
-const CHECKS: readonly Check[] = [aliasAtApex, aliasBesideData, apexAndWww, addressFamilies, doubledZone, leftAtOldHost, mailTarget];
+const CHECKS: readonly Check[] = [aliasAtApex, aliasBesideData, apexAndWww, addressFamilies, doubledZone, frontsOwn, leftAtOldHost, mailTarget];
 
 /** Every remark on the planned zone; the gate asks that none of them is a `stop`. */
 export function checkRulings(input: CheckInput): Remark[] {

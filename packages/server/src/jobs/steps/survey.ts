@@ -1,7 +1,7 @@
-import { Name, rrsetFromText, sameNameSet } from '@wanderon/core';
+import { Name, RRsetText, rrsetFromText, sameNameSet } from '@wanderon/core';
 import { NetError } from '@wanderon/net';
-import { Host } from '@wanderon/contract';
-import { Given, takeSurvey, TakenSurvey } from '../../survey/takeSurvey';
+import { Given } from '../../survey/surveyWorld';
+import { takeSurvey, TakenSurvey } from '../../survey/takeSurvey';
 import { Facts } from '../../moves/leg';
 import { sentence } from '../outward';
 import { StepWork } from '../stepContext';
@@ -11,17 +11,18 @@ export const survey: StepWork = async (context) => {
   const { config, network, hosts, zone, clock, store, surveys, leg, move } = context;
   const known = await hosts.list();
   let taken: TakenSurvey;
-  let dns: Host | undefined;
   try {
-    // Which key fits is known once the nameservers are.
-    const delegation = await network.walker().delegation(zone);
-    const names = delegation.referrals.flatMap((referral) => referral.nameservers);
-    dns = known.find((host) => host.role === 'dns' && names.some((name) => host.nameservers.some((own) => Name.parse(own).equals(Name.parse(name)))));
-    taken = await takeSurvey(network, zone, delegation, await hosts.keyOf(dns?.id ?? null), clock.now(), givenIn(leg.facts.inHand));
+    const wish = await hosts.surveyWish(zone, givenIn(leg.facts.inHand), leg.facts.pages ?? []);
+    taken = await context.running.run({ move: move.id }, (signal, onProgress) =>
+      takeSurvey(network.surveyWorld, { ...wish, signal, onProgress }, () => clock.now()),
+    );
   } catch (error) {
+    if (error instanceof NetError && error.kind === 'cancelled')
+      return { state: 'failed', problem: 'It was stopped. A survey taken before stands; take it again when it suits.' };
     if (error instanceof NetError) return { state: 'wait', until: clock.now() + config.WANDERON_LOOK_EVERY, problem: sentence(error.message) };
     throw error;
   }
+  const dns = taken.host;
   const addresses = new Set(taken.survey.sets.filter((set) => set.type === 'A' || set.type === 'AAAA').flatMap((set) => set.data));
   const aliases = new Set(taken.survey.sets.filter((set) => set.type === 'CNAME').flatMap((set) => set.data.map((target) => target.toLowerCase())));
   const web = known.find(
@@ -33,7 +34,11 @@ export const survey: StepWork = async (context) => {
     await transaction('legs')
       .where({ id: leg.id })
       .update({ survey_id: id, old_dns_host: dns?.id ?? null, old_web_host: web?.id ?? null, old_nameservers: JSON.stringify(taken.nameservers) });
-    await store.addFacts(leg.id, { P: taken.P, C: taken.C, N: taken.N, ds: taken.ds, oldAuthorities: [...taken.authorities] }, transaction);
+    await store.addFacts(
+      leg.id,
+      { P: taken.P, C: taken.C, N: taken.N, ds: taken.ds, oldAuthorities: [...taken.authorities], fronted: unknownValues(taken.survey.sets) },
+      transaction,
+    );
   });
   if (taken.survey.sets.length === 0) {
     const reasons = taken.survey.authorities.map((authority) => authority.problem ?? `${authority.server} gave nothing`);
@@ -44,13 +49,18 @@ export const survey: StepWork = async (context) => {
   }
   await context.note(
     'survey',
-    `Survey taken: ${taken.survey.sets.length} record sets, ${taken.survey.coverage.grade}${hintWords(taken.survey.hints.length)}.${sameNameSet(taken.nameservers, dns?.nameservers ?? []) ? '' : ' The nameservers are not those of a host we know whole.'}`,
+    `Survey taken: ${taken.survey.sets.length} record sets, ${taken.survey.coverage.grade}${hintWords(taken.survey.hints.length)}.${sameNameSet(taken.nameservers, [...(dns?.nameservers ?? [])]) ? '' : ' The nameservers are not those of a host we know whole.'}`,
   );
   return { state: 'done' };
 };
 
+/** Sets of which only the answers of the host's front are known. */
+function unknownValues(sets: TakenSurvey['survey']['sets']): RRsetText[] {
+  return sets.filter((set) => set.fronted !== null && set.stored === null).map(({ owner, type, ttl, data }) => ({ owner, type, ttl, data }));
+}
+
 function givenIn(inHand: Facts['inHand']): Given {
-  return { names: (inHand?.names ?? []).map((name) => Name.parse(name)), sets: (inHand?.sets ?? []).map(rrsetFromText) };
+  return { names: (inHand?.names ?? []).map((name) => Name.parse(name)), sets: (inHand?.sets ?? []).map(rrsetFromText), serial: inHand?.serial };
 }
 
 function hintWords(hints: number): string {

@@ -1,4 +1,4 @@
-import { Column, InHand, InHandRow, Name, givenSets, printRdata, readInHand, rrsetToText, typeMnemonic } from '@wanderon/core';
+import { Column, InHand, InHandRow, Name, givenSerial, givenSets, printRdata, readInHand, rrsetToText, typeMnemonic } from '@wanderon/core';
 import { InHandInput, MoveView } from '@wanderon/contract';
 import { useMemo, useState } from 'react';
 import { useMoveAction } from '../../api';
@@ -30,7 +30,11 @@ export function InHandDialog({ move, onClose }: { move: MoveView; onClose: () =>
   const names = new Set(reading.rows.map((row) => row.name.key)).size;
   const submit = (): void =>
     give.mutate(
-      { names: reading.rows.filter((row) => !row.record).map((row) => row.name.toString()), sets: givenSets(reading).map(rrsetToText) },
+      {
+        serial: givenSerial(reading, zone) ?? null,
+        names: reading.rows.filter((row) => !row.record).map((row) => row.name.toString()),
+        sets: givenSets(reading).map(rrsetToText),
+      },
       { onSuccess: onClose },
     );
   return (

@@ -1,0 +1,34 @@
+import { plain } from '../words';
+import { Finder, Finding } from './finding';
+
+/** DNSSEC: a DS makes the switch a matter of order (RFC 6781 §4.3.5); keys and DS have to fit together. */
+export const signing: Finder = ({ referrals, authorities }) => {
+  const findings: Finding[] = [];
+  const answering = referrals.filter((referral) => referral.problem === undefined && referral.nameservers.length > 0);
+  const withDs = answering.filter((referral) => referral.ds.length > 0);
+  const sound = authorities.filter((authority) => authority.authoritative);
+  const signed = sound.filter((authority) => authority.signed);
+  if (withDs.length > 0) {
+    const ttl = Math.max(0, ...withDs.map((referral) => referral.dsTtl ?? 0));
+    findings.push({
+      weight: 'look',
+      code: 'ds',
+      text: `The parent publishes a DS (TTL ${ttl} s): as long as it stands, resolvers that validate take a zone with other keys for forged. It has to go, and be forgotten, before the switch.`,
+    });
+    if (withDs.length < answering.length)
+      findings.push({ weight: 'look', code: 'ds-differs', text: `Only some of the parent's servers publish the DS: a change is under way.` });
+    const unsigned = sound.filter((authority) => !authority.signed);
+    if (unsigned.length > 0)
+      findings.push({
+        weight: 'stop',
+        code: 'bogus',
+        text: `${[...new Set(unsigned.map((authority) => plain(authority.server)))].join(', ')} serves the zone without keys although the parent publishes a DS: for resolvers that validate it is forged.`,
+      });
+  } else if (signed.length > 0)
+    findings.push({
+      weight: 'note',
+      code: 'signed-without-ds',
+      text: 'The zone is signed and the parent publishes no DS: nobody can check the signatures, and the switch need not wait for them.',
+    });
+  return findings;
+};

@@ -1,0 +1,57 @@
+import { Instant } from '../timetable/instant';
+
+/** One step from where a visitor began to where they ended. */
+export interface PageHop {
+  readonly url: string;
+  readonly address: string;
+  readonly status: number;
+  readonly certificate: {
+    readonly names: readonly string[];
+    readonly issuer: string;
+    readonly from: Instant;
+    readonly until: Instant;
+    /** SHA-256, hex. */
+    readonly fingerprint: string;
+    /** Why a browser would refuse it. */
+    readonly problem: string | null;
+  } | null;
+}
+
+/** How an address of a page answered. */
+export interface PageLook {
+  readonly start: string;
+  readonly hops: readonly PageHop[];
+  readonly problem: string | null;
+  /** Whether its redirect takes the path along; null where it does not redirect, or nobody knows. */
+  readonly keepsPath: boolean | null;
+  readonly page: {
+    readonly title: string | null;
+    /** SHA-256 of the text that visitors read, hex. */
+    readonly fingerprint: string;
+    readonly octets: number;
+    readonly cut: boolean;
+    readonly headers: Readonly<Record<string, string>>;
+  } | null;
+}
+
+/** What is worth saying of how a site answers today. */
+export function remarksOnPages(looks: readonly PageLook[], takenAt: Instant): string[] {
+  const remarks: string[] = [];
+  for (const look of looks) {
+    const bad = look.hops.find((hop) => hop.certificate && hop.certificate.problem !== null);
+    if (bad) remarks.push(`${bad.url}: a browser refuses its certificate, ${bad.certificate!.problem!}.`);
+    const ending = look.hops.find((hop) => hop.certificate && hop.certificate.problem === null && hop.certificate.until - takenAt < 14 * 86_400);
+    if (ending) remarks.push(`${ending.url}: its certificate ends within two weeks.`);
+    if (look.keepsPath === false) remarks.push(`${look.start} redirects every page to the front page.`);
+    if (look.page?.headers['strict-transport-security'] !== undefined && look.start.startsWith('https:'))
+      remarks.push(`${look.start}: browsers were told to come by HTTPS alone (HSTS), so the new host needs a certificate from the first visit on.`);
+  }
+  const rest = new Map<string, PageLook[]>();
+  for (const look of looks) {
+    const end = look.hops.at(-1);
+    if (look.page && end) rest.set(end.url, [...(rest.get(end.url) ?? []), look]);
+  }
+  if (rest.size > 1)
+    remarks.push(`The spellings end at ${rest.size} different addresses: ${[...rest.keys()].join(', ')}. Visitors and search engines see several sites.`);
+  return [...new Set(remarks)];
+}

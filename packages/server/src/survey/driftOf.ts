@@ -1,0 +1,24 @@
+import { DriftView, MoveView, SurveyView } from '@wanderon/contract';
+import { Name, RRset, driftBetween, rrsetFromText, rrsetKey, rrsetToText } from '@wanderon/core';
+import { notFound } from '../problem';
+import { SurveyStore } from './survey.store';
+
+/** The latest survey of a move held against an earlier one of it. Throws where the earlier one is not one of them. */
+export async function driftOf(move: MoveView, earlier: string, surveys: SurveyStore): Promise<DriftView> {
+  const { survey } = move;
+  if (!survey?.earlier.some((one) => one.id === earlier)) throw notFound('survey');
+  const drift = driftBetween(Name.parse(`${move.domain}.`), asSurveyed(await surveys.get(earlier)), asSurveyed(survey));
+  const text = (set: RRset | undefined): SetText | null => (set ? rrsetToText(set) : null);
+  return { changes: drift.changes.map(({ kind, before, after }) => ({ kind, before: text(before), after: text(after) })), remarks: [...drift.remarks] };
+}
+
+type SetText = NonNullable<DriftView['changes'][number]['before']>;
+
+function asSurveyed(survey: SurveyView): Parameters<typeof driftBetween>[1] {
+  const sets = survey.sets.map((set) => ({ set: rrsetFromText(set), varies: set.varying !== null }));
+  return {
+    sets: sets.map((one) => one.set),
+    grade: survey.coverage.grade,
+    varying: new Set(sets.filter((one) => one.varies).map(({ set }) => rrsetKey(set.owner, set.type))),
+  };
+}

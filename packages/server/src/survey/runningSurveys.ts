@@ -1,0 +1,59 @@
+import { setMaxListeners } from 'node:events';
+import { Injectable, OnModuleDestroy, OnModuleInit } from '@nestjs/common';
+import { Subscription } from 'rxjs';
+import { LiveService } from '../live/live.service';
+import { Progress } from './surveyWorld';
+
+/** Milliseconds between two words about a survey under way: pages show them, nothing rests on them. */
+const TELL_EVERY = 400;
+
+/** Surveys that this process is taking: tells pages how far they are, and ends them when somebody says so in any process. */
+@Injectable()
+export class RunningSurveys implements OnModuleInit, OnModuleDestroy {
+  private readonly running = new Map<string, Set<AbortController>>();
+  private subscription: Subscription | undefined;
+
+  constructor(private readonly live: LiveService) {}
+
+  onModuleInit(): void {
+    this.subscription = this.live.changes.subscribe((change) => {
+      if (change.topic === 'stop') for (const one of this.running.get(keyOf(change)) ?? []) one.abort();
+    });
+  }
+
+  onModuleDestroy(): void {
+    this.subscription?.unsubscribe();
+    for (const all of this.running.values()) for (const one of all) one.abort();
+  }
+
+  /** Runs a survey that can be stopped and is spoken of meanwhile. */
+  async run<T>(
+    of: { move: string } | { sweep: string; domain: string },
+    work: (signal: AbortSignal, onProgress: (progress: Progress) => void) => Promise<T>,
+  ): Promise<T> {
+    const key = keyOf(of);
+    const controller = new AbortController();
+    // Every question under way listens to it.
+    setMaxListeners(0, controller.signal);
+    const all = this.running.get(key) ?? new Set();
+    this.running.set(key, all.add(controller));
+    let spoken = 0;
+    const onProgress = (progress: Progress): void => {
+      const now = performance.now();
+      if (now - spoken < TELL_EVERY) return;
+      spoken = now;
+      // A word that is lost is followed by the next one.
+      this.live.tell({ topic: 'progress', ...of, ...progress, doing: progress.doing.slice(0, 500) }).catch(() => undefined);
+    };
+    try {
+      return await work(controller.signal, onProgress);
+    } finally {
+      all.delete(controller);
+      if (all.size === 0) this.running.delete(key);
+    }
+  }
+}
+
+function keyOf(of: { readonly move?: string; readonly sweep?: string }): string {
+  return of.move === undefined ? `sweep/${of.sweep}` : `move/${of.move}`;
+}

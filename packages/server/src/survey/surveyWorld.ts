@@ -1,0 +1,48 @@
+import { FrontRange, Name, RRset, TsigKey } from '@wanderon/core';
+import { DnsClient, HttpWorld, RdapBootstrap, Walker } from '@wanderon/net';
+
+/** What a survey reaches the world through. */
+export interface SurveyWorld {
+  readonly client: DnsClient;
+  readonly walker: () => Walker;
+  readonly http: HttpWorld;
+  /** Undefined where nobody said which service answers for which registry. */
+  readonly bootstrap: RdapBootstrap | undefined;
+}
+
+/** A DNS host of the agency. */
+export interface KnownHost {
+  readonly id: string;
+  readonly name: string;
+  /** Absolute. */
+  readonly nameservers: readonly string[];
+  readonly key: () => Promise<TsigKey | undefined>;
+}
+
+/** What a survey is to find out, and what is known beforehand. */
+export interface SurveyWish {
+  readonly zone: Name;
+  readonly hosts: readonly KnownHost[];
+  readonly fronts: readonly FrontRange[];
+  readonly given: Given;
+  /** Host names with a path whose pages are looked at, beside those of the apex and `www`. */
+  readonly pages: readonly string[];
+  readonly signal?: AbortSignal | undefined;
+  readonly onProgress?: ((progress: Progress) => void) | undefined;
+}
+
+/** What a person has in hand of the zone. */
+export interface Given {
+  readonly names: readonly Name[];
+  readonly sets: readonly RRset[];
+  /** Serial of the zone file, where it was one. */
+  readonly serial?: number | undefined;
+}
+
+/** What a survey is doing now, in words; `asked` counts questions of this survey so far. */
+export interface Progress {
+  readonly doing: string;
+  readonly asked: number;
+  /** How many questions are known to be left; undefined where nobody can say. */
+  readonly left?: number | undefined;
+}

@@ -1,0 +1,147 @@
+import { randomBytes } from 'node:crypto';
+import {
+  AuthorityAnswer,
+  Exploration,
+  Hint,
+  Means,
+  Name,
+  RRset,
+  Sighting,
+  Source,
+  TYPE_CODES,
+  TsigKey,
+  groupRecords,
+  rrsetKey,
+  sameData,
+} from '@wanderon/core';
+import { exploreZone, limited, transferZone, walkZone } from '@wanderon/net';
+import { observed } from '../network/network';
+import { Given, Progress, SurveyWish, SurveyWorld } from './surveyWorld';
+
+/** What is in the zone, how it was come by, and what is known to be missing. */
+export interface Inventory {
+  readonly means: Means;
+  /** The strongest first. */
+  readonly sightings: readonly Sighting[];
+  readonly hints: readonly Hint[];
+  readonly asked: number;
+}
+
+/** Records above which the zone is transferred from one server only; the others are held against it by their serial. */
+const LARGE = 50_000;
+
+/** By the strongest means there is: transfer from each authority, the NSEC chain, questions. What servers said against a transfer is noted in `answers`. */
+export async function takeInventory(world: SurveyWorld, wish: SurveyWish, key: TsigKey | undefined, answers: AuthorityAnswer[]): Promise<Inventory> {
+  return (await byTransfer(world, wish, key, answers)) ?? (await byQuestions(world, wish, answers));
+}
+
+async function byTransfer(world: SurveyWorld, wish: SurveyWish, key: TsigKey | undefined, answers: AuthorityAnswer[]): Promise<Inventory | undefined> {
+  const { zone, signal, onProgress } = wish;
+  const sightings: Sighting[] = [];
+  let large = false;
+  let done = 0;
+  const sound = answers.map((answer, index) => ({ answer, index })).filter(({ answer }) => answer.authoritative);
+  await limited(sound, 2, async ({ answer, index }) => {
+    if (large) return;
+    onProgress?.({ doing: `Asking ${answer.server} (${answer.address}) for the whole zone`, asked: done, left: sound.length - done });
+    const got = await observed(transferZone(world.client, { address: answer.address }, zone, { key, limit: 1_000_000, signal }));
+    done += 1;
+    if (!got.ok) {
+      answers[index] = { ...answer, problem: got.problem };
+      return;
+    }
+    const { serial, records } = got.value;
+    large ||= records.length > LARGE;
+    answers[index] = { ...answer, transferred: true, serial };
+    sightings.push({ source: { kind: 'transfer', server: answer.server, address: answer.address, serial }, sets: groupRecords(records), complete: true });
+  });
+  if (sightings.length === 0) return undefined;
+  // The newest version first; of one version the first server's.
+  const order = (source: Source): number => answers.findIndex((answer) => answer.address === source.address);
+  sightings.sort((a, b) => (((b.source.serial! - a.source.serial!) | 0) === 0 ? order(a.source) - order(b.source) : (b.source.serial! - a.source.serial!) | 0));
+  const newest = sightings[0]!;
+  const atOne = sightings.filter((sighting) => sighting.source.serial === newest.source.serial);
+  return {
+    means: { kind: 'transfer', differing: Math.max(0, ...atOne.slice(1).map((other) => differing(newest.sets, other.sets))) },
+    sightings,
+    hints: [],
+    asked: done,
+  };
+}
+
+async function byQuestions(world: SurveyWorld, wish: SurveyWish, answers: readonly AuthorityAnswer[]): Promise<Inventory> {
+  const { zone, signal, given } = wish;
+  const answering = answers.find((answer) => answer.authoritative);
+  if (!answering) return { means: { kind: 'questions', address: '', asked: 0, remarks: [], file: undefined }, sightings: [], hints: [], asked: 0 };
+  const { server, address, serial } = answering;
+  let before = 0;
+  const telling = (
+    doing: string,
+  ): { signal: AbortSignal | undefined; onProgress: (asked: number, now: { name: Name; type: number }, left?: number) => void } => ({
+    signal,
+    onProgress: (asked, now, left) => wish.onProgress?.({ doing: `${doing}: ${now.name.toString()}`, asked: before + asked, left } satisfies Progress),
+  });
+  const walked = await walkZone(world.client, { address }, zone, telling(`Walking the names that ${server} has signed`));
+  before = walked.asked;
+  if (walked.whole) {
+    const source: Source = { kind: 'walk', server, address, serial: walked.serial };
+    return {
+      means: { kind: 'walk', address, serial: walked.serial, names: walked.names, whole: true, problems: [] },
+      sightings: [{ source, sets: walked.sets, complete: true }],
+      hints: [],
+      asked: walked.asked,
+    };
+  }
+  // What a walk that broke off has seen is known to exist, and leads on.
+  const known = [
+    ...[...walked.sets, ...given.sets].map((set) => ({ name: set.owner, types: [set.type] })),
+    ...given.names.map((name) => ({ name, types: [] })),
+  ];
+  const exploration = new Exploration(zone, () => `${randomBytes(9).toString('hex')}-nobody`, known);
+  await exploreZone(world.client, { address }, exploration, telling(`Asking ${server}`));
+  const { sets, hints, remarks, asked } = exploration.report();
+  const reasons = new Map(sets.map(({ set, because }) => [rrsetKey(set.owner, set.type), because]));
+  const found = sets.map(({ set }) => set);
+  return {
+    means: {
+      kind: 'questions',
+      address,
+      asked: asked + walked.asked,
+      remarks: [...(walked.names > 0 ? walked.problems.slice(0, 3) : []), ...remarks],
+      file: given.serial === undefined ? undefined : { serial: given.serial, differing: againstFile(zone, found, given) },
+    },
+    sightings: [
+      {
+        source: { kind: 'answer', server, address, serial },
+        sets: found,
+        complete: false,
+        because: (set) => reasons.get(rrsetKey(set.owner, set.type)),
+      },
+    ],
+    hints,
+    asked: asked + walked.asked,
+  };
+}
+
+function differing(a: readonly RRset[], b: readonly RRset[]): number {
+  const other = new Map(b.map((set) => [rrsetKey(set.owner, set.type), set]));
+  let count = 0;
+  for (const set of a) {
+    const key = rrsetKey(set.owner, set.type);
+    const there = other.get(key);
+    other.delete(key);
+    if (!there || there.ttl !== set.ttl || !sameData(set.type, set.data, there.data)) count += 1;
+  }
+  return count + other.size;
+}
+
+/** How many sets a zone file and the servers have otherwise; what signing makes is the host's own. */
+function againstFile(zone: Name, found: readonly RRset[], given: Given): number {
+  const own = (set: RRset): boolean => set.owner.equals(zone) && OWN.has(set.type);
+  return differing(
+    found.filter((set) => !own(set)).map((set) => ({ ...set, ttl: 0 })),
+    given.sets.filter((set) => !own(set)).map((set) => ({ ...set, ttl: 0 })),
+  );
+}
+
+const OWN: ReadonlySet<number> = new Set([TYPE_CODES.SOA, TYPE_CODES.NS, TYPE_CODES.DNSKEY, TYPE_CODES.CDS, TYPE_CODES.CDNSKEY, TYPE_CODES.NSEC3PARAM]);
