@@ -3,3 +3,4 @@ export * from './hosts';
 export * from './moves';
 export * from './people';
 export * from './problem';
+export * from './sweeps';

@@ -53,10 +53,7 @@ const EDGES = ['203.0.113.130', '203.0.113.131'];
 function dressingsOf(host: ScenarioHost): Dressing[] {
   if (host.id !== 'brackenfold') return [];
   const website = (name: Name, zone: AuthZone): boolean => name.equals(zone.origin) || name.equals(zone.origin.child('www'));
-  return [
-    fronts((name, zone) => website(name, zone) && !zone.origin.equals(Name.parse('brackenfold.example.')), EDGES),
-    rotates(2),
-  ];
+  return [fronts((name, zone) => website(name, zone) && !zone.origin.equals(Name.parse('brackenfold.example.')), EDGES), rotates(2)];
 }
 
 const RESOLVERS: readonly { readonly name: string; readonly habit: string; readonly habits: ResolverHabits }[] = [

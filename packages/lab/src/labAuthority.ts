@@ -1,4 +1,4 @@
-import { generateKeyPairSync } from 'node:crypto';
+import { constants, generateKeyPairSync, privateEncrypt } from 'node:crypto';
 import { SecureContext, createSecureContext } from 'node:tls';
 import { pki, md } from 'node-forge';
 
@@ -10,6 +10,7 @@ export class LabAuthority {
   private readonly authority: pki.Certificate;
   private readonly authorityKey: pki.rsa.PrivateKey;
   private readonly leafKey = keyPair();
+  private readonly leafPem = pki.privateKeyToPem(this.leafKey.privateKey);
   private readonly contexts = new Map<string, SecureContext>();
   private serial = 1;
 
@@ -23,17 +24,18 @@ export class LabAuthority {
     this.pem = pki.certificateToPem(this.authority);
   }
 
-  /** For SNI: a certificate for that one name. */
+  /** For SNI: a certificate for the domain of that name and what stands right below it. */
   contextFor(name: string): SecureContext {
-    let context = this.contexts.get(name);
+    const domain = name.split('.').slice(name.endsWith('.nic.example') ? -3 : -2).join('.');
+    let context = this.contexts.get(domain);
     if (!context) {
-      const certificate = this.certificate(name, this.leafKey.publicKey, this.authorityKey, this.authority, [
+      const certificate = this.certificate(domain, this.leafKey.publicKey, this.authorityKey, this.authority, [
         { name: 'basicConstraints', cA: false },
         { name: 'extKeyUsage', serverAuth: true },
-        { name: 'subjectAltName', altNames: [{ type: 2, value: name }] },
+        { name: 'subjectAltName', altNames: [domain, `*.${domain}`].map((value) => ({ type: 2, value })) },
       ]);
-      context = createSecureContext({ key: pki.privateKeyToPem(this.leafKey.privateKey), cert: pki.certificateToPem(certificate) });
-      this.contexts.set(name, context);
+      context = createSecureContext({ key: this.leafPem, cert: pki.certificateToPem(certificate) });
+      this.contexts.set(domain, context);
     }
     return context;
   }
@@ -55,9 +57,20 @@ export class LabAuthority {
     certificate.setSubject(subject);
     certificate.setIssuer(issuer ? issuer.subject.attributes : subject);
     certificate.setExtensions(extensions);
-    certificate.sign(signer, md.sha256.create());
+    certificate.sign(fast(signer), md.sha256.create());
     return certificate;
   }
+}
+
+/** What precedes a SHA-256 digest in a signature (RFC 8017 §9.2). */
+const SHA256_INFO = Buffer.from('3031300d060960864801650304020105000420', 'hex');
+
+/** The same key with Node's arithmetic: a thousand domains want certificates at once. */
+function fast(key: pki.rsa.PrivateKey): pki.rsa.PrivateKey {
+  const pem = pki.privateKeyToPem(key);
+  const sign = (digest: md.MessageDigest): string =>
+    privateEncrypt({ key: pem, padding: constants.RSA_PKCS1_PADDING }, Buffer.concat([SHA256_INFO, Buffer.from(digest.digest().toHex(), 'hex')])).toString('binary');
+  return { ...key, sign };
 }
 
 /** Keys from Node, which is a hundred times as fast at it. */

@@ -21,6 +21,7 @@ import { framed, frames } from './framing';
 import { hasher } from './hasher';
 import { Limiter } from './limiter';
 import { NetError } from './netError';
+import { Pacer } from './pacer';
 import { RouteTable } from './routes';
 import { DEFAULT_PORTS, Over, ServerAddress, where } from './server';
 import { UdpPool } from './udpPool';
@@ -44,9 +45,11 @@ export interface ClientLimits {
   readonly perServer: number;
   /** Questions in flight in all. */
   readonly inAll: number;
+  /** Messages a second to one server, retries and transfers counted; Infinity for no pace. */
+  readonly perSecond: number;
 }
 
-const LIMITS: ClientLimits = { perServer: 64, inAll: 4096 };
+const LIMITS: ClientLimits = { perServer: 64, inAll: 4096, perSecond: Infinity };
 
 const RECURSIVE = { recursionDesired: true } as const;
 
@@ -65,14 +68,16 @@ const RETRIED: ReadonlySet<string> = new Set(['timeout', 'cut', 'unreachable']);
 export class DnsClient {
   private readonly pools = new Map<string, UdpPool>();
   private readonly limiter: Limiter;
+  private readonly pacer: Pacer;
 
   constructor(
     readonly routes: RouteTable = new RouteTable(),
     private readonly time: TransportTime = systemTime,
     limits: Partial<ClientLimits> = {},
   ) {
-    const { perServer, inAll } = { ...LIMITS, ...limits };
+    const { perServer, inAll, perSecond } = { ...LIMITS, ...limits };
     this.limiter = new Limiter(perServer, inAll);
+    this.pacer = new Pacer(perSecond, Math.max(1, perSecond / 10), () => performance.now());
   }
 
   /** One question, answered; throws a NetError where no sound answer came. Any response code is an answer. */
@@ -85,10 +90,29 @@ export class DnsClient {
     return this.limiter.run(`${server.address}/${server.port ?? ''}`, options.signal, () => this.tried(server, request, options));
   }
 
+  /** Waits for the server's next turn. */
+  private async turn({ address, port }: ServerAddress, signal: AbortSignal | undefined): Promise<void> {
+    const wait = this.pacer.take(`${address}/${port ?? ''}`);
+    if (wait <= 0) return;
+    await new Promise<void>((resolve, reject) => {
+      if (signal?.aborted) return reject(new NetError('cancelled', 'cancelled'));
+      const cancel = (): void => {
+        clearTimeout(timer);
+        reject(new NetError('cancelled', 'cancelled'));
+      };
+      const timer = setTimeout(() => {
+        signal?.removeEventListener('abort', cancel);
+        resolve();
+      }, wait);
+      signal?.addEventListener('abort', cancel, { once: true });
+    });
+  }
+
   private async tried(server: ServerAddress, request: Message, options: AskOptions): Promise<Message> {
     const tries = options.tries ?? 2;
     for (let attempt = 1; ; attempt++) {
       try {
+        await this.turn(server, options.signal);
         return await this.once(server, request, options, 1.5 ** (attempt - 1));
       } catch (error) {
         // An update that went unanswered may have taken effect: whoever sent it looks first.
@@ -114,6 +138,7 @@ export class DnsClient {
 
   /** A connection that takes one request and gives every message that comes back, for transfers. */
   async *stream(server: ServerAddress, request: Message, options: AskOptions = {}): AsyncGenerator<Message, void> {
+    await this.turn(server, options.signal);
     const prepared = this.prepare(request, randomInt(0x10000), options.key);
     const socket = await this.open(server, options.over === 'tls' ? 'tls' : 'tcp', connecting(options, 1));
     try {

@@ -1,6 +1,6 @@
 import { IncomingMessage, request as requestHttp } from 'node:http';
 import { Socket } from 'node:net';
-import { PeerCertificate, TLSSocket, connect as connectTls } from 'node:tls';
+import { PeerCertificate, SecureContext, TLSSocket, connect as connectTls, createSecureContext } from 'node:tls';
 import { isIpv4, isIpv6, isPublicAddress, Prefix, inPrefix } from '@wanderon/core';
 import { openTcp } from './connect';
 import { NetError } from './netError';
@@ -104,6 +104,15 @@ function mayReach({ routes, allowed = [] }: HttpWorld, address: string, port: nu
   return routes.leads(address, port, 'tcp') || isPublicAddress(address) || allowed.some((prefix) => inPrefix(prefix, address));
 }
 
+const contexts = new Map<string | undefined, SecureContext>();
+
+/** Reading certificates to trust takes longer than a handshake, and they are the same each time. */
+function contextFor(ca: string | undefined): SecureContext {
+  let context = contexts.get(ca);
+  if (!context) contexts.set(ca, (context = createSecureContext(ca === undefined ? {} : { ca })));
+  return context;
+}
+
 function secured(socket: Socket, host: string, ca: string | undefined): Promise<TLSSocket> {
   return new Promise((resolve, reject) => {
     const tls = connectTls({
@@ -112,7 +121,7 @@ function secured(socket: Socket, host: string, ca: string | undefined): Promise<
       rejectUnauthorized: false,
       host,
       ...(isIpv4(host) || isIpv6(host) ? {} : { servername: host }),
-      ...(ca === undefined ? {} : { ca }),
+      secureContext: contextFor(ca),
     });
     tls.once('secureConnect', () => resolve(tls));
     tls.once('error', (error) => reject(new NetError('unreachable', `${host} speaks no TLS: ${error.message}`)));

@@ -72,14 +72,13 @@ export class Walker {
   }
 
   private async lookUp(name: Name, type: number, depth: number): Promise<Message | undefined> {
-    let servers = [...this.hints];
-    let zone = Name.root;
+    let { zone, servers } = this.nearest(name);
     for (let step = 0; step < MAX_DEPTH; step++) {
       const answer = await this.firstAnswer(servers, zone, name, type);
       if (!answer) return undefined;
       const next = referralIn(answer, zone, name);
       if (!next) return answer;
-      servers = await this.serversFrom(next, zone, answer, depth);
+      servers = await this.serversOf(next, zone, answer, depth);
       zone = next.zone;
     }
     return undefined;
@@ -92,12 +91,24 @@ export class Walker {
       if (!answer) throw new NetError('unreachable', `no server of ${current.zone.toString()} answers`);
       const next = referralIn(answer, current.zone, zone);
       if (!next || next.zone.equals(zone)) return current;
-      const known = this.zoneServers.get(next.zone.key);
-      const servers = known ?? (await this.serversFrom(next, current.zone, answer, 0));
-      this.zoneServers.set(next.zone.key, servers);
-      current = { zone: next.zone, servers };
+      current = { zone: next.zone, servers: await this.serversOf(next, current.zone, answer, 0) };
     }
     throw new NetError('malformed', 'the referrals lead in a circle');
+  }
+
+  /** The closest zone at or above a name that was walked through before, so that the servers further up are left alone. */
+  private nearest(name: Name): { zone: Name; servers: NameServer[] } {
+    for (let zone = name; !zone.isRoot; zone = zone.parent) {
+      const servers = this.zoneServers.get(zone.key);
+      if (servers?.some((server) => server.addresses.length > 0)) return { zone, servers };
+    }
+    return { zone: Name.root, servers: [...this.hints] };
+  }
+
+  private async serversOf(next: { zone: Name; targets: Name[] }, from: Name, answer: Message, depth: number): Promise<NameServer[]> {
+    const servers = this.zoneServers.get(next.zone.key) ?? (await this.serversFrom(next, from, answer, depth));
+    this.zoneServers.set(next.zone.key, servers);
+    return servers;
   }
 
   /** `from` is the zone whose server answered: glue for names outside of it is not believed. */

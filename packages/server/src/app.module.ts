@@ -11,6 +11,7 @@ import { HostStore } from './hosts/host.store';
 import { HostsController } from './hosts/hosts.controller';
 import { Sealer } from './hosts/sealer';
 import { Advancer } from './jobs/advance';
+import { Boss } from './jobs/boss';
 import { JobQueue } from './jobs/queue';
 import { LiveController } from './live/live.controller';
 import { LiveService } from './live/live.service';
@@ -29,6 +30,10 @@ import { SurveyActs } from './survey/surveyActs';
 import { SurveyController } from './survey/survey.controller';
 import { SurveyStore } from './survey/survey.store';
 import { SurveyViews } from './survey/survey.view';
+import { SweepService } from './sweeps/sweep.service';
+import { SweepStore } from './sweeps/sweep.store';
+import { SweepWorker } from './sweeps/sweepWorker';
+import { SweepsController } from './sweeps/sweeps.controller';
 import { RunStore } from './watch/run.store';
 
 @Module({})
@@ -40,7 +45,7 @@ export class AppModule {
         DiscoveryModule,
         LoggerModule.forRoot({ pinoHttp: { level: config.WANDERON_LOG, autoLogging: false, redact: ['req.headers.cookie', 'req.headers["x-csrf-token"]'] } }),
       ],
-      controllers: [ClockController, PeopleController, HostsController, MovesController, SurveyController, LiveController],
+      controllers: [ClockController, PeopleController, HostsController, MovesController, SurveyController, SweepsController, LiveController],
       providers: [
         { provide: CONFIG, useValue: config },
         { provide: DATABASE, useValue: database },
@@ -65,8 +70,12 @@ export class AppModule {
         SurveyStore,
         SurveyViews,
         RunStore,
+        Boss,
         Advancer,
         JobQueue,
+        SweepStore,
+        SweepWorker,
+        SweepService,
       ],
     };
   }

@@ -50,6 +50,10 @@ const configSchema = z.object({
           return z.NEVER;
         }),
     ),
+  /** Messages a second that one name server is sent at most: others use it as well. */
+  WANDERON_QUESTIONS_PER_SECOND: z.coerce.number().min(1).max(100_000).default(250),
+  /** Domains of a sweep that one process surveys at a time. */
+  WANDERON_SWEEP_WORKERS: z.coerce.number().int().min(1).max(16).default(6),
   /** Seconds between two looks at servers that are waited for. */
   WANDERON_LOOK_EVERY: z.coerce.number().min(1).max(3600).default(60),
   /** Seconds that a cache is assumed to keep anything at least. */

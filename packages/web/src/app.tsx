@@ -6,6 +6,9 @@ import { MovePlace } from './move/movePlace';
 import { MovesPlace } from './moves/moves';
 import { Shell } from './shell/shell';
 import { SignIn } from './signIn/signIn';
+import { SurveyPlace } from './sweeps/surveyPlace';
+import { SweepPlace } from './sweeps/sweep';
+import { SweepsPlace } from './sweeps/sweeps';
 import { Failed, Loading } from './ui/states';
 import { ToastPlace } from './ui/toast';
 
@@ -30,6 +33,9 @@ export function App() {
         <Routes>
           <Route path="/" element={<DeskPlace me={me.data} />} />
           <Route path="/moves" element={<MovesPlace />} />
+          <Route path="/moves/sweeps" element={<SweepsPlace me={me.data} />} />
+          <Route path="/moves/sweeps/:id" element={<SweepPlace me={me.data} />} />
+          <Route path="/surveys/:id" element={<SurveyPlace me={me.data} />} />
           <Route path="/moves/:id/:chapter?" element={<MovePlace me={me.data} />} />
           <Route path="/hosts" element={<HostsPlace me={me.data} />} />
           <Route path="*" element={<Navigate to="/" replace />} />

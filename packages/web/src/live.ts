@@ -22,13 +22,35 @@ const progress = new Map<string, Progress>();
 const listeners = new Set<() => void>();
 
 function tellProgress({ move, sweep, domain, doing = '', asked = 0, left }: Change): void {
-  progress.set(move === undefined ? `sweep/${sweep}/${domain}` : `move/${move}`, { doing, asked, left });
+  const key = move === undefined ? `sweep/${sweep}/${domain}` : `move/${move}`;
+  if (doing === '') progress.delete(key);
+  else progress.set(key, { doing, asked, left });
+  sweeps.clear();
   for (const listener of listeners) listener();
 }
 
-/** The last word about a survey under way: `move/<id>`, or `sweep/<id>/<domain>`. */
+/** The last word about a survey under way, such as `move/<id>`. */
 export function useProgress(of: string): Progress | undefined {
   return useSyncExternalStore(subscribe, () => progress.get(of));
+}
+
+export interface SweepProgress {
+  readonly domain: string;
+  readonly progress: Progress;
+}
+
+/** Lists handed out, kept until anything changes: React wants the same one for the same state. */
+const sweeps = new Map<string, readonly SweepProgress[]>();
+
+/** What every domain of a sweep that is in hand is being asked. */
+export function useSweepProgress(sweep: string): readonly SweepProgress[] {
+  return useSyncExternalStore(subscribe, () => {
+    const start = `sweep/${sweep}/`;
+    const list =
+      sweeps.get(sweep) ?? [...progress].flatMap(([key, one]) => (key.startsWith(start) ? [{ domain: key.slice(start.length), progress: one }] : []));
+    sweeps.set(sweep, list);
+    return list;
+  });
 }
 
 function subscribe(listener: () => void): () => void {

@@ -26,7 +26,12 @@ export function exportCsv(sets: readonly ExportedSet[]): string {
   const rows = sets.flatMap(({ set, evidence, purpose }) =>
     set.data.map((data) => [set.owner.toString(), typeMnemonic(set.type), String(set.ttl), printRdata(set.type, data), purpose, evidence]),
   );
-  return [HEADING, ...rows].map((row) => `${row.map(cell).join(',')}\r\n`).join('');
+  return tableCsv(HEADING, rows);
+}
+
+/** A table as CSV (RFC 4180), its cells safe to open in a spreadsheet. */
+export function tableCsv(heading: readonly string[], rows: readonly (readonly string[])[]): string {
+  return [heading, ...rows].map((row) => `${row.map(cell).join(',')}\r\n`).join('');
 }
 
 function cell(text: string): string {

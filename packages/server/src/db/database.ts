@@ -2,6 +2,7 @@ import knex, { Knex } from 'knex';
 import * as foundation from './foundation';
 import * as surveyEvidence from './surveyEvidence';
 import * as surveyHints from './surveyHints';
+import * as sweeps from './sweeps';
 
 export const DATABASE = Symbol('database');
 export type Database = Knex;
@@ -10,6 +11,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '001_foundation', migration: foundation },
   { name: '002_survey_hints', migration: surveyHints },
   { name: '003_survey_evidence', migration: surveyEvidence },
+  { name: '004_sweeps', migration: sweeps },
 ];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */

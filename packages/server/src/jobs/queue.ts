@@ -1,9 +1,8 @@
 import { Inject, Injectable, Logger, OnApplicationBootstrap, BeforeApplicationShutdown } from '@nestjs/common';
-import PgBoss from 'pg-boss';
 import { CLOCK, Clock } from '../clock/clock';
-import { CONFIG, Config } from '../config';
 import { DATABASE, Database } from '../db/database';
 import { Advancer } from './advance';
+import { Boss } from './boss';
 
 const QUEUE = 'advance';
 const WORKERS = 4;
@@ -14,33 +13,20 @@ const PULSE = 250;
 @Injectable()
 export class JobQueue implements OnApplicationBootstrap, BeforeApplicationShutdown {
   private readonly log = new Logger('jobs');
-  private boss: PgBoss | undefined;
   private timer: NodeJS.Timeout | undefined;
   private closing = false;
   private pulsing: Promise<void> | undefined;
   private workers: string[] = [];
 
   constructor(
-    @Inject(CONFIG) private readonly config: Config,
     @Inject(DATABASE) private readonly database: Database,
     @Inject(CLOCK) private readonly clock: Clock,
     private readonly advancer: Advancer,
+    private readonly boss: Boss,
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
-    const boss = new PgBoss({ connectionString: this.config.WANDERON_DATABASE, max: 4, schema: 'jobs' });
-    boss.on('error', (error) => this.log.error(error));
-    await boss.start();
-    // `short`: one waiting job a move is enough, since it does everything that is due.
-    if (!(await boss.getQueue(QUEUE))) await boss.createQueue(QUEUE, { name: QUEUE, policy: 'short', retryLimit: 0, expireInSeconds: 900 });
-    for (let i = 0; i < WORKERS; i++) {
-      this.workers.push(
-        await boss.work<{ move: string }>(QUEUE, { pollingIntervalSeconds: 2, batchSize: 1 }, async ([job]) => {
-          await this.work(job!.data.move);
-        }),
-      );
-    }
-    this.boss = boss;
+    this.workers = await this.boss.work<{ move: string }>(QUEUE, WORKERS, ({ move }) => this.work(move));
     // What a process that died had in hand is looked at now, not when its lease ends.
     await this.database('moves').where({ state: 'open' }).update({ wake_at: this.clock.now() });
     this.clock.onChange(() => this.pulse());
@@ -52,14 +38,12 @@ export class JobQueue implements OnApplicationBootstrap, BeforeApplicationShutdo
     this.closing = true;
     clearInterval(this.timer);
     await this.pulsing;
-    await this.boss?.stop({ graceful: true, timeout: 5000, wait: true });
   }
 
   /** Has a move looked at as soon as a worker is free. */
   async send(move: string): Promise<void> {
-    if (!this.boss) return;
-    await this.boss.send(QUEUE, { move }, { singletonKey: move });
-    for (const worker of this.workers) this.boss.notifyWorker(worker);
+    // Before the workers are there, the first look at what is due sends it.
+    if (this.workers.length > 0) await this.boss.send(QUEUE, { move }, move, this.workers);
   }
 
   private pulse(): void {

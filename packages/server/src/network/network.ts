@@ -1,7 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
-import { Name } from '@wanderon/core';
-import { DnsClient, HttpWorld, NameServer, NetError, RdapBootstrap, Route, RouteTable, Walker, parseRootHints, readBootstrap } from '@wanderon/net';
+import { DnsClient, NameServer, NetError, RdapBootstrap, Route, RouteTable, Walker, parseRootHints, readBootstrap } from '@wanderon/net';
 import { z } from 'zod';
 import { WALL_CLOCK, Clock } from '../clock/clock';
 import { CONFIG, Config } from '../config';
@@ -52,7 +51,7 @@ export class Network implements OnModuleInit {
       this.hints = parseRootHints(await readFile(this.config.WANDERON_ROOT_HINTS, 'utf8'));
       this.watched = this.config.WANDERON_LOOKOUTS;
     }
-    this.dns = new DnsClient(new RouteTable(routes), () => Math.floor(this.wall.now()));
+    this.dns = new DnsClient(new RouteTable(routes), () => Math.floor(this.wall.now()), { perSecond: this.config.WANDERON_QUESTIONS_PER_SECOND });
   }
 
   get client(): DnsClient {
@@ -63,18 +62,9 @@ export class Network implements OnModuleInit {
     return this.watched;
   }
 
-  /** How pages are fetched; their names are resolved at the authorities, so that no cache tells us what was. */
-  get http(): HttpWorld {
-    return {
-      routes: this.dns.routes,
-      resolve: async (host) => this.walker().addressesOf(Name.parse(`${host}.`)),
-      allowed: this.config.WANDERON_PROBE_ALLOW,
-      ca: this.ca,
-    };
-  }
-
   get surveyWorld(): SurveyWorld {
-    return { client: this.dns, walker: () => this.walker(), http: this.http, bootstrap: this.services };
+    const http = { routes: this.dns.routes, allowed: this.config.WANDERON_PROBE_ALLOW, ca: this.ca };
+    return { client: this.dns, walker: () => this.walker(), http, bootstrap: this.services };
   }
 
   /** A fresh walker: it remembers nothing from before. */

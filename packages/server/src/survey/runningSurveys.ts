@@ -12,6 +12,8 @@ const TELL_EVERY = 400;
 export class RunningSurveys implements OnModuleInit, OnModuleDestroy {
   private readonly running = new Map<string, Set<AbortController>>();
   private subscription: Subscription | undefined;
+  /** The process is ending: what is cancelled now is taken up by the next one. */
+  closing = false;
 
   constructor(private readonly live: LiveService) {}
 
@@ -22,6 +24,7 @@ export class RunningSurveys implements OnModuleInit, OnModuleDestroy {
   }
 
   onModuleDestroy(): void {
+    this.closing = true;
     this.subscription?.unsubscribe();
     for (const all of this.running.values()) for (const one of all) one.abort();
   }
@@ -42,15 +45,20 @@ export class RunningSurveys implements OnModuleInit, OnModuleDestroy {
       const now = performance.now();
       if (now - spoken < TELL_EVERY) return;
       spoken = now;
-      // A word that is lost is followed by the next one.
-      this.live.tell({ topic: 'progress', ...of, ...progress, doing: progress.doing.slice(0, 500) }).catch(() => undefined);
+      this.tell(of, { ...progress, doing: progress.doing.slice(0, 500) });
     };
     try {
       return await work(controller.signal, onProgress);
     } finally {
       all.delete(controller);
       if (all.size === 0) this.running.delete(key);
+      this.tell(of, { doing: '', asked: 0 });
     }
+  }
+
+  /** A word that is lost is followed by the next one; an empty one says that it is over. */
+  private tell(of: { move: string } | { sweep: string; domain: string }, progress: Progress): void {
+    if (!this.closing) this.live.tell({ topic: 'progress', ...of, ...progress }).catch(() => undefined);
   }
 }
 

@@ -5,7 +5,8 @@ import { DnsClient, HttpWorld, RdapBootstrap, Walker } from '@wanderon/net';
 export interface SurveyWorld {
   readonly client: DnsClient;
   readonly walker: () => Walker;
-  readonly http: HttpWorld;
+  /** Names of pages are resolved by the survey itself. */
+  readonly http: Omit<HttpWorld, 'resolve'>;
   /** Undefined where nobody said which service answers for which registry. */
   readonly bootstrap: RdapBootstrap | undefined;
 }

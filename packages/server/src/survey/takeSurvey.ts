@@ -21,7 +21,7 @@ import {
   sameNameSet,
   targetsOutside,
 } from '@wanderon/core';
-import { Delegation, NetError, Walker, limited, lookAtPages, lookUpRegistration } from '@wanderon/net';
+import { Delegation, HttpWorld, NetError, RdapBootstrap, Walker, limited, lookAtPages, lookUpRegistration } from '@wanderon/net';
 import { observed } from '../network/network';
 import { ServerAt } from '../moves/leg';
 import { askAuthorities } from './askAuthorities';
@@ -53,8 +53,9 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   const domain = zone.toString().replace(/\.$/, '');
   const tell = (doing: string): void => wish.onProgress?.({ doing, asked: 0 });
   const walker = world.walker();
+  const http = { ...world.http, resolve: resolver(walker) };
   tell('Asking the servers of the parent');
-  const registering = registrationOf(world, domain, signal);
+  const registering = registrationOf(http, world.bootstrap, domain, signal);
   // It is awaited below; should the survey end before, nobody is left to hear of it.
   registering.catch(() => undefined);
   const delegation = await walker.delegation(zone);
@@ -90,7 +91,7 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   tell('Following names to their addresses');
   const ends = await endsOutside(walker, targetsOutside(zone, sets));
   tell('Looking at the website');
-  const pages = sets.some((set) => ADDRESSED.has(set.type)) ? await lookAtPages(world.http, pagesOf(zone, sets, wish.pages), signal) : [];
+  const pages = sets.some((set) => ADDRESSED.has(set.type)) ? await lookAtPages(http, pagesOf(zone, sets, wish.pages), signal) : [];
   const registration = await registering;
   const at = takenAt();
   const referrals = delegation.referrals;
@@ -148,8 +149,23 @@ export function nameserversOf(delegation: Delegation): string[] {
   return [...new Set(delegation.referrals.flatMap((referral) => referral.nameservers))].sort();
 }
 
-async function registrationOf(world: SurveyWorld, domain: string, signal: AbortSignal | undefined): Promise<RegistrationLook | undefined> {
-  return world.bootstrap && lookUpRegistration(world.http, world.bootstrap, domain, signal);
+async function registrationOf(
+  http: HttpWorld,
+  bootstrap: RdapBootstrap | undefined,
+  domain: string,
+  signal: AbortSignal | undefined,
+): Promise<RegistrationLook | undefined> {
+  return bootstrap && lookUpRegistration(http, bootstrap, domain, signal);
+}
+
+/** Addresses at the authorities, each name asked for once a survey: no cache tells us what was, and nobody is asked in vain. */
+function resolver(walker: Walker): (host: string) => Promise<readonly string[]> {
+  const known = new Map<string, Promise<readonly string[]>>();
+  return (host) => {
+    const asked = known.get(host) ?? walker.addressesOf(Name.parse(`${host}.`));
+    known.set(host, asked);
+    return asked;
+  };
 }
 
 async function addressesOf(walker: Walker, names: readonly string[]): Promise<{ servers: ServerAt[]; unresolved: string[] }> {

@@ -17,6 +17,9 @@ export function MovesPlace() {
     <div className="mx-auto w-full max-w-[1240px] px-4 py-5">
       <div className="mb-3 flex items-baseline justify-between gap-4">
         <h1>Moves</h1>
+        <Link to="/moves/sweeps" className="mr-auto text-accent hover:underline">
+          Survey many domains
+        </Link>
         {(moves.data?.length ?? 0) > 5 && (
           <input
             aria-label="Filter moves"

@@ -1,5 +1,6 @@
 import { Name, exportCsv, exportZoneFile } from '@wanderon/core';
 import { MoveSurvey } from '@wanderon/contract';
+import { saveFile } from '../../ui/saveFile';
 import { Item, exportedSets } from './surveyRows';
 
 /** The inventory to take along; what it claims of itself goes with it. */
@@ -18,19 +19,10 @@ export function Exports({ survey, items, zone, domain }: { survey: MoveSurvey; i
     <span className="flex items-baseline gap-3 text-sm">
       <span className="text-faded">Save as</span>
       {forms.map(([title, file, type, make]) => (
-        <button key={title} type="button" className="cursor-pointer text-accent hover:underline" onClick={() => save(file, type, make())}>
+        <button key={title} type="button" className="cursor-pointer text-accent hover:underline" onClick={() => saveFile(file, type, make())}>
           {title}
         </button>
       ))}
     </span>
   );
-}
-
-function save(file: string, type: string, text: string): void {
-  const address = URL.createObjectURL(new Blob([text], { type }));
-  const link = document.createElement('a');
-  link.href = address;
-  link.download = file;
-  link.click();
-  URL.revokeObjectURL(address);
 }

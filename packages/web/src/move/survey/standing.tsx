@@ -129,8 +129,7 @@ type Referral = MoveSurvey['referrals'][number];
 function alike(referrals: readonly Referral[]): Referral[][] {
   const groups = new Map<string, Referral[]>();
   for (const referral of referrals) {
-    const { server: _server, address: _address, nameservers, ...rest } = referral;
-    const said = JSON.stringify([[...nameservers].sort(), rest]);
+    const said = JSON.stringify({ ...referral, server: '', address: '', nameservers: [...referral.nameservers].sort() });
     groups.set(said, [...(groups.get(said) ?? []), referral]);
   }
   return [...groups.values()];
