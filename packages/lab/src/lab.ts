@@ -220,7 +220,9 @@ export class Lab {
   private async openRdap(): Promise<void> {
     await this.openSite([RDAP.address], () => (request, response) => {
       const name = decodeURIComponent(/^\/domain\/([^/?]+)$/.exec(request.url ?? '')?.[1] ?? '').toLowerCase();
-      const domain = this.domains.find(({ zone }) => zone === `${name}.`);
+      const domain = [...this.domains, ...infrastructureZones().map(({ zone, host }) => ({ zone, client: host, extra: [] }))].find(
+        ({ zone }) => zone === `${name}.`,
+      );
       const type = { 'content-type': 'application/rdap+json' };
       if (!domain) response.writeHead(404, type).end(JSON.stringify({ errorCode: 404, title: 'Not found' }));
       else response.writeHead(200, type).end(JSON.stringify(rdapDomain(domain, this.nameserversOf(domain.zone), this.clock.now())));

@@ -26,7 +26,10 @@ export class LabAuthority {
 
   /** For SNI: a certificate for the domain of that name and what stands right below it. */
   contextFor(name: string): SecureContext {
-    const domain = name.split('.').slice(name.endsWith('.nic.example') ? -3 : -2).join('.');
+    const domain = name
+      .split('.')
+      .slice(name.endsWith('.nic.example') ? -3 : -2)
+      .join('.');
     let context = this.contexts.get(domain);
     if (!context) {
       const certificate = this.certificate(domain, this.leafKey.publicKey, this.authorityKey, this.authority, [
@@ -69,7 +72,9 @@ const SHA256_INFO = Buffer.from('3031300d060960864801650304020105000420', 'hex')
 function fast(key: pki.rsa.PrivateKey): pki.rsa.PrivateKey {
   const pem = pki.privateKeyToPem(key);
   const sign = (digest: md.MessageDigest): string =>
-    privateEncrypt({ key: pem, padding: constants.RSA_PKCS1_PADDING }, Buffer.concat([SHA256_INFO, Buffer.from(digest.digest().toHex(), 'hex')])).toString('binary');
+    privateEncrypt({ key: pem, padding: constants.RSA_PKCS1_PADDING }, Buffer.concat([SHA256_INFO, Buffer.from(digest.digest().toHex(), 'hex')])).toString(
+      'binary',
+    );
   return { ...key, sign };
 }
 

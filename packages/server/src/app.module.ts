@@ -29,6 +29,7 @@ import { RunningSurveys } from './survey/runningSurveys';
 import { SurveyActs } from './survey/surveyActs';
 import { SurveyController } from './survey/survey.controller';
 import { SurveyStore } from './survey/survey.store';
+import { Surveyor } from './survey/surveyor';
 import { SurveyViews } from './survey/survey.view';
 import { SweepService } from './sweeps/sweep.service';
 import { SweepStore } from './sweeps/sweep.store';
@@ -66,6 +67,7 @@ export class AppModule {
         MoveActs,
         SurveyActs,
         RunningSurveys,
+        Surveyor,
         MoveService,
         SurveyStore,
         SurveyViews,

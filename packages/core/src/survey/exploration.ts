@@ -22,6 +22,14 @@ export interface Hint {
   readonly text: string;
 }
 
+/** A name to ask for beside those of the catalogue. */
+export interface KnownName {
+  readonly name: Name;
+  readonly types: readonly number[];
+  /** Given by a person, where it is absent. */
+  readonly because?: string;
+}
+
 export interface FoundSet {
   readonly set: RRset;
   /** Why its name was asked for. */
@@ -124,15 +132,15 @@ export class Exploration {
   /** Types that a person knows of at a name. */
   private readonly extra = new NameMap<number[]>();
 
-  /** `random`: labels that nobody has; one is used for each parent. `given`: names that a person knows of, with the types they know there. */
+  /** `random`: labels that nobody has; one is used for each parent. `given`: names that are known of otherwise, with the types known there, and why. */
   constructor(
     readonly zone: Name,
     private readonly random: (parent: Name) => string,
-    given: readonly { readonly name: Name; readonly types: readonly number[] }[] = [],
+    given: readonly KnownName[] = [],
   ) {
     for (const { name, types } of given) this.extra.getOr(name, () => []).push(...types);
     this.add(zone, 'the apex');
-    for (const { name } of given) this.add(name, 'given by a person');
+    for (const { name, because } of given) this.addIfFits(name, because ?? 'given by a person');
     for (const text of CATALOGUE_NAMES) this.add(zone.child(text), 'in the catalogue of common names');
   }
 

@@ -1,10 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { Host, HostInput } from '@wanderon/contract';
-import { HostKnowledge, Name, TsigAlgorithm, TsigKey, fromBase64, parsePrefix } from '@wanderon/core';
+import { HostKnowledge, Name, TsigAlgorithm, TsigKey, fromBase64 } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
 import { ProblemError, notFound } from '../problem';
-import { Given, SurveyWish } from '../survey/surveyWorld';
 import { Sealer } from './sealer';
 
 interface HostRow {
@@ -46,18 +45,6 @@ export class HostStore {
     if (!row?.key_secret || !row.key_name || !row.key_algorithm) return undefined;
     const secret = await this.database<{ id: string; sealed: Buffer }>('secrets').where({ id: row.key_secret }).first();
     return { name: Name.parse(row.key_name), algorithm: row.key_algorithm, secret: this.sealer.open(secret!.sealed) };
-  }
-
-  /** What a survey of a zone is told of the agency's hosts, beside what people have in hand and the pages they listed. */
-  async surveyWish(zone: Name, given: Given, pages: readonly string[]): Promise<SurveyWish> {
-    const all = (await this.list()).filter((host) => host.role === 'dns');
-    return {
-      zone,
-      given,
-      pages,
-      hosts: all.map((host) => ({ id: host.id, name: host.name, nameservers: host.nameservers, key: () => this.keyOf(host.id) })),
-      fronts: all.flatMap((host) => host.fronts.map((range) => ({ host: host.name, prefix: parsePrefix(range)! }))),
-    };
   }
 
   async save(id: string | undefined, input: HostInput): Promise<Host> {

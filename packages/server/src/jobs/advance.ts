@@ -8,8 +8,8 @@ import { LiveService } from '../live/live.service';
 import { Leg, Move, StepRow } from '../moves/leg';
 import { MoveStore } from '../moves/move.store';
 import { Network } from '../network/network';
-import { RunningSurveys } from '../survey/runningSurveys';
 import { SurveyStore } from '../survey/survey.store';
+import { Surveyor } from '../survey/surveyor';
 import { watchedQuestions } from '../timetable/times';
 import { lookRound, nextLook } from '../watch/round';
 import { RunStore } from '../watch/run.store';
@@ -38,7 +38,7 @@ export class Advancer {
     @Inject(CONFIG) private readonly config: Config,
     private readonly store: MoveStore,
     private readonly surveys: SurveyStore,
-    private readonly running: RunningSurveys,
+    private readonly surveyor: Surveyor,
     private readonly hosts: HostStore,
     private readonly runs: RunStore,
     private readonly events: EventStore,
@@ -157,7 +157,7 @@ export class Advancer {
       network: this.network,
       store: this.store,
       surveys: this.surveys,
-      running: this.running,
+      surveyor: this.surveyor,
       hosts: this.hosts,
       runs: this.runs,
       note,

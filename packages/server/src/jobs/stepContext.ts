@@ -5,8 +5,8 @@ import { HostStore } from '../hosts/host.store';
 import { Leg, Move, RulingRow, StepRow } from '../moves/leg';
 import { MoveStore } from '../moves/move.store';
 import { Network } from '../network/network';
-import { RunningSurveys } from '../survey/runningSurveys';
 import { SurveyStore } from '../survey/survey.store';
+import { Surveyor } from '../survey/surveyor';
 import { RunStore } from '../watch/run.store';
 
 /** What every step is given. `leg` and `steps` are as they stood when the step began. */
@@ -21,7 +21,7 @@ export interface StepContext {
   readonly network: Network;
   readonly store: MoveStore;
   readonly surveys: SurveyStore;
-  readonly running: RunningSurveys;
+  readonly surveyor: Surveyor;
   readonly hosts: HostStore;
   readonly runs: RunStore;
   readonly note: (kind: string, text: string, more?: { before?: unknown; after?: unknown; person?: string | undefined }) => Promise<void>;

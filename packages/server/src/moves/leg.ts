@@ -15,6 +15,8 @@ export interface Facts {
   oldAuthorities?: ServerAt[];
   /** The parent published a DS when it was last looked at. */
   ds?: boolean;
+  /** The latest survey of the zone; the plan was made from the leg's own. */
+  lastSurvey?: string;
   /** What changed in the old zone since the survey; absent until it was looked at. */
   drift?: string[];
   /** Per server address, of the observation named: last seen old, first seen new. */

@@ -38,7 +38,7 @@ export class MoveViews {
     const current = legs.at(-1)!;
     return {
       ...(await this.summary(move, legs)),
-      survey: current.leg.survey_id ? await this.surveyViews.ofMove(move, current.leg, current.leg.survey_id) : null,
+      survey: current.leg.survey_id ? await this.surveyViews.ofMove(move, current.leg, current.leg.facts.lastSurvey ?? current.leg.survey_id) : null,
       legs: await Promise.all(legs.map((loaded) => this.legView(move, loaded))),
       watch: await this.watchView(move, current),
     };

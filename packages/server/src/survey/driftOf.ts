@@ -14,7 +14,8 @@ export async function driftOf(move: MoveView, earlier: string, surveys: SurveySt
 
 type SetText = NonNullable<DriftView['changes'][number]['before']>;
 
-function asSurveyed(survey: SurveyView): Parameters<typeof driftBetween>[1] {
+/** A survey as core compares it. */
+export function asSurveyed(survey: Pick<SurveyView, 'sets' | 'coverage'>): Parameters<typeof driftBetween>[1] {
   const sets = survey.sets.map((set) => ({ set: rrsetFromText(set), varies: set.varying !== null }));
   return {
     sets: sets.map((one) => one.set),

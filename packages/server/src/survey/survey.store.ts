@@ -44,6 +44,20 @@ export class SurveyStore {
     return id;
   }
 
+  /** Names, relative to their zones, that stand in the latest surveys of at least two domains, the commonest first. */
+  async commonNames(most: number): Promise<string[]> {
+    const { rows } = await this.database.raw<{ rows: { label: string }[] }>(
+      `select left(s.owner, length(s.owner) - length(d.name) - 2) as label
+         from domains d
+         cross join lateral (select id from surveys where domain_id = d.id order by taken_at desc limit 1) latest
+         join survey_sets s on s.survey_id = latest.id
+        where length(s.owner) > length(d.name) + 1 and right(s.owner, length(d.name) + 2) = '.' || d.name || '.'
+        group by 1 having count(distinct d.id) > 1 order by count(distinct d.id) desc, 1 limit ?`,
+      [most],
+    );
+    return rows.map((row) => row.label);
+  }
+
   async get(id: string): Promise<SurveyView> {
     const row = await this.database('surveys').where({ id }).first<SurveyRow>();
     const sets = await this.database('survey_sets')

@@ -48,7 +48,7 @@ export class SurveyActs {
   async answerHint(id: string, input: AnswerHint, person: Caller): Promise<void> {
     const { move, leg } = await this.acts.open(id);
     const same = (one: { owner: string; text: string }): boolean => one.owner === input.owner && one.text === input.text;
-    const survey = leg.survey_id ? await this.surveys.get(leg.survey_id) : undefined;
+    const survey = leg.survey_id ? await this.surveys.get(leg.facts.lastSurvey ?? leg.survey_id) : undefined;
     if (!survey?.hints.some(same)) throw notFound('hint');
     const before = leg.facts.hintAnswers ?? [];
     const after = [...before.filter((one) => !same(one)), ...(input.answer ? [{ owner: input.owner, text: input.text, answer: input.answer }] : [])];
@@ -146,7 +146,9 @@ export class SurveyActs {
   }
 
   private async setOf(leg: Leg, owner: string, type: string): Promise<Awaited<ReturnType<SurveyStore['get']>>['sets'][number]> {
-    const set = leg.survey_id ? (await this.surveys.get(leg.survey_id)).sets.find((one) => one.owner === owner && one.type === type) : undefined;
+    const set = leg.survey_id
+      ? (await this.surveys.get(leg.facts.lastSurvey ?? leg.survey_id)).sets.find((one) => one.owner === owner && one.type === type)
+      : undefined;
     if (!set) throw notFound('record set');
     return set;
   }

@@ -26,6 +26,10 @@ export interface SurveyWish {
   readonly hosts: readonly KnownHost[];
   readonly fronts: readonly FrontRange[];
   readonly given: Given;
+  /** Sets of an earlier survey: each is asked for again where questions have to be put. */
+  readonly before?: readonly { readonly name: Name; readonly type: number }[];
+  /** Names that stand in other zones of the agency, relative, the commonest first; asked for where questions have to be put. */
+  readonly siblings: () => Promise<readonly string[]>;
   /** Host names with a path whose pages are looked at, beside those of the apex and `www`. */
   readonly pages: readonly string[];
   readonly signal?: AbortSignal | undefined;

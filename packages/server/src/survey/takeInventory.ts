@@ -3,8 +3,10 @@ import {
   AuthorityAnswer,
   Exploration,
   Hint,
+  KnownName,
   Means,
   Name,
+  NameError,
   RRset,
   Sighting,
   Source,
@@ -93,9 +95,11 @@ async function byQuestions(world: SurveyWorld, wish: SurveyWish, answers: readon
     };
   }
   // What a walk that broke off has seen is known to exist, and leads on.
-  const known = [
+  const known: KnownName[] = [
     ...[...walked.sets, ...given.sets].map((set) => ({ name: set.owner, types: [set.type] })),
     ...given.names.map((name) => ({ name, types: [] })),
+    ...(wish.before ?? []).map(({ name, type }) => ({ name, types: [type], because: 'found in the survey before' })),
+    ...(await wish.siblings()).flatMap((label) => siblingOf(zone, label)),
   ];
   const exploration = new Exploration(zone, () => `${randomBytes(9).toString('hex')}-nobody`, known);
   await exploreZone(world.client, { address }, exploration, telling(`Asking ${server}`));
@@ -121,6 +125,16 @@ async function byQuestions(world: SurveyWorld, wish: SurveyWish, answers: readon
     hints,
     asked: asked + walked.asked,
   };
+}
+
+/** A name as it stands in another zone, here; none where it would be too long. */
+function siblingOf(zone: Name, label: string): KnownName[] {
+  try {
+    return [{ name: Name.parse(label, zone), types: [], because: 'stands in other zones of yours' }];
+  } catch (error) {
+    if (error instanceof NameError) return [];
+    throw error;
+  }
 }
 
 function differing(a: readonly RRset[], b: readonly RRset[]): number {

@@ -5,15 +5,13 @@ import { NetError } from '@wanderon/net';
 import { CLOCK, Clock } from '../clock/clock';
 import { CONFIG, Config } from '../config';
 import { DATABASE, Database } from '../db/database';
-import { HostStore } from '../hosts/host.store';
 import { Boss } from '../jobs/boss';
 import { sentence } from '../jobs/outward';
 import { LiveService } from '../live/live.service';
-import { Network } from '../network/network';
 import { gistOf } from '../survey/gistOf';
-import { RunningSurveys } from '../survey/runningSurveys';
 import { SurveyStore } from '../survey/survey.store';
-import { TakenSurvey, takeSurvey } from '../survey/takeSurvey';
+import { Surveyor } from '../survey/surveyor';
+import { TakenSurvey } from '../survey/takeSurvey';
 import { SweepStore } from './sweep.store';
 
 const QUEUE = 'sweep';
@@ -39,9 +37,7 @@ export class SweepWorker implements OnApplicationBootstrap, BeforeApplicationShu
     @Inject(DATABASE) private readonly database: Database,
     private readonly store: SweepStore,
     private readonly surveys: SurveyStore,
-    private readonly hosts: HostStore,
-    private readonly network: Network,
-    private readonly running: RunningSurveys,
+    private readonly surveyor: Surveyor,
     private readonly live: LiveService,
     private readonly boss: Boss,
   ) {}
@@ -59,7 +55,7 @@ export class SweepWorker implements OnApplicationBootstrap, BeforeApplicationShu
 
   /** Has every sweep under way looked at now. */
   pulse(): void {
-    if (this.pulsing || this.running.closing) return;
+    if (this.pulsing || this.surveyor.closing) return;
     this.pulsing = this.sendUnfinished()
       .catch((error: unknown) => this.log.error(error))
       .finally(() => (this.pulsing = undefined));
@@ -79,7 +75,7 @@ export class SweepWorker implements OnApplicationBootstrap, BeforeApplicationShu
   private async turn(sweep: string): Promise<void> {
     const until = performance.now() + TURN;
     try {
-      while (!this.running.closing && performance.now() < until) if (!(await this.surveyNext(sweep))) return;
+      while (!this.surveyor.closing && performance.now() < until) if (!(await this.surveyNext(sweep))) return;
     } catch (error) {
       this.log.error(error);
     }
@@ -109,16 +105,13 @@ export class SweepWorker implements OnApplicationBootstrap, BeforeApplicationShu
   }
 
   private async surveyOne(sweep: string, position: number, domain: string, transaction: Database): Promise<boolean> {
-    const wish = await this.hosts.surveyWish(Name.parse(`${domain}.`), { names: [], sets: [] }, []);
     let taken: TakenSurvey;
     try {
-      taken = await this.running.run({ sweep, domain }, (signal, onProgress) =>
-        takeSurvey(this.network.surveyWorld, { ...wish, signal, onProgress }, () => this.clock.now()),
-      );
+      taken = await this.surveyor.take({ sweep, domain }, Name.parse(`${domain}.`));
     } catch (error) {
       if (!(error instanceof NetError)) throw error;
       // The next process takes it.
-      if (error.kind === 'cancelled' && this.running.closing) return false;
+      if (error.kind === 'cancelled' && this.surveyor.closing) return false;
       const stopped = error.kind === 'cancelled';
       await this.store.finish(
         sweep,

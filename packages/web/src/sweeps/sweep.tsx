@@ -134,7 +134,7 @@ function Sweep({ sweep, may }: { sweep: SweepView; may: boolean }) {
         <span className="flex items-baseline gap-4">
           <button
             type="button"
-            className="cursor-pointer text-sm text-accent hover:underline"
+            className="cursor-pointer text-sm whitespace-nowrap text-accent hover:underline"
             onClick={() => saveFile(`${sweep.name}.csv`, 'text/csv', csvOf(rows))}
           >
             Save as CSV
@@ -200,7 +200,7 @@ function Table({ rows, sort, onSort }: { rows: readonly Rated[]; sort: Sort; onS
         {head('Inventory')}
         {head('Sets', 'sets')}
         {head('DNS host', 'host')}
-        {head('Until', 'until')}
+        {head('Registered until', 'until')}
         {head('What to know')}
       </div>
       <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
@@ -248,7 +248,7 @@ function Row({ rated: { row, shown, risk } }: { rated: Rated }) {
       <span role="cell" className="max-md:hidden">
         {gist?.expires ? new Date(gist.expires * 1000).toISOString().slice(0, 10) : ''}
       </span>
-      <span role="cell" className="line-clamp-2 text-sm text-faded max-md:col-span-2" title={row.problem ?? gist?.said.join('\n')}>
+      <span role="cell" className="line-clamp-2 self-start text-sm text-faded max-md:col-span-2" title={row.problem ?? gist?.said.join('\n')}>
         {row.problem ?? gist?.said.join(' ')}
       </span>
     </div>

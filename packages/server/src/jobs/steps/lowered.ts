@@ -1,6 +1,8 @@
-import { Name, TYPE_CODES, groupRecords, rrsetFromText, rrsetKey, sameData, typeMnemonic } from '@wanderon/core';
-import { limited, transferZone } from '@wanderon/net';
+import { RRset, TYPE_CODES, driftBetween, typeMnemonic } from '@wanderon/core';
+import { NetError, limited } from '@wanderon/net';
 import { observed } from '../../network/network';
+import { asSurveyed } from '../../survey/driftOf';
+import { TakenSurvey } from '../../survey/takeSurvey';
 import { markSeen } from '../seen';
 import { StepContext, StepWork } from '../stepContext';
 import { loweredTtl, setsToLower } from './lower';
@@ -37,47 +39,28 @@ export const lowered: StepWork = async (context) => {
   return { state: 'done' };
 };
 
-/** What the old zone holds otherwise than it was surveyed, TTLs aside, in words. */
+/** Surveys the old zone once more, and tells what is otherwise than it was planned from, TTLs aside, in words. */
 async function driftSince(context: StepContext): Promise<string[]> {
-  const { leg, network, hosts, zone, rulings } = context;
-  const key = await hosts.keyOf(leg.old_dns_host);
-  const address = leg.facts.oldAuthorities?.[0]?.address;
-  if (!address) return [];
-  const got = await observed(transferZone(network.client, { address }, zone, { key }));
-  if (!got.ok) return driftByQuestions(context, address);
-  const own = (owner: Name, type: number): boolean => owner.equals(zone) && (type === TYPE_CODES.SOA || type === TYPE_CODES.NS);
-  const now = new Map(
-    groupRecords(got.value.records)
-      .filter((set) => !own(set.owner, set.type))
-      .map((set) => [rrsetKey(set.owner, set.type), set]),
-  );
-  const drift: string[] = [];
-  for (const row of rulings) {
-    if (!row.found) continue;
-    const found = rrsetFromText(row.found);
-    if (own(found.owner, found.type)) continue;
-    const set = now.get(rrsetKey(found.owner, found.type));
-    now.delete(rrsetKey(found.owner, found.type));
-    if (!set) drift.push(`${row.owner} ${row.type} is gone`);
-    else if (!sameData(set.type, set.data, found.data)) drift.push(`${row.owner} ${row.type} changed`);
+  const { leg, move, zone, surveys, store } = context;
+  const before = asSurveyed(await surveys.get(leg.survey_id!));
+  const known = before.sets.map((set) => ({ name: set.owner, type: set.type }));
+  let taken: TakenSurvey;
+  try {
+    taken = await context.surveyor.take({ move: move.id }, zone, { before: known, pages: leg.facts.pages ?? [] });
+  } catch (error) {
+    if (error instanceof NetError) return [`the zone could not be surveyed again: ${error.message}`];
+    throw error;
   }
-  for (const set of now.values()) drift.push(`${set.owner.toString()} ${typeMnemonic(set.type)} was added`);
-  return drift;
-}
-
-/** The same where the old host gives no transfer: every set that was found is asked for again. What was added since is not seen. */
-async function driftByQuestions({ network, zone, rulings }: StepContext, address: string): Promise<string[]> {
-  const rows = rulings.flatMap((row) => (row.found ? [{ row, found: rrsetFromText(row.found) }] : []));
-  const drift = await limited(rows, 16, async ({ row, found }) => {
-    if (found.owner.equals(zone) && (found.type === TYPE_CODES.SOA || found.type === TYPE_CODES.NS)) return undefined;
-    const asked = await observed(network.client.ask({ address }, found.owner, found.type));
-    if (!asked.ok) return `${row.owner} ${row.type} could not be read again: ${asked.problem}`;
-    const records = [...asked.value.answers, ...asked.value.authorities, ...asked.value.additionals].filter(
-      (record) => record.type === found.type && record.owner.equals(found.owner),
-    );
-    const set = groupRecords(records)[0];
-    if (!set) return `${row.owner} ${row.type} is gone`;
-    return sameData(set.type, set.data, found.data) ? undefined : `${row.owner} ${row.type} changed`;
+  await store.database.transaction(async (transaction) => {
+    const id = await surveys.add(move.domain_id, move.id, taken.survey, transaction);
+    await store.addFacts(leg.id, { lastSurvey: id }, transaction);
   });
-  return drift.filter((one) => one !== undefined);
+  const { changes } = driftBetween(zone, before, asSurveyed(taken.survey));
+  const own = (set: RRset): boolean => set.owner.equals(zone) && set.type === TYPE_CODES.NS;
+  return changes
+    .filter((change) => change.kind !== 'TTL changed' && !own((change.before ?? change.after)!))
+    .map(({ kind, before: old, after }) => {
+      const { owner, type } = (old ?? after)!;
+      return `${owner.toString()} ${typeMnemonic(type)} ${kind === 'changed' ? 'changed' : kind === 'gone' ? 'is gone' : 'was added'}`;
+    });
 }

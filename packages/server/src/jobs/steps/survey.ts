@@ -1,29 +1,26 @@
 import { Name, RRsetText, rrsetFromText, sameNameSet } from '@wanderon/core';
 import { NetError } from '@wanderon/net';
 import { Given } from '../../survey/surveyWorld';
-import { takeSurvey, TakenSurvey } from '../../survey/takeSurvey';
+import { TakenSurvey } from '../../survey/takeSurvey';
 import { Facts } from '../../moves/leg';
 import { sentence } from '../outward';
 import { StepWork } from '../stepContext';
 
 /** Takes the first survey and recognises the hosts the domain stands at. */
 export const survey: StepWork = async (context) => {
-  const { config, network, hosts, zone, clock, store, surveys, leg, move } = context;
+  const { config, hosts, zone, clock, store, surveys, leg, move } = context;
   const known = await hosts.list();
   let taken: TakenSurvey;
   try {
-    const wish = await hosts.surveyWish(zone, givenIn(leg.facts.inHand), leg.facts.pages ?? []);
-    taken = await context.running.run({ move: move.id }, (signal, onProgress) =>
-      takeSurvey(network.surveyWorld, { ...wish, signal, onProgress }, () => clock.now()),
-    );
+    taken = await context.surveyor.take({ move: move.id }, zone, { given: givenIn(leg.facts.inHand), pages: leg.facts.pages ?? [] });
   } catch (error) {
-    if (error instanceof NetError && error.kind === 'cancelled')
+    if (error instanceof NetError && error.kind === 'cancelled' && !context.surveyor.closing)
       return { state: 'failed', problem: 'It was stopped. A survey taken before stands; take it again when it suits.' };
     if (error instanceof NetError) return { state: 'wait', until: clock.now() + config.WANDERON_LOOK_EVERY, problem: sentence(error.message) };
     throw error;
   }
   const dns = taken.host;
-  const addresses = new Set(taken.survey.sets.filter((set) => set.type === 'A' || set.type === 'AAAA').flatMap((set) => set.data));
+  const addresses = new Set(taken.survey.sets.filter((set) => set.type === 'A' || set.type === 'AAAA').flatMap((set) => set.stored ?? set.data));
   const aliases = new Set(taken.survey.sets.filter((set) => set.type === 'CNAME').flatMap((set) => set.data.map((target) => target.toLowerCase())));
   const web = known.find(
     (host) =>
@@ -36,7 +33,7 @@ export const survey: StepWork = async (context) => {
       .update({ survey_id: id, old_dns_host: dns?.id ?? null, old_web_host: web?.id ?? null, old_nameservers: JSON.stringify(taken.nameservers) });
     await store.addFacts(
       leg.id,
-      { P: taken.P, C: taken.C, N: taken.N, ds: taken.ds, oldAuthorities: [...taken.authorities], fronted: unknownValues(taken.survey.sets) },
+      { lastSurvey: id, P: taken.P, C: taken.C, N: taken.N, ds: taken.ds, oldAuthorities: [...taken.authorities], fronted: unknownValues(taken.survey.sets) },
       transaction,
     );
   });

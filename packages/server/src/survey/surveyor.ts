@@ -1,0 +1,48 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { Name, parsePrefix } from '@wanderon/core';
+import { CLOCK, Clock } from '../clock/clock';
+import { HostStore } from '../hosts/host.store';
+import { Network } from '../network/network';
+import { RunningSurveys } from './runningSurveys';
+import { SurveyStore } from './survey.store';
+import { Given, SurveyWish } from './surveyWorld';
+import { TakenSurvey, takeSurvey } from './takeSurvey';
+
+/** Names of other zones that are asked for. */
+const SIBLINGS = 200;
+
+/** Takes surveys with all that the agency knows: its hosts and their keys, and what its other zones are like. */
+@Injectable()
+export class Surveyor {
+  constructor(
+    @Inject(CLOCK) private readonly clock: Clock,
+    private readonly network: Network,
+    private readonly hosts: HostStore,
+    private readonly surveys: SurveyStore,
+    private readonly running: RunningSurveys,
+  ) {}
+
+  /** The process is ending: a survey that was cut off is taken by the next one. */
+  get closing(): boolean {
+    return this.running.closing;
+  }
+
+  /** Throws a NetError, of kind `cancelled` where somebody stopped it. */
+  async take(
+    of: { move: string } | { sweep: string; domain: string },
+    zone: Name,
+    known: { given?: Given; pages?: readonly string[]; before?: SurveyWish['before'] } = {},
+  ): Promise<TakenSurvey> {
+    const dns = (await this.hosts.list()).filter((host) => host.role === 'dns');
+    const wish: SurveyWish = {
+      zone,
+      given: known.given ?? { names: [], sets: [] },
+      pages: known.pages ?? [],
+      before: known.before ?? [],
+      siblings: () => this.surveys.commonNames(SIBLINGS),
+      hosts: dns.map((host) => ({ id: host.id, name: host.name, nameservers: host.nameservers, key: () => this.hosts.keyOf(host.id) })),
+      fronts: dns.flatMap((host) => host.fronts.map((range) => ({ host: host.name, prefix: parsePrefix(range)! }))),
+    };
+    return this.running.run(of, (signal, onProgress) => takeSurvey(this.network.surveyWorld, { ...wish, signal, onProgress }, () => this.clock.now()));
+  }
+}
