@@ -1,12 +1,11 @@
-import { ChildProcess, spawn } from 'node:child_process';
-import { createWriteStream, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { once } from 'node:events';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Name, decodeMessage, encodeMessage, parseRdata, query, reply, typeCode } from '@wanderon/core';
-import { DnsClient } from '@wanderon/net';
 import * as reference from 'dns-packet';
-import { measure, spread } from './process';
+import { startKnot } from './support/knot';
+import { measure, spread } from './support/measure';
+import { writeLines } from './support/writeLines';
 
 const COUNT = 1_000_000;
 const PORT = 5399;
@@ -31,19 +30,6 @@ function* mixedZone(count: number): Generator<string, void> {
     written += lines.length;
     yield `${lines.join('\n')}\n`;
   }
-}
-
-async function writeLines(path: string, pieces: Iterable<string>): Promise<void> {
-  const file = createWriteStream(path);
-  let text = '';
-  for (const piece of pieces) {
-    text += piece;
-    if (text.length < 1 << 20) continue;
-    if (!file.write(text)) await once(file, 'drain');
-    text = '';
-  }
-  file.end(text);
-  await once(file, 'finish');
 }
 
 async function zoneFiles(folder: string): Promise<void> {
@@ -139,51 +125,16 @@ function messages(): void {
   );
 }
 
-/** knot with a zone of a million addresses, on a port that needs no rights. */
-async function knot(folder: string): Promise<ChildProcess> {
-  const storage = join(folder, 'knot');
-  mkdirSync(storage);
-  const zone = join(storage, 'many.zone');
-  await writeLines(
-    zone,
-    (function* () {
-      yield '$TTL 60\n@ SOA ns1.other.example. h.other.example. 1 1 1 1 1\n@ NS ns1.other.example.\n';
-      for (let i = 1; i <= COUNT - 2; i++) yield `n${i} A 192.0.${(i >> 8) & 255}.${i & 255}\n`;
-    })(),
-  );
-  const config = join(storage, 'knot.conf');
-  writeFileSync(
-    config,
-    `server:
-    rundir: ${storage}
-    listen: 127.0.0.1@${PORT}
-database:
-    storage: ${storage}
-acl:
-  - id: anybody
-    address: 127.0.0.0/8
-    action: transfer
-zone:
-  - domain: many.example.
-    file: ${zone}
-    acl: anybody
-`,
-  );
-  const child = spawn('knotd', ['-c', config], { stdio: 'ignore' });
-  const client = new DnsClient();
-  for (let left = 600; ; left--) {
-    try {
-      const answer = await client.ask({ address: '127.0.0.1', port: PORT }, Name.parse('n1.many.example.'), 1, { timeout: 200, tries: 1 });
-      if (answer.answers.length > 0) return child;
-    } catch (error) {
-      if (left === 0 || child.exitCode !== null) throw error;
-    }
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
+/** A zone of a million addresses. */
+function* addresses(): Generator<string, void> {
+  yield '$TTL 60\n@ SOA ns1.other.example. h.other.example. 1 1 1 1 1\n@ NS ns1.other.example.\n';
+  for (let i = 1; i <= COUNT - 2; i++) yield `n${i} A 192.0.${(i >> 8) & 255}.${i & 255}\n`;
 }
 
 async function overTheWire(folder: string): Promise<void> {
-  const server = await knot(folder);
+  const file = join(folder, 'many.zone');
+  await writeLines(file, addresses());
+  const server = await startKnot(folder, PORT, [{ domain: 'many.example', file, transfer: true, sign: false }]);
   try {
     const questions = 100_000;
     const data = join(folder, 'questions');

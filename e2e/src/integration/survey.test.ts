@@ -161,7 +161,11 @@ describe('surveys of domains at hosts of different habits', () => {
       ['https://www.lighthouse-museum.example/', 200],
     ]);
     expect([front.keepsPath, front.page?.title]).toEqual([true, 'www.lighthouse-museum.example']);
-    expect(front.hops[1]!.certificate).toMatchObject({ names: ['lighthouse-museum.example', '*.lighthouse-museum.example'], issuer: 'Lab Authority', problem: null });
+    expect(front.hops[1]!.certificate).toMatchObject({
+      names: ['lighthouse-museum.example', '*.lighthouse-museum.example'],
+      issuer: 'Lab Authority',
+      problem: null,
+    });
   });
 
   it('finds a closed zone by questions, with what hurts later: a status, an expiry, a nameserver left over, ties to certificate and policy', async () => {

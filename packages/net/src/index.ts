@@ -4,6 +4,7 @@ export * from './hasher';
 export * from './http';
 export * from './limited';
 export * from './netError';
+export * from './nsec3Walk';
 export * from './rdap';
 export * from './rootHints';
 export * from './routes';

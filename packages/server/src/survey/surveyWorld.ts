@@ -1,10 +1,13 @@
 import { FrontRange, Name, RRset, TsigKey } from '@wanderon/core';
 import { DnsClient, HttpWorld, RdapBootstrap, Walker } from '@wanderon/net';
 
+/** What a survey needs of the walk down from the root. */
+export type SurveyWalker = Pick<Walker, 'delegation' | 'addressesOf'>;
+
 /** What a survey reaches the world through. */
 export interface SurveyWorld {
   readonly client: DnsClient;
-  readonly walker: () => Walker;
+  readonly walker: () => SurveyWalker;
   /** Names of pages are resolved by the survey itself. */
   readonly http: Omit<HttpWorld, 'resolve'>;
   /** Undefined where nobody said which service answers for which registry. */

@@ -12,11 +12,13 @@ import {
   Source,
   TYPE_CODES,
   TsigKey,
+  counted,
   groupRecords,
   rrsetKey,
   sameData,
+  typeMnemonic,
 } from '@wanderon/core';
-import { exploreZone, limited, transferZone, walkZone } from '@wanderon/net';
+import { Nsec3Walked, SurveyOptions, exploreZone, limited, transferZone, walkNsec3, walkZone } from '@wanderon/net';
 import { observed } from '../network/network';
 import { Given, Progress, SurveyWish, SurveyWorld } from './surveyWorld';
 
@@ -94,12 +96,22 @@ async function byQuestions(world: SurveyWorld, wish: SurveyWish, answers: readon
       asked: walked.asked,
     };
   }
+  const siblings = (await wish.siblings()).flatMap((label) => siblingOf(zone, label));
+  const ring =
+    walked.names === 0 && answering.signed ? await walkHashes(world, wish, address, siblings, telling(`Collecting the hashed names of ${server}`)) : undefined;
+  before += ring?.asked ?? 0;
+  if (ring?.complete) return byHashes(ring, answering);
   // What a walk that broke off has seen is known to exist, and leads on.
   const known: KnownName[] = [
     ...[...walked.sets, ...given.sets].map((set) => ({ name: set.owner, types: [set.type] })),
     ...given.names.map((name) => ({ name, types: [] })),
     ...(wish.before ?? []).map(({ name, type }) => ({ name, types: [type], because: 'found in the survey before' })),
-    ...(await wish.siblings()).flatMap((label) => siblingOf(zone, label)),
+    ...(ring?.names ?? []).map(({ name, types }) => ({
+      name,
+      types: types.filter((type) => type !== TYPE_CODES.RRSIG),
+      because: 'its hash stands in the zone',
+    })),
+    ...siblings,
   ];
   const exploration = new Exploration(zone, () => `${randomBytes(9).toString('hex')}-nobody`, known);
   await exploreZone(world.client, { address }, exploration, telling(`Asking ${server}`));
@@ -110,8 +122,8 @@ async function byQuestions(world: SurveyWorld, wish: SurveyWish, answers: readon
     means: {
       kind: 'questions',
       address,
-      asked: asked + walked.asked,
-      remarks: [...(walked.names > 0 ? walked.problems.slice(0, 3) : []), ...remarks],
+      asked: asked + before,
+      remarks: [...(walked.names > 0 ? walked.problems.slice(0, 3) : []), ...(ring?.problems.slice(0, 3) ?? []), ...remarks],
       file: given.serial === undefined ? undefined : { serial: given.serial, differing: againstFile(zone, found, given) },
     },
     sightings: [
@@ -123,9 +135,47 @@ async function byQuestions(world: SurveyWorld, wish: SurveyWish, answers: readon
       },
     ],
     hints,
-    asked: asked + walked.asked,
+    asked: asked + before,
   };
 }
+
+function walkHashes(
+  world: SurveyWorld,
+  wish: SurveyWish,
+  address: string,
+  siblings: readonly KnownName[],
+  options: SurveyOptions,
+): Promise<Nsec3Walked | undefined> {
+  const { zone, given } = wish;
+  const known = [...given.sets.map((set) => set.owner), ...given.names, ...(wish.before ?? []).map((one) => one.name), ...siblings.map((one) => one.name)];
+  return walkNsec3(world.client, { address }, zone, known, options);
+}
+
+/** From a closed ring of hashes: what has no hash in it does not exist, and what no name was put to is a hint. */
+function byHashes(ring: Nsec3Walked, { server, address }: AuthorityAnswer): Inventory {
+  const { names, unmatched, sets, serial, problems, asked } = ring;
+  const open =
+    unmatched.length > 0
+      ? [`${counted(unmatched.length, 'name exists', 'names exist')} by hash alone: what ${unmatched.length === 1 ? 'it is' : 'they are'} called is not known.`]
+      : [];
+  const all = [...open, ...problems];
+  const types = (codes: readonly number[]): string =>
+    codes
+      .filter((code) => code !== TYPE_CODES.RRSIG)
+      .map(typeMnemonic)
+      .join(', ') || 'nothing of its own';
+  return {
+    means: { kind: 'walk', address, serial, names: names.length, whole: all.length === 0, problems: all },
+    sightings: [{ source: { kind: 'walk', server, address, serial }, sets, complete: all.length === 0 }],
+    hints: unmatched
+      .slice(0, HINTS)
+      .map((one) => ({ name: one.owner, text: `a name exists that has this hash, and holds ${types(one.types)}: give the name if you know it` })),
+    asked,
+  };
+}
+
+/** Hints that are given one by one. */
+const HINTS = 100;
 
 /** A name as it stands in another zone, here; none where it would be too long. */
 function siblingOf(zone: Name, label: string): KnownName[] {

@@ -21,12 +21,12 @@ import {
   sameNameSet,
   targetsOutside,
 } from '@wanderon/core';
-import { Delegation, HttpWorld, NetError, RdapBootstrap, Walker, limited, lookAtPages, lookUpRegistration } from '@wanderon/net';
+import { Delegation, HttpWorld, NetError, RdapBootstrap, limited, lookAtPages, lookUpRegistration } from '@wanderon/net';
 import { observed } from '../network/network';
 import { ServerAt } from '../moves/leg';
 import { askAuthorities } from './askAuthorities';
 import { NewSurvey } from './survey.store';
-import { KnownHost, SurveyWish, SurveyWorld } from './surveyWorld';
+import { KnownHost, SurveyWalker, SurveyWish, SurveyWorld } from './surveyWorld';
 import { takeInventory } from './takeInventory';
 import { takeSamples } from './takeSamples';
 
@@ -159,7 +159,7 @@ async function registrationOf(
 }
 
 /** Addresses at the authorities, each name asked for once a survey: no cache tells us what was, and nobody is asked in vain. */
-function resolver(walker: Walker): (host: string) => Promise<readonly string[]> {
+function resolver(walker: SurveyWalker): (host: string) => Promise<readonly string[]> {
   const known = new Map<string, Promise<readonly string[]>>();
   return (host) => {
     const asked = known.get(host) ?? walker.addressesOf(Name.parse(`${host}.`));
@@ -168,7 +168,7 @@ function resolver(walker: Walker): (host: string) => Promise<readonly string[]> 
   };
 }
 
-async function addressesOf(walker: Walker, names: readonly string[]): Promise<{ servers: ServerAt[]; unresolved: string[] }> {
+async function addressesOf(walker: SurveyWalker, names: readonly string[]): Promise<{ servers: ServerAt[]; unresolved: string[] }> {
   const servers: ServerAt[] = [];
   const unresolved: string[] = [];
   for (const server of names) {
@@ -182,7 +182,7 @@ async function addressesOf(walker: Walker, names: readonly string[]): Promise<{ 
 /** At which hosts of the agency the zone stands, and which of them is delegated to and answers for it. */
 async function panelsOf(
   { client }: SurveyWorld,
-  walker: Walker,
+  walker: SurveyWalker,
   { zone, hosts, signal }: SurveyWish,
   answers: readonly AuthorityAnswer[],
 ): Promise<KnownPanel[]> {
@@ -197,7 +197,7 @@ async function panelsOf(
   });
 }
 
-async function endsOutside(walker: Walker, targets: readonly Name[]): Promise<End[]> {
+async function endsOutside(walker: SurveyWalker, targets: readonly Name[]): Promise<End[]> {
   return limited(targets.slice(0, OUTSIDE), 4, async (target) => ({ target, addresses: await walker.addressesOf(target) }));
 }
 
