@@ -3,6 +3,7 @@ import { Api, until } from './api';
 export const DEMO_PASSWORD = 'fennel-and-tide';
 
 interface Scenario {
+  domains: { name: string }[];
   hosts: {
     id: string;
     name: string;
@@ -103,4 +104,8 @@ export async function fillDemo(address: string, lab: string, bare: boolean): Pro
   // A host that gives no transfer, and one that answers otherwise than it stores.
   await begin('seed-library.example');
   await begin('regatta-club.example');
+  // A look at everything the agency has, and at one domain that a client believes to have.
+  const domains = [...scenario.domains.map((domain) => domain.name), 'mislaid-lantern.example'];
+  const { id } = await api.call<{ id: string }>('POST', '/api/sweeps', { name: 'Before the spring moves', text: domains.join('\n') });
+  await until('the sweep is done', async () => (await api.call<{ state: string }>('GET', `/api/sweeps/${id}`)).state === 'done');
 }

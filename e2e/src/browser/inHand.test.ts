@@ -2,7 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { MoveView } from '@wanderon/contract';
 import { Page } from 'puppeteer-core';
-import { Chromium, button, field, signIn, words } from '../support/browser';
+import { Chromium, button, paste, signIn, words } from '../support/browser';
 import { World, openWorld } from '../support/world';
 
 const PICTURES = process.env['SCREENSHOTS'] ? join(__dirname, '../../../docs/screenshots') : undefined;
@@ -53,12 +53,7 @@ describe('what a technician has in hand', () => {
     await picture('survey-partial');
 
     await page.locator(button('Give what you have')).click();
-    const area = await page.waitForSelector(field('What you have in hand'));
-    await area!.evaluate((element, text) => {
-      const box = element as HTMLTextAreaElement;
-      Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')!.set!.call(box, text);
-      box.dispatchEvent(new Event('input', { bubbles: true }));
-    }, TABLE);
+    await paste(page, 'What you have in hand', TABLE);
     await words(page, 'Read as a table: 4 rows with 3 names');
     await words(page, '1 line cannot be read');
     await words(page, '198.51.100.800 is not an IPv4 address');
@@ -70,17 +65,20 @@ describe('what a technician has in hand', () => {
     await page.select('select[aria-label="Column 3"]', 'ttl');
 
     await page.locator(button('Ask for these 3 names and take the survey again')).click();
+    await words(page, /3 hints open/);
+    await page.select('select[aria-label="Which names are shown"]', 'hints');
     await words(page, 'TXT "kept at the north shed" is in what you have in hand, and is not served');
+    await page.select('select[aria-label="Which names are shown"]', 'everything');
     await words(page, '*.boats');
-    await words(page, /3 (open|OPEN)/);
+    await words(page, /3 hints open/);
     // What a person knows of a hint is kept, and can be taken back.
     const [retired] = await page.$$(button('Retired'));
     await retired!.click();
-    await words(page, /2 (open|OPEN)/);
+    await words(page, /2 hints open/);
     await page.reload();
-    await words(page, /2 (open|OPEN)/);
+    await words(page, /2 hints open/);
     await page.locator(button('Open it again')).click();
-    await words(page, /3 (open|OPEN)/);
+    await words(page, /3 hints open/);
     expect(chromium.complaints).toEqual([]);
   });
 });

@@ -51,6 +51,16 @@ export const button = (name: string): string => `::-p-aria([name="${name}"][role
 export const link = (name: string): string => `::-p-aria([name="${name}"][role="link"])`;
 export const field = (name: string): string => `::-p-aria([name="${name}"][role="textbox"])`;
 
+/** Puts a text of several lines into a field, as pasting does. */
+export async function paste(page: Page, name: string, text: string): Promise<void> {
+  const area = await page.waitForSelector(field(name));
+  await area!.evaluate((element, value) => {
+    const box = element as HTMLTextAreaElement;
+    Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')!.set!.call(box, value);
+    box.dispatchEvent(new Event('input', { bubbles: true }));
+  }, text);
+}
+
 export async function signIn(page: Page, address: string, login: string): Promise<void> {
   await page.goto(address);
   await page.locator(field('Login')).fill(login);

@@ -92,9 +92,9 @@ export interface World {
 }
 
 /** The lab in this process, the server in another, accounts and hosts filled in. */
-export async function openWorld(options: LabOptions = {}): Promise<World> {
+export async function openWorld(options: LabOptions = {}, env: NodeJS.ProcessEnv = {}): Promise<World> {
   const lab = await Lab.open(options);
-  const server = await new ServerUnderTest({ WANDERON_LAB: lab.address }).open();
+  const server = await new ServerUnderTest({ WANDERON_LAB: lab.address, ...env }).open();
   await fillDemo(server.address, lab.address, true);
   return {
     lab,

@@ -33,8 +33,10 @@ export interface DnsHostHabits {
   readonly lame?: readonly number[];
 }
 
-/** For tests: called as an update arrives and once it was applied, before its answer leaves. */
-export interface UpdateWatcher {
+/** For tests: called as a question or an update arrives, and once an update was applied, before its answer leaves. */
+export interface HostWatcher {
+  /** A question came; servers count from 0. */
+  asked?(host: string, server: number, question: { name: Name; type: number }, transport: 'udp' | 'tcp'): void;
   /** `drop`: the message is lost on its way and never applied. */
   arrived?(host: string, message: Message): Promise<'drop' | void> | 'drop' | void;
   applied?(host: string, message: Message, changed: boolean): Promise<void> | void;
@@ -52,7 +54,7 @@ export class DnsHost {
     private readonly habits: DnsHostHabits,
     private readonly clock: LabClock,
     private readonly changed: () => void,
-    private readonly watcher: UpdateWatcher,
+    private readonly watcher: HostWatcher,
     private readonly time: () => number,
   ) {
     this.copies = addresses.slice(1).map(() => new Map<string, AuthZone>());
@@ -114,6 +116,7 @@ export class DnsHost {
       return answer ? [send(answer, mac)] : [];
     }
     if (request.opcode !== OPCODE.query) return [send(reply(request, { rcode: RCODE.NOTIMP }), mac)];
+    this.watcher.asked?.(this.name, server, question, asked.transport);
     const zone = this.zoneFor(question.name, zones);
     if (question.type === TYPE_CODES.AXFR) {
       if (!zone || !zone.origin.equals(question.name)) return [send(reply(request, { rcode: RCODE.NOTAUTH }), mac)];

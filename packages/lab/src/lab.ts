@@ -7,7 +7,7 @@ import { Name, NameError, RRset, TYPE_CODES, parseRdata, parseZoneFile, printZon
 import { DnsClient, NameServer, RouteTable } from '@wanderon/net';
 import { AuthZone } from './authZone';
 import { Dressing, fronts, rotates } from './dressing';
-import { DnsHost, UpdateWatcher } from './dnsHost';
+import { DnsHost, HostWatcher } from './dnsHost';
 import { LabAuthority } from './labAuthority';
 import { rdapDomain } from './rdapDomain';
 import { ClockState, LabClock } from './labClock';
@@ -36,7 +36,7 @@ export interface LabOptions {
   /** Where zones and clock are kept between starts; nothing is kept without it. */
   readonly stateFile?: string;
   readonly rate?: number;
-  readonly watcher?: UpdateWatcher;
+  readonly watcher?: HostWatcher;
   /** Domains beside those of the demo. */
   readonly more?: readonly ScenarioDomain[];
 }

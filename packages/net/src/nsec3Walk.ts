@@ -73,12 +73,12 @@ export async function walkNsec3(
       throw error;
     }
   };
-  const serialNow = async (): Promise<number | undefined> => {
-    const soa = (await put(zone, TYPE_CODES.SOA, false))?.answers.find((record) => record.type === TYPE_CODES.SOA && record.owner.equals(zone));
+  const serialNow = async (known?: Message): Promise<number | undefined> => {
+    const soa = (known ?? (await put(zone, TYPE_CODES.SOA, false)))?.answers.find((record) => record.type === TYPE_CODES.SOA && record.owner.equals(zone));
     return soa && readSoa(soa.data).serial;
   };
   const deny = async (name: Name): Promise<void> => void chain.take((await put(name, TYPE_CODES.NSEC3, true))?.authorities ?? []);
-  const serial = await serialNow();
+  const serial = await serialNow(options.known?.({ name: zone, type: TYPE_CODES.SOA }));
   await deny(zone.child(label()));
   if (!chain.params && !chain.problem) return undefined;
   await collect(chain, deny, options);

@@ -66,6 +66,7 @@ export async function lookUpRegistration(world: HttpWorld, bootstrap: RdapBootst
       if (answer.status === 404) return { kind: 'absent', service: url.hostname };
       const location = answer.headers['location'];
       if (answer.status >= 300 && answer.status < 400 && location !== undefined) {
+        if (!URL.canParse(location, url.href)) return unknown(`${url.hostname} leads to an address that is none`);
         url = new URL(location, url);
         continue;
       }
@@ -77,7 +78,6 @@ export async function lookUpRegistration(world: HttpWorld, bootstrap: RdapBootst
     return unknown(`${url.hostname} sends us from one place to the next`);
   } catch (error) {
     if (error instanceof NetError && error.kind !== 'cancelled') return unknown(error.message);
-    if (error instanceof TypeError && 'code' in error && error.code === 'ERR_INVALID_URL') return unknown('the service leads to an address that is none');
     throw error;
   }
 }

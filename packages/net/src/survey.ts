@@ -5,6 +5,8 @@ import { NetError } from './netError';
 import { ServerAddress } from './server';
 
 export interface SurveyOptions extends AskOptions {
+  /** What the server answered before to a question: it is not asked again. */
+  readonly known?: (question: SurveyQuestion) => Message | undefined;
   /** Questions in flight to the server. */
   readonly inFlight?: number;
   /** Told now and then what is being asked, and how much is known to be left. */
@@ -34,11 +36,11 @@ export async function walkZone(client: DnsClient, server: ServerAddress, zone: N
     if (asked % 25 === 1) options.onProgress?.(asked, question);
     return answered(client.exchange(server, signed ? query(question.name, question.type, { edns: SIGNED }) : query(question.name, question.type), options));
   };
-  const serialNow = async (): Promise<number | undefined> => {
-    const soa = (await put({ name: zone, type: TYPE_CODES.SOA }, false))?.answers.find((record) => record.type === TYPE_CODES.SOA && record.owner.equals(zone));
+  const serialNow = async (known?: Message): Promise<number | undefined> => {
+    const soa = (known ?? (await put({ name: zone, type: TYPE_CODES.SOA }, false)))?.answers.find((record) => record.type === TYPE_CODES.SOA && record.owner.equals(zone));
     return soa && readSoa(soa.data).serial;
   };
-  const serial = await serialNow();
+  const serial = await serialNow(options.known?.({ name: zone, type: TYPE_CODES.SOA }));
   for (let question = walk.next(); question; question = walk.next()) walk.take(await put(question, true));
   if (walk.problem !== undefined) problems.push(walk.problem);
   if (walk.names.length === 0) return { sets: [], whole: false, serial, problems, names: 0, asked };
@@ -81,6 +83,8 @@ export async function exploreZone(client: DnsClient, server: ServerAddress, expl
 
 /** Over UDP, and where nothing comes over TCP: servers that hold back answers to a busy asker do not hold those back. */
 async function persistent(client: DnsClient, server: ServerAddress, { name, type }: SurveyQuestion, options: SurveyOptions): Promise<Message | undefined> {
+  const before = options.known?.({ name, type });
+  if (before) return before;
   return (await answered(client.ask(server, name, type, options))) ?? (await answered(client.ask(server, name, type, { ...options, over: 'tcp', tries: 1 })));
 }
 

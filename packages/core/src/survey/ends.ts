@@ -26,10 +26,11 @@ export function targetsOutside(zone: Name, sets: readonly RRset[]): readonly Nam
 export function endsOf(set: RRset, sets: readonly RRset[], outside: readonly End[]): End[] {
   return followedBy(set)
     .filter((target) => !target.isRoot)
-    .map((target) => ({ target, addresses: addressesOf(target, sets, outside) }));
+    .map((target) => ({ target, addresses: addressesFor(target, sets, outside) }));
 }
 
-function addressesOf(target: Name, sets: readonly RRset[], outside: readonly End[]): readonly string[] {
+/** Addresses of a name by a zone's own records, along aliases, and by what was asked for outside of it; empty where none is known. */
+export function addressesFor(target: Name, sets: readonly RRset[], outside: readonly End[]): readonly string[] {
   let at = target;
   for (let hop = 0; hop < HOPS; hop++) {
     const known = outside.find((end) => end.target.equals(at));

@@ -144,6 +144,16 @@ function byLabel(zone: Name, set: RRset): Meaning | undefined {
 
 const ADDRESSED: ReadonlySet<number> = new Set([TYPE_CODES.A, TYPE_CODES.AAAA, TYPE_CODES.CNAME]);
 
+/** What a name leads to, then its mail and texts; what the host writes itself comes last. */
+const TYPE_ORDER: readonly number[] = [TYPE_CODES.A, TYPE_CODES.AAAA, TYPE_CODES.CNAME, TYPE_CODES.HTTPS, TYPE_CODES.MX, TYPE_CODES.TXT];
+const TYPES_LAST: readonly number[] = [TYPE_CODES.DS, TYPE_CODES.NS, TYPE_CODES.SOA];
+
+function typeRank(type: number): number {
+  const first = TYPE_ORDER.indexOf(type);
+  const last = TYPES_LAST.indexOf(type);
+  return first >= 0 ? first - TYPE_ORDER.length : last >= 0 ? 0x10000 + last : type;
+}
+
 /** Record sets in the order in which a person thinks of them: the domain itself, `www`, what is for mail, then the rest. */
 export function inReadingOrder(zone: Name, sets: readonly RRset[]): RRset[] {
   const meanings = meaningsOf(zone, sets);
@@ -153,5 +163,5 @@ export function inReadingOrder(zone: Name, sets: readonly RRset[]): RRset[] {
     if (set.owner.isAtOrBelow(www)) return 1;
     return ['mail in', 'mail out', 'sender policy'].includes(meanings.get(set)!.purpose) ? 2 : 3;
   };
-  return [...sets].sort((a, b) => rank(a) - rank(b) || a.owner.compare(b.owner) || a.type - b.type);
+  return [...sets].sort((a, b) => rank(a) - rank(b) || a.owner.compare(b.owner) || typeRank(a.type) - typeRank(b.type));
 }

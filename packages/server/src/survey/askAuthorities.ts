@@ -1,14 +1,28 @@
-import { AuthorityAnswer, Name, RCODE, TYPE_CODES, namesIn, readSoa } from '@wanderon/core';
+import { AuthorityAnswer, Message, Name, RCODE, TYPE_CODES, namesIn, readSoa } from '@wanderon/core';
 import { DnsClient, limited } from '@wanderon/net';
 import { observed } from '../network/network';
 import { ServerAt } from '../moves/leg';
 
 /** What each server says of the zone: its SOA over UDP and TCP, the NS set, and whether it holds keys. */
-export function askAuthorities(client: DnsClient, zone: Name, servers: readonly ServerAt[], signal: AbortSignal | undefined): Promise<AuthorityAnswer[]> {
-  return limited(servers, 8, (one) => askAuthority(client, zone, one, signal));
+export async function askAuthorities(client: DnsClient, zone: Name, servers: readonly ServerAt[], signal: AbortSignal | undefined): Promise<AskedAuthorities> {
+  const heard = new Map<string, Message>();
+  const answers = await limited(servers, 8, (one) => askAuthority(client, zone, one, signal, (type, message) => heard.set(`${one.address} ${type}`, message)));
+  return { answers, heard: (address, name, type) => (name.equals(zone) ? heard.get(`${address} ${type}`) : undefined) };
 }
 
-async function askAuthority(client: DnsClient, zone: Name, { server, address }: ServerAt, signal: AbortSignal | undefined): Promise<AuthorityAnswer> {
+export interface AskedAuthorities {
+  readonly answers: AuthorityAnswer[];
+  /** What a server answered here, so that nothing is asked of it twice. */
+  readonly heard: (address: string, name: Name, type: number) => Message | undefined;
+}
+
+async function askAuthority(
+  client: DnsClient,
+  zone: Name,
+  { server, address }: ServerAt,
+  signal: AbortSignal | undefined,
+  hear: (type: number, message: Message) => void,
+): Promise<AuthorityAnswer> {
   const at = { address };
   const nothing: AuthorityAnswer = {
     server,
@@ -24,6 +38,7 @@ async function askAuthority(client: DnsClient, zone: Name, { server, address }: 
   };
   const soa = await observed(client.ask(at, zone, TYPE_CODES.SOA, { signal }));
   if (!soa.ok) return { ...nothing, problem: soa.problem };
+  hear(TYPE_CODES.SOA, soa.value);
   const record = soa.value.answers.find((one) => one.type === TYPE_CODES.SOA && one.owner.equals(zone));
   const authoritative = soa.value.authoritative && soa.value.rcode === RCODE.NOERROR && record !== undefined;
   const serial = record && readSoa(record.data).serial;
@@ -33,6 +48,8 @@ async function askAuthority(client: DnsClient, zone: Name, { server, address }: 
     observed(client.ask(at, zone, TYPE_CODES.NS, { signal })),
     observed(client.ask(at, zone, TYPE_CODES.DNSKEY, { signal })),
   ]);
+  if (ns.ok) hear(TYPE_CODES.NS, ns.value);
+  if (keys.ok) hear(TYPE_CODES.DNSKEY, keys.value);
   const own = ns.ok ? ns.value.answers.filter((one) => one.type === TYPE_CODES.NS && one.owner.equals(zone)) : [];
   return {
     ...nothing,

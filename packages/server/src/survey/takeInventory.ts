@@ -20,6 +20,7 @@ import {
 } from '@wanderon/core';
 import { Nsec3Walked, SurveyOptions, exploreZone, limited, transferZone, walkNsec3, walkZone } from '@wanderon/net';
 import { observed } from '../network/network';
+import { AskedAuthorities } from './askAuthorities';
 import { Given, Progress, SurveyWish, SurveyWorld } from './surveyWorld';
 
 /** What is in the zone, how it was come by, and what is known to be missing. */
@@ -34,9 +35,9 @@ export interface Inventory {
 /** Records above which the zone is transferred from one server only; the others are held against it by their serial. */
 const LARGE = 50_000;
 
-/** By the strongest means there is: transfer from each authority, the NSEC chain, questions. What servers said against a transfer is noted in `answers`. */
-export async function takeInventory(world: SurveyWorld, wish: SurveyWish, key: TsigKey | undefined, answers: AuthorityAnswer[]): Promise<Inventory> {
-  return (await byTransfer(world, wish, key, answers)) ?? (await byQuestions(world, wish, answers));
+/** By the strongest means there is: transfer from each authority, the NSEC chain, questions. What servers said against a transfer is noted in the answers. */
+export async function takeInventory(world: SurveyWorld, wish: SurveyWish, key: TsigKey | undefined, asked: AskedAuthorities): Promise<Inventory> {
+  return (await byTransfer(world, wish, key, asked.answers)) ?? (await byQuestions(world, wish, asked));
 }
 
 async function byTransfer(world: SurveyWorld, wish: SurveyWish, key: TsigKey | undefined, answers: AuthorityAnswer[]): Promise<Inventory | undefined> {
@@ -73,16 +74,15 @@ async function byTransfer(world: SurveyWorld, wish: SurveyWish, key: TsigKey | u
   };
 }
 
-async function byQuestions(world: SurveyWorld, wish: SurveyWish, answers: readonly AuthorityAnswer[]): Promise<Inventory> {
+async function byQuestions(world: SurveyWorld, wish: SurveyWish, { answers, heard }: AskedAuthorities): Promise<Inventory> {
   const { zone, signal, given } = wish;
   const answering = answers.find((answer) => answer.authoritative);
   if (!answering) return { means: { kind: 'questions', address: '', asked: 0, remarks: [], file: undefined }, sightings: [], hints: [], asked: 0 };
   const { server, address, serial } = answering;
   let before = 0;
-  const telling = (
-    doing: string,
-  ): { signal: AbortSignal | undefined; onProgress: (asked: number, now: { name: Name; type: number }, left?: number) => void } => ({
+  const telling = (doing: string): SurveyOptions => ({
     signal,
+    known: ({ name, type }) => heard(address, name, type),
     onProgress: (asked, now, left) => wish.onProgress?.({ doing: `${doing}: ${now.name.toString()}`, asked: before + asked, left } satisfies Progress),
   });
   const walked = await walkZone(world.client, { address }, zone, telling(`Walking the names that ${server} has signed`));

@@ -10,6 +10,7 @@ import {
   RegistrationLook,
   TYPE_CODES,
   Variation,
+  addressesFor,
   againstGiven,
   coverageOf,
   findingsOf,
@@ -53,7 +54,8 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   const domain = zone.toString().replace(/\.$/, '');
   const tell = (doing: string): void => wish.onProgress?.({ doing, asked: 0 });
   const walker = world.walker();
-  const http = { ...world.http, resolve: resolver(walker) };
+  let inZone: (host: Name) => readonly string[] | undefined = () => undefined;
+  const http = { ...world.http, resolve: resolver(walker, (host) => inZone(host)) };
   tell('Asking the servers of the parent');
   const registering = registrationOf(http, world.bootstrap, domain, signal);
   // It is awaited below; should the survey end before, nobody is left to hear of it.
@@ -62,7 +64,8 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   const nameservers = nameserversOf(delegation);
   const delegated = await addressesOf(walker, nameservers);
   tell('Asking each authority');
-  const answers = await askAuthorities(world.client, zone, delegated.servers, signal);
+  const asked = await askAuthorities(world.client, zone, delegated.servers, signal);
+  const { answers } = asked;
   // Whose server answers for the zone before one that is only named.
   const ofHost = (all: readonly AuthorityAnswer[]): KnownHost | undefined =>
     wish.hosts.find((one) => one.nameservers.some((name) => all.some((answer) => sameNameSet([name], [answer.server]))));
@@ -72,14 +75,14 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
     walker,
     own.filter((name) => !nameservers.some((known) => known.toLowerCase() === name)),
   );
-  const apart = await askAuthorities(
+  const { answers: apart } = await askAuthorities(
     world.client,
     zone,
     unsaid.servers.filter(({ address }) => !answers.some((answer) => answer.address === address)),
     signal,
   );
   const panels = await panelsOf(world, walker, wish, answers);
-  const inventory = await takeInventory(world, wish, await host?.key(), answers);
+  const inventory = await takeInventory(world, wish, await host?.key(), asked);
   const given = {
     source: { kind: 'given', server: undefined, address: undefined, serial: wish.given.serial },
     sets: wish.given.sets,
@@ -90,6 +93,8 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   const { variations, left } = await takeSamples(world, wish, merged, answers);
   tell('Following names to their addresses');
   const ends = await endsOutside(walker, targetsOutside(zone, sets));
+  // What was answered is what visitors get; what was transferred may be answered otherwise, and is asked for.
+  if (inventory.means.kind !== 'transfer') inZone = (name) => (name.isAtOrBelow(zone) ? addressesFor(name, sets, ends) : undefined);
   tell('Looking at the website');
   const pages = sets.some((set) => ADDRESSED.has(set.type)) ? await lookAtPages(http, pagesOf(zone, sets, wish.pages), signal) : [];
   const registration = await registering;
@@ -159,10 +164,13 @@ async function registrationOf(
 }
 
 /** Addresses at the authorities, each name asked for once a survey: no cache tells us what was, and nobody is asked in vain. */
-function resolver(walker: SurveyWalker): (host: string) => Promise<readonly string[]> {
+function resolver(walker: SurveyWalker, inZone: (host: Name) => readonly string[] | undefined): (host: string) => Promise<readonly string[]> {
   const known = new Map<string, Promise<readonly string[]>>();
   return (host) => {
-    const asked = known.get(host) ?? walker.addressesOf(Name.parse(`${host}.`));
+    const name = Name.parse(`${host}.`);
+    const here = inZone(name);
+    if (here) return Promise.resolve(here);
+    const asked = known.get(host) ?? walker.addressesOf(name);
     known.set(host, asked);
     return asked;
   };
