@@ -57,6 +57,8 @@ export async function openDemo(options: DemoOptions, tell: (doing: string) => vo
         WANDERON_PUBLIC_ADDRESS: address,
         WANDERON_PORT: String(port),
         WANDERON_LAB: lab.ready[1],
+        // The lab's name servers are nobody else's.
+        WANDERON_QUESTIONS_PER_SECOND: '5000',
         WANDERON_ADMIN_LOGIN: 'admin',
         WANDERON_ADMIN_PASSWORD: DEMO_PASSWORD,
         WANDERON_LOG: process.env['WANDERON_LOG'] ?? 'warn',

@@ -29,9 +29,11 @@ interface Props {
 export function NameLine({ line, domain, move, may, current, open, closed, onPoint, onOpen, onFold }: Props) {
   if (line.kind === 'section')
     return (
-      <h4 className="flex items-baseline gap-2 border-b border-rule pt-2.5 pb-0.5 font-semibold">
-        {line.title} <span className="text-sm font-normal text-faded">{line.count}</span>
-      </h4>
+      <div role="row" className="border-b border-rule pt-2.5 pb-0.5">
+        <span role="gridcell" className="flex items-baseline gap-2 font-semibold">
+          {line.title} <span className="text-sm font-normal text-faded">{line.count}</span>
+        </span>
+      </div>
     );
   const name = line.kind === 'item' ? line.item.name : line.name;
   const label = <NameLabel label={line.label} full={name.toString()} depth={line.depth} below={line.below} closed={closed} onFold={() => onFold(name)} />;
@@ -40,7 +42,9 @@ export function NameLine({ line, domain, move, may, current, open, closed, onPoi
     return (
       <div role="row" className={`${COLUMNS} ${look}`} onClick={onPoint}>
         {label}
-        <span className="col-span-6 text-faded max-md:col-span-2">{line.below === 1 ? 'one below' : `${line.below} below`}</span>
+        <span role="gridcell" className="col-span-6 text-faded max-md:col-span-2">
+          {line.below === 1 ? 'one below' : `${line.below} below`}
+        </span>
       </div>
     );
   return (
@@ -141,7 +145,7 @@ function SetCells({ row, label, open, onOpen }: { row: SetRow; label: ReactNode;
         {meaning.purpose === 'unknown' ? '' : meaning.purpose}
         {row.corrected && '*'}
       </span>
-      <span className="max-md:hidden">
+      <span role="gridcell" className="max-md:hidden">
         <Copy value={text.data.join('\n')} label={`the value of ${text.owner} ${text.type}`} />
       </span>
     </div>
@@ -163,7 +167,7 @@ function Hint({ row, label, move, may }: { row: HintRow; label: ReactNode; move:
       <span role="gridcell" className={`col-span-3 min-w-0 max-md:col-span-1 ${hint.answer ? 'text-faded line-through' : ''}`}>
         {hint.text}
       </span>
-      <span className="col-span-2 flex flex-wrap gap-x-1 text-sm max-md:col-span-3">
+      <span role="gridcell" className="col-span-2 flex flex-wrap gap-x-1 text-sm max-md:col-span-3">
         {hint.answer && <span className="text-faded">{hint.answer}</span>}
         {may && move && hint.answer && (
           <Button kind="quiet" className="py-0" onClick={() => say(null)}>

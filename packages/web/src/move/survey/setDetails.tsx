@@ -12,7 +12,7 @@ import { SetRow, evidenceWords } from './surveyRows';
 export function SetDetails({ row, domain, move, may }: { row: SetRow; domain: string; move: string | undefined; may: boolean }) {
   const { text, ends } = row;
   return (
-    <div className="mt-1 mb-1 ml-4 border-l-2 border-rule pl-3 text-[0.93rem] leading-snug">
+    <div role="gridcell" className="mt-1 mb-1 ml-4 border-l-2 border-rule pl-3 text-[0.93rem] leading-snug">
       <Part title="seen by">
         {text.evidence.map((one, index) => (
           <div key={index} className="grid grid-cols-[minmax(0,24rem)_minmax(0,1fr)] gap-3 max-md:grid-cols-1 max-md:gap-0">
