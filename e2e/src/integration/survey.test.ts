@@ -225,6 +225,13 @@ describe('surveys of domains at hosts of different habits', () => {
     expect(again.earlier).toHaveLength(1);
     const drift = await world.api.call<{ changes: unknown[]; remarks: string[] }>('GET', `/api/moves/${id}/drift/${first.id}`);
     expect(drift.remarks[0]).toMatch(/The serial is still/);
+    // After the plan was made a survey changes nothing of it, and is held against it.
+    await world.api.call('POST', `/api/moves/${id}/survey`);
+    await expect(world.api.call('POST', `/api/moves/${id}/survey`)).rejects.toThrow(/being taken already/);
+    const third = await surveyed(world.api, id, again.id);
+    expect(third.earlier.map((one) => one.id)).toEqual([again.id, first.id]);
+    const kept = await world.api.call<MoveView>('GET', `/api/moves/${id}`);
+    expect(kept.legs[0]!.rulings).toEqual(planned.legs[0]!.rulings);
   });
 });
 

@@ -283,6 +283,8 @@ export const legSchema = z.object({
     t0: seenBetween.nullable(),
     te: seenBetween.nullable(),
     plannedSwitch: instant.nullable(),
+    /** One more survey was asked for, beside the plan. */
+    surveyAgain: z.boolean(),
   }),
   undoable: z.string().nullable(),
 });

@@ -172,6 +172,26 @@ _sip._tcp SRV 1 2 5060 telephone-box\ntelephone-box AAAA 2001:db8::5\nselector1.
     expect(agreeable.remarks.join(' ')).toMatch(/denies no name/);
   });
 
+  it('ends at a server that leads from each name to the next without end', () => {
+    let made = 0;
+    const endless: Server = (name, type) => {
+      const answers =
+        type === TYPE_CODES.CNAME || type === TYPE_CODES.A
+          ? [{ owner: name, type: TYPE_CODES.CNAME, cls: 1, ttl: 60, data: ORIGIN.child(`n${(made += 1)}`).wire }]
+          : [];
+      return { rcode: 0, authoritative: true, answers, authorities: [], additionals: [] };
+    };
+    const exploration = new Exploration(ORIGIN, () => 'zq7x-nobody-has-this');
+    let asked = 0;
+    while (!exploration.done)
+      for (const question of exploration.next(500)) {
+        asked += 1;
+        exploration.take(question, endless(question.name, question.type));
+      }
+    expect(asked).toBeLessThan(600_000);
+    expect(exploration.report().remarks.join(' ')).toMatch(/More than 20000 names were led to/);
+  });
+
   it('never claims a set that the zone does not hold, and misses none whose name it asked for', () => {
     const label = fc.constantFrom('www', 'mail', 'shop', 'dev', '*', 'hidden', '_tcp', '_sip', 'a');
     const owner = fc

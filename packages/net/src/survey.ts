@@ -37,7 +37,9 @@ export async function walkZone(client: DnsClient, server: ServerAddress, zone: N
     return answered(client.exchange(server, signed ? query(question.name, question.type, { edns: SIGNED }) : query(question.name, question.type), options));
   };
   const serialNow = async (known?: Message): Promise<number | undefined> => {
-    const soa = (known ?? (await put({ name: zone, type: TYPE_CODES.SOA }, false)))?.answers.find((record) => record.type === TYPE_CODES.SOA && record.owner.equals(zone));
+    const soa = (known ?? (await put({ name: zone, type: TYPE_CODES.SOA }, false)))?.answers.find(
+      (record) => record.type === TYPE_CODES.SOA && record.owner.equals(zone),
+    );
     return soa && readSoa(soa.data).serial;
   };
   const serial = await serialNow(options.known?.({ name: zone, type: TYPE_CODES.SOA }));

@@ -8,6 +8,8 @@ export interface DriftChange {
   readonly kind: 'added' | 'gone' | 'changed' | 'TTL changed';
   readonly before: RRset | undefined;
   readonly after: RRset | undefined;
+  /** At a set whose answers vary anyway: it says little. */
+  readonly shaky: boolean;
 }
 
 export interface Drift {
@@ -29,14 +31,18 @@ export function driftBetween(zone: Name, before: Surveyed, after: Surveyed): Dri
   const old = new Map(before.sets.map((set) => [rrsetKey(set.owner, set.type), set]));
   const now = new Map(after.sets.map((set) => [rrsetKey(set.owner, set.type), set]));
   const changes: DriftChange[] = [];
+  const note = (kind: DriftChange['kind'], a: RRset | undefined, b: RRset | undefined): void => {
+    const key = rrsetKey((a ?? b)!.owner, (a ?? b)!.type);
+    changes.push({ kind, before: a, after: b, shaky: before.varying.has(key) || after.varying.has(key) });
+  };
   for (const [key, set] of old) {
     if (isSoa(zone, set)) continue;
     const later = now.get(key);
-    if (!later) changes.push({ kind: 'gone', before: set, after: undefined });
-    else if (!sameData(set.type, set.data, later.data)) changes.push({ kind: 'changed', before: set, after: later });
-    else if (set.ttl !== later.ttl) changes.push({ kind: 'TTL changed', before: set, after: later });
+    if (!later) note('gone', set, undefined);
+    else if (!sameData(set.type, set.data, later.data)) note('changed', set, later);
+    else if (set.ttl !== later.ttl) note('TTL changed', set, later);
   }
-  for (const [key, set] of now) if (!old.has(key) && !isSoa(zone, set)) changes.push({ kind: 'added', before: undefined, after: set });
+  for (const [key, set] of now) if (!old.has(key) && !isSoa(zone, set)) note('added', undefined, set);
   changes.sort((a, b) => (a.before ?? a.after!).owner.compare((b.before ?? b.after!).owner) || (a.before ?? a.after!).type - (b.before ?? b.after!).type);
   const serials = { before: serialOf(zone, before.sets), after: serialOf(zone, after.sets) };
   return { changes, serials, remarks: remarksOn(changes, serials, before, after) };
@@ -57,9 +63,7 @@ function remarksOn(changes: readonly DriftChange[], serials: Drift['serials'], b
     remarks.push('The earlier survey was not whole: what is added now may have stood there then.');
   if (after.grade !== 'whole' && changes.some((change) => change.kind === 'gone'))
     remarks.push('The later survey is not whole: what is gone may only not have been found again.');
-  const shaky = changes.filter(({ before: a, after: b }) =>
-    [a, b].some((set) => set && (before.varying.has(rrsetKey(set.owner, set.type)) || after.varying.has(rrsetKey(set.owner, set.type)))),
-  );
+  const shaky = changes.filter((change) => change.shaky);
   if (shaky.length > 0) remarks.push(`${shaky.length} of the differences ${shaky.length === 1 ? 'is' : 'are'} at sets whose answers vary anyway.`);
   return remarks;
 }

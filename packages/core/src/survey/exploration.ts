@@ -80,6 +80,9 @@ const AT_APEX: readonly number[] = (['SOA', 'NS', 'DNSKEY', 'CDS', 'CDNSKEY', 'N
   (mnemonic) => TYPE_CODES[mnemonic],
 );
 
+/** Names that are asked for at most: a server may lead from each to the next without end. */
+const MOST_NAMES = 20_000;
+
 /** What the names below a parent are told apart by. */
 interface Parent {
   readonly name: Name;
@@ -128,6 +131,7 @@ export class Exploration {
   private asked = 0;
   private spared = 0;
   private refused = 0;
+  private leftOut = false;
 
   /** Types that a person knows of at a name. */
   private readonly extra = new NameMap<number[]>();
@@ -219,12 +223,17 @@ export class Exploration {
       remarks.push(
         `${asWildcard} ${asWildcard === 1 ? 'answer is' : 'answers are'} what the wildcard gives: whether the same stands there explicitly cannot be told.`,
       );
+    if (this.leftOut) remarks.push(`More than ${MOST_NAMES} names were led to; the further ones were not asked for.`);
     if (this.refused > 0) remarks.push(`${this.refused} ${this.refused === 1 ? 'question was' : 'questions were'} not answered, or refused.`);
     return { sets: sets.sort((a, b) => a.set.owner.compare(b.set.owner) || a.set.type - b.set.type), hints, remarks, asked: this.asked, spared: this.spared };
   }
 
   private add(name: Name, because: string): void {
     if (!name.isAtOrBelow(this.zone) || this.nodes.has(name)) return;
+    if (this.nodes.size >= MOST_NAMES) {
+      this.leftOut = true;
+      return;
+    }
     if (name.isWildcard) {
       // What a wildcard has is told by a name below its parent that cannot exist.
       this.add(name.parent, because);

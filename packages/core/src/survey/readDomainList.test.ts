@@ -21,5 +21,7 @@ describe('a list of domains', () => {
   it('takes so many and no more', () => {
     const { domains, leftOut } = readDomainList(Array.from({ length: DOMAIN_LIST_LIMIT + 5 }, (_, i) => `d${i}.example`).join('\n'));
     expect([domains.length, leftOut]).toEqual([DOMAIN_LIST_LIMIT, 5]);
+    const endless = readDomainList('d.example\n'.repeat(1_000_000));
+    expect([endless.domains.length, endless.doubles + endless.leftOut]).toEqual([1, 999_999]);
   });
 });

@@ -13,6 +13,8 @@ export interface DomainList {
 
 /** The most domains of one list. */
 export const DOMAIN_LIST_LIMIT = 10_000;
+/** The most characters of a list that are read. */
+const LIMIT = 2_000_000;
 
 /**
  * Domains one a line; of a table the first cell that is one. Empty lines, comments and a heading are passed over.
@@ -25,7 +27,9 @@ export function readDomainList(text: string): DomainList {
   let doubles = 0;
   let leftOut = 0;
   let first = true;
-  text.split(/\r\n|\n|\r/).forEach((raw, index) => {
+  const taken = text.length > LIMIT ? text.slice(0, text.lastIndexOf('\n', LIMIT) + 1) : text;
+  for (let at = text.indexOf('\n', taken.length); at >= 0; at = text.indexOf('\n', at + 1)) leftOut += 1;
+  taken.split(/\r\n|\n|\r/).forEach((raw, index) => {
     const line = raw.replace(/#.*$/, '').trim();
     if (line === '') return;
     if (domains.size >= DOMAIN_LIST_LIMIT) {

@@ -1,4 +1,5 @@
 import { Name } from '../dns/name';
+import { printRdata } from '../dns/rdata';
 import { givenSets, readInHand } from './readInHand';
 
 const ZONE = Name.parse('kelp-forge.example.');
@@ -53,5 +54,14 @@ DKIM-Signature: s=inbody; d=kelp-forge.example`;
   it('may be nothing at all', () => {
     expect(read('').rows).toEqual([]);
     expect(read('\n \n').rows).toEqual([]);
+  });
+
+  it('reads so much and no more, no line cut in two, and says how many were left out', () => {
+    const line = 'n00 A 192.0.2.100\n';
+    const reading = readInHand(line.repeat(1_000_000), Name.parse('reed-bank.example.'), { ttl: 60 });
+    expect(reading.rows.length + reading.leftOut).toBe(1_000_000);
+    expect(new Set(reading.rows.map((row) => row.record && printRdata(row.record.type, row.record.data)))).toEqual(new Set(['192.0.2.100']));
+    const cut = readInHand(`${'x'.repeat(2_100_000)}\n`, Name.parse('reed-bank.example.'), { ttl: 60 });
+    expect([cut.rows, cut.leftOut]).toEqual([[], 1]);
   });
 });

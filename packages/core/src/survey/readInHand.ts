@@ -34,7 +34,24 @@ export const IN_HAND_LIMIT = 2_000_000;
  * with its headers, whose signatures and return path name selectors and hosts.
  */
 export function readInHand(text: string, zone: Name, options: { readonly ttl: number; readonly columns?: readonly Column[] }): InHand {
-  const taken = text.slice(0, IN_HAND_LIMIT);
+  const taken = wholeLines(text);
+  const reading = readTaken(taken, zone, options);
+  return taken.length === text.length ? reading : { ...reading, leftOut: reading.leftOut + linesIn(text.slice(taken.length)) };
+}
+
+/** As much as is read, without a last line that would be cut in two. */
+function wholeLines(text: string): string {
+  if (text.length <= IN_HAND_LIMIT) return text;
+  return text.slice(0, text.lastIndexOf('\n', IN_HAND_LIMIT) + 1);
+}
+
+function linesIn(text: string): number {
+  let count = text.endsWith('\n') ? 0 : 1;
+  for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) count += 1;
+  return count;
+}
+
+function readTaken(taken: string, zone: Name, options: { readonly ttl: number; readonly columns?: readonly Column[] }): InHand {
   if (options.columns) return fromTable(readTable(taken, zone, options));
   if (/^(dkim-signature|return-path|received|authentication-results|message-id):/im.test(taken)) return fromMail(taken, zone);
   if (isNameList(taken)) return fromNames(taken, zone);

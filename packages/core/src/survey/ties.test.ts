@@ -44,6 +44,7 @@ describe('ties', () => {
     const others = [
       {
         domain: 'tern.example',
+        nameservers: [Name.parse('ns1.reed-bank.example.'), Name.parse('ns1.oldquay.example.')],
         sets: [
           set('tern.example.', 'MX', '10 post.reed-bank.example.'),
           set('tern.example.', 'TXT', '"v=spf1 include:_spf.reed-bank.example -all"'),
@@ -53,6 +54,7 @@ describe('ties', () => {
       },
     ];
     expect(tiesOf(ZONE, [], [], others).map((tie) => [tie.owner.toString(), tie.text.split(':')[0]])).toEqual([
+      ['ns1.reed-bank.example.', 'tern.example is delegated to ns1.reed-bank.example'],
       ['post.reed-bank.example.', 'tern.example leads here'],
       ['_spf.reed-bank.example.', 'tern.example leads here'],
     ]);

@@ -17,6 +17,8 @@ export interface Tie {
 /** Another domain of the agency as it was surveyed last. Without final dot. */
 export interface OtherDomain {
   readonly domain: string;
+  /** Names that the parent delegates to, and the registry holds for it; absolute. */
+  readonly nameservers: readonly Name[];
   readonly sets: readonly RRset[];
 }
 
@@ -29,8 +31,15 @@ export function tiesOf(zone: Name, sets: readonly RRset[], ends: readonly End[],
 }
 
 function fromOthers(zone: Name, others: readonly OtherDomain[]): Tie[] {
-  return others.flatMap(({ domain, sets }) =>
-    sets.flatMap((set) =>
+  return others.flatMap(({ domain, sets, nameservers }) => [
+    ...nameservers
+      .filter((name) => name.isAtOrBelow(zone))
+      .map((name): Tie => ({
+        code: 'other domain',
+        owner: name,
+        text: `${domain} is delegated to ${plain(name.toString())}: its registry holds that name, and maybe its address. It stops resolving where that server goes.`,
+      })),
+    ...sets.flatMap((set) =>
       set.data.flatMap((data) =>
         [...namesIn(set.type, data), ...namesInText(set.type, data)]
           .filter((name) => name.isAtOrBelow(zone))
@@ -41,7 +50,7 @@ function fromOthers(zone: Name, others: readonly OtherDomain[]): Tie[] {
           })),
       ),
     ),
-  );
+  ]);
 }
 
 function policyHost(zone: Name, sets: readonly RRset[]): Tie[] {

@@ -14,6 +14,7 @@ import { watchedQuestions } from '../timetable/times';
 import { lookRound, nextLook } from '../watch/round';
 import { RunStore } from '../watch/run.store';
 import { StepContext, StepWork } from './stepContext';
+import { surveyAgain } from './surveyAgain';
 import { lower } from './steps/lower';
 import { lowered } from './steps/lowered';
 import { push, raise } from './steps/push';
@@ -75,6 +76,12 @@ export class Advancer {
     const tried = new Set<StepKind>();
     for (;;) {
       const context = await this.context(move, legId);
+      if (context.leg.facts.surveyAgain) {
+        const drift = await surveyAgain(context);
+        // Once the gate has looked, it goes by what was seen last.
+        await this.store.addFacts(legId, { surveyAgain: false, ...(context.leg.facts.drift ? { drift } : {}) });
+        continue;
+      }
       const open = openSteps(context.steps).filter((kind) => !tried.has(kind) && WORK[kind]);
       const kind = open[0];
       if (!kind) return Math.min(wake, await this.look(context));

@@ -17,6 +17,8 @@ export interface Facts {
   ds?: boolean;
   /** The latest survey of the zone; the plan was made from the leg's own. */
   lastSurvey?: string;
+  /** A person asked for one more survey beside the plan. */
+  surveyAgain?: boolean;
   /** What changed in the old zone since the survey; absent until it was looked at. */
   drift?: string[];
   /** Per server address, of the observation named: last seen old, first seen new. */

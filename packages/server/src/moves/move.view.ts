@@ -112,7 +112,14 @@ export class MoveViews {
       served: leg.served,
       times: times ? timesView(times) : null,
       gate: (({ open, lines }) => ({ open, lines: [...lines] }))(gateOf(leg, steps, rulings, remarks, this.clock.now(), this.config)),
-      facts: { tl: facts.tl ?? null, ts: facts.ts ?? null, t0: facts.t0 ?? null, te: facts.te ?? null, plannedSwitch: facts.plannedSwitch ?? null },
+      facts: {
+        tl: facts.tl ?? null,
+        ts: facts.ts ?? null,
+        t0: facts.t0 ?? null,
+        te: facts.te ?? null,
+        plannedSwitch: facts.plannedSwitch ?? null,
+        surveyAgain: facts.surveyAgain ?? false,
+      },
       undoable: changed ? `${changed.owner} ${changed.type}` : null,
     };
   }

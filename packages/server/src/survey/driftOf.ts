@@ -16,7 +16,7 @@ type SetText = NonNullable<DriftView['changes'][number]['before']>;
 
 /** A survey as core compares it. */
 export function asSurveyed(survey: Pick<SurveyView, 'sets' | 'coverage'>): Parameters<typeof driftBetween>[1] {
-  const sets = survey.sets.map((set) => ({ set: rrsetFromText(set), varies: set.varying !== null }));
+  const sets = survey.sets.map((set) => ({ set: rrsetFromText(set), varies: set.varying !== null || set.fronted !== null }));
   return {
     sets: sets.map((one) => one.set),
     grade: survey.coverage.grade,

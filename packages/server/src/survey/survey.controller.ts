@@ -62,6 +62,14 @@ export class SurveyController {
     return this.after(id, () => this.service.setStored(id, input, person));
   }
 
+  @Post('survey')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: MoveDto, description: 'Takes the survey again.' })
+  async again(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
+    return this.after(id, () => this.service.again(id, person));
+  }
+
   @Post('stop-survey')
   @HttpCode(200)
   @Allow('technician')

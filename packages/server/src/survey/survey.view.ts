@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { MoveSurvey, SurveyView } from '@wanderon/contract';
-import { Name, OtherDomain, RRsetText, rrsetFromText, tiesOf } from '@wanderon/core';
+import { Name, NameError, OtherDomain, RRset, RRsetText, rrsetFromText, tiesOf } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
 import { Facts, Leg, Move } from '../moves/leg';
 import { SurveyStore } from './survey.store';
@@ -52,13 +52,30 @@ export class SurveyViews {
         where d.id <> ? and s.data::text ilike ? limit ?`,
       [move.domain_id, pattern, SETS_OF_OTHERS],
     );
-    const byDomain = new Map<string, OtherDomain & { sets: ReturnType<typeof rrsetFromText>[] }>();
-    for (const { domain, ...set } of rows) {
-      const known = byDomain.get(domain) ?? { domain, sets: [] };
-      known.sets.push(rrsetFromText({ ...set, ttl: Number(set.ttl) }));
+    const byDomain = new Map<string, { sets: RRset[]; nameservers: Name[] }>();
+    const of = (domain: string): { sets: RRset[]; nameservers: Name[] } => {
+      const known = byDomain.get(domain) ?? { sets: [], nameservers: [] };
       byDomain.set(domain, known);
+      return known;
+    };
+    for (const { domain, ...set } of rows) of(domain).sets.push(rrsetFromText({ ...set, ttl: Number(set.ttl) }));
+    const { rows: delegated } = await this.database.raw<{
+      rows: { domain: string; referrals: SurveyView['referrals']; registration: SurveyView['registration'] }[];
+    }>(
+      `select d.name as domain, latest.referrals, latest.registration
+         from domains d
+         cross join lateral (select referrals, registration from surveys where domain_id = d.id order by taken_at desc limit 1) latest
+        where d.id <> ? and (latest.referrals::text ilike ? or latest.registration::text ilike ?) limit ?`,
+      [move.domain_id, pattern, pattern, SETS_OF_OTHERS],
+    );
+    for (const { domain, referrals, registration } of delegated) {
+      const registered = registration?.kind === 'found' ? registration.registration.nameservers : [];
+      const names = [
+        ...new Set([...referrals.flatMap((referral) => referral.nameservers), ...registered].map((name) => name.toLowerCase().replace(/\.?$/, '.'))),
+      ];
+      of(domain).nameservers.push(...names.flatMap(nameOrNone));
     }
-    return [...byDomain.values()];
+    return [...byDomain].map(([domain, known]) => ({ domain, ...known }));
   }
 
   private async earlier(moveId: string, latest: string): Promise<MoveSurvey['earlier']> {
@@ -74,6 +91,16 @@ export class SurveyViews {
         this.database('survey_sets').count('*').where('survey_id', this.database.ref('surveys.id')).as('sets'),
       );
     return rows.map((row) => ({ id: row.id, takenAt: row.taken_at, grade: row.coverage.grade, sets: Number(row.sets) }));
+  }
+}
+
+/** A registry may hold anything. */
+function nameOrNone(text: string): Name[] {
+  try {
+    return [Name.parse(text)];
+  } catch (error) {
+    if (error instanceof NameError) return [];
+    throw error;
   }
 }
 

@@ -67,6 +67,19 @@ export class SurveyActs {
     await this.acts.changed(id);
   }
 
+  /** One more survey: before the hosts are chosen the plan is made from it, afterwards it is held against the plan's. */
+  async again(id: string, person: Caller): Promise<void> {
+    const { move, leg, steps } = await this.acts.open(id);
+    if (leg.facts.ts !== undefined) throw new ProblemError(409, 'The switch is under way: a survey would be of the new zone.', { kept: KEPT });
+    if (leg.facts.surveyAgain || !isDone(steps, 'survey')) throw new ProblemError(409, 'A survey is being taken already.', { kept: KEPT });
+    await this.database.transaction(async (transaction) => {
+      if (isDone(steps, 'choose')) await this.store.addFacts(leg.id, { surveyAgain: true }, transaction);
+      else await this.store.setStep(leg.id, 'survey', { state: 'waiting', problem: null, done_at: null }, transaction);
+      await this.acts.event(move, person, 'survey', 'The survey is taken again.', { before: { survey: leg.facts.lastSurvey ?? leg.survey_id } }, transaction);
+    });
+    await this.acts.changed(id);
+  }
+
   /** Pages whose answers are to be kept; the survey is taken again with them. */
   async listPages(id: string, input: PagesInput, person: Caller): Promise<void> {
     const { move, leg, steps } = await this.acts.open(id);
@@ -139,8 +152,8 @@ export class SurveyActs {
 
   /** Stops a survey under way, in whichever process it runs; the one before stands. */
   async stop(id: string, person: Caller): Promise<void> {
-    const { move, steps } = await this.acts.open(id);
-    if (isDone(steps, 'survey')) throw new ProblemError(409, 'No survey is being taken.', { kept: KEPT });
+    const { move, leg, steps } = await this.acts.open(id);
+    if (isDone(steps, 'survey') && !leg.facts.surveyAgain) throw new ProblemError(409, 'No survey is being taken.', { kept: KEPT });
     await this.acts.event(move, person, 'stop', 'The survey was stopped.', { after: { at: this.clock.now() } }, this.database);
     await this.live.tell({ topic: 'stop', move: id });
   }

@@ -70,7 +70,7 @@ async function byTransfer(world: SurveyWorld, wish: SurveyWish, key: TsigKey | u
     means: { kind: 'transfer', differing: Math.max(0, ...atOne.slice(1).map((other) => differing(newest.sets, other.sets))) },
     sightings,
     hints: [],
-    asked: done,
+    asked: 0,
   };
 }
 

@@ -45,6 +45,10 @@ export interface TakenSurvey {
   readonly ds: boolean;
 }
 
+/** Nameservers of a zone, and addresses of one, that are asked: a parent could name thousands. */
+const SERVERS = 30;
+const ADDRESSES = 8;
+
 /** Names outside the zone whose addresses are asked for. */
 const OUTSIDE = 60;
 
@@ -179,8 +183,8 @@ function resolver(walker: SurveyWalker, inZone: (host: Name) => readonly string[
 async function addressesOf(walker: SurveyWalker, names: readonly string[]): Promise<{ servers: ServerAt[]; unresolved: string[] }> {
   const servers: ServerAt[] = [];
   const unresolved: string[] = [];
-  for (const server of names) {
-    const addresses = await walker.addressesOf(Name.parse(server));
+  for (const server of names.slice(0, SERVERS)) {
+    const addresses = (await walker.addressesOf(Name.parse(server))).slice(0, ADDRESSES);
     if (addresses.length === 0) unresolved.push(server);
     for (const address of addresses) servers.push({ server, address });
   }

@@ -1,10 +1,8 @@
-import { RRset, TYPE_CODES, driftBetween, typeMnemonic } from '@wanderon/core';
-import { NetError, limited } from '@wanderon/net';
+import { limited } from '@wanderon/net';
 import { observed } from '../../network/network';
-import { asSurveyed } from '../../survey/driftOf';
-import { TakenSurvey } from '../../survey/takeSurvey';
 import { markSeen } from '../seen';
-import { StepContext, StepWork } from '../stepContext';
+import { StepWork } from '../stepContext';
+import { surveyAgain } from '../surveyAgain';
 import { loweredTtl, setsToLower } from './lower';
 
 /** Sees that every address of every old authority serves the lowered TTLs; from then on the old TTLs run out. */
@@ -35,32 +33,6 @@ export const lowered: StepWork = async (context) => {
     ];
     return { state: 'wait', until: clock.now() + context.config.WANDERON_LOOK_EVERY, problem: words.filter(Boolean).join(' ') };
   }
-  await store.addFacts(leg.id, { tl: seen.all, drift: await driftSince(context) });
+  await store.addFacts(leg.id, { tl: seen.all, drift: await surveyAgain(context) });
   return { state: 'done' };
 };
-
-/** Surveys the old zone once more, and tells what is otherwise than it was planned from, TTLs aside, in words. */
-async function driftSince(context: StepContext): Promise<string[]> {
-  const { leg, move, zone, surveys, store } = context;
-  const before = asSurveyed(await surveys.get(leg.survey_id!));
-  const known = before.sets.map((set) => ({ name: set.owner, type: set.type }));
-  let taken: TakenSurvey;
-  try {
-    taken = await context.surveyor.take({ move: move.id }, zone, { before: known, pages: leg.facts.pages ?? [] });
-  } catch (error) {
-    if (error instanceof NetError) return [`the zone could not be surveyed again: ${error.message}`];
-    throw error;
-  }
-  await store.database.transaction(async (transaction) => {
-    const id = await surveys.add(move.domain_id, move.id, taken.survey, transaction);
-    await store.addFacts(leg.id, { lastSurvey: id }, transaction);
-  });
-  const { changes } = driftBetween(zone, before, asSurveyed(taken.survey));
-  const own = (set: RRset): boolean => set.owner.equals(zone) && set.type === TYPE_CODES.NS;
-  return changes
-    .filter((change) => change.kind !== 'TTL changed' && !own((change.before ?? change.after)!))
-    .map(({ kind, before: old, after }) => {
-      const { owner, type } = (old ?? after)!;
-      return `${owner.toString()} ${typeMnemonic(type)} ${kind === 'changed' ? 'changed' : kind === 'gone' ? 'is gone' : 'was added'}`;
-    });
-}

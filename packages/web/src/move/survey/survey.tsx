@@ -22,16 +22,12 @@ export function Survey({ move, leg, may, now }: ChapterProps) {
   const step = stepIn(leg, 'survey');
   const [giving, setGiving] = useState(false);
   const [listing, setListing] = useState(false);
-  const again = useMoveAction<void>(
-    move.id,
-    'POST',
-    () => '/steps',
-    () => ({ step: 'survey', action: 'retry' }),
-  );
+  const again = useMoveAction<void>(move.id, 'POST', () => '/survey');
   const { fail } = useToast();
   const { survey } = move;
   const open = may && leg.newDnsHost === null;
-  const running = step.state !== 'done' && step.state !== 'failed' && step.problem === null && move.state === 'open';
+  const running = move.state === 'open' && (leg.facts.surveyAgain || (step.state !== 'done' && step.state !== 'failed' && step.problem === null));
+  const mayAgain = may && step.state === 'done' && leg.facts.ts === null && !leg.facts.surveyAgain;
   return (
     <section>
       {survey === null && <h2 className="mb-2 text-lg">Survey</h2>}
@@ -48,7 +44,7 @@ export function Survey({ move, leg, may, now }: ChapterProps) {
           actions={
             <>
               {open && <Button onClick={() => setGiving(true)}>Give what you have</Button>}
-              {open && step.state === 'done' && <Button onClick={() => again.mutate(undefined, { onError: fail })}>Take it again</Button>}
+              {mayAgain && <Button onClick={() => again.mutate(undefined, { onError: fail })}>Take it again</Button>}
               {open && step.state === 'done' && (
                 <Link
                   to={`/moves/${move.id}/rebuild`}
