@@ -1,11 +1,7 @@
-import { mkdirSync } from 'node:fs';
-import { join } from 'node:path';
 import { MoveView } from '@wanderon/contract';
 import { Page } from 'puppeteer-core';
-import { Chromium, button, paste, signIn, words } from '../support/browser';
+import { Chromium, button, paste, picture, signIn, words } from '../support/browser';
 import { World, openWorld } from '../support/world';
-
-const PICTURES = process.env['SCREENSHOTS'] ? join(__dirname, '../../../docs/screenshots') : undefined;
 
 /** A table as a panel might show it; one row is no longer true, one cannot be read. */
 const TABLE = `Type\tName\tTTL\tPriority\tContent
@@ -38,19 +34,12 @@ describe('what a technician has in hand', () => {
     await world.close();
   });
 
-  async function picture(name: string): Promise<void> {
-    if (!PICTURES) return;
-    mkdirSync(PICTURES, { recursive: true });
-    await page.evaluate(() => document.fonts.ready);
-    await page.screenshot({ path: join(PICTURES, `${name}.png`) as `${string}.png` });
-  }
-
   it('is read, shown with its guesses, asked for, and held against what is served', async () => {
     await page.goto(`${world.server.address}/moves/${move.id}/survey`);
     await words(page, 'The inventory is partial');
     await words(page, /questions were put to ns1\.oldquay\.example/);
     expect(await page.evaluate(() => document.body.innerText)).not.toContain('*.boats');
-    await picture('survey-partial');
+    await picture(page, 'survey-partial');
 
     await page.locator(button('Give what you have')).click();
     await paste(page, 'What you have in hand', TABLE);
@@ -58,7 +47,7 @@ describe('what a technician has in hand', () => {
     await words(page, '1 line cannot be read');
     await words(page, '198.51.100.800 is not an IPv4 address');
     await words(page, 'canoe-yard.example is taken for the whole name');
-    await picture('in-hand');
+    await picture(page, 'in-hand');
     // A column that was guessed can be corrected, and the reading follows.
     await page.select('select[aria-label="Column 3"]', 'other');
     await words(page, 'TTL 3600 s, as none can be read');

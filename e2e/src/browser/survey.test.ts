@@ -1,13 +1,10 @@
-import { mkdirSync } from 'node:fs';
-import { join } from 'node:path';
 import { MoveView } from '@wanderon/contract';
 import { ScenarioDomain } from '@wanderon/lab';
 import { Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
-import { Chromium, button, field, link, paste, signIn, words } from '../support/browser';
+import { Chromium, button, field, link, paste, picture, signIn, words } from '../support/browser';
 import { World, openWorld } from '../support/world';
 
-const PICTURES = process.env['SCREENSHOTS'] ? join(__dirname, '../../../docs/screenshots') : undefined;
 const LARGE: ScenarioDomain = {
   zone: 'tidal-atlas.example.',
   client: 'Tidal atlas',
@@ -43,12 +40,6 @@ describe('the survey chapter', () => {
     await world.close();
   });
 
-  async function picture(name: string): Promise<void> {
-    if (!PICTURES) return;
-    mkdirSync(PICTURES, { recursive: true });
-    await page.evaluate(() => document.fonts.ready);
-    await page.screenshot({ path: join(PICTURES, `${name}.png`) as `${string}.png` });
-  }
   const begin = async (domain: string): Promise<string> => (await world.api.call<MoveView>('POST', '/api/moves', { domain, scope: 'whole' })).id;
   const surveyed = (id: string): Promise<NonNullable<MoveView['survey']>> =>
     until('the survey is taken', async () => (await world.api.call<MoveView>('GET', `/api/moves/${id}`)).survey ?? undefined, 120);
@@ -79,7 +70,7 @@ describe('the survey chapter', () => {
     await words(page, 'fronted: what is stored is not known');
     await press('j', 'Enter');
     await words(page, /is an address of Brackenfold DNS's own front/);
-    await picture('survey-fronted');
+    await picture(page, 'survey-fronted');
     await page.locator(field('In the panel of regatta-club.example it says')).fill('not-an-address');
     await page.locator(button('Save')).click();
     await words(page, /"not-an-address" is not an IPv4 address|not-an-address/);

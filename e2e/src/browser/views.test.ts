@@ -1,4 +1,4 @@
-import { chmodSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { MoveSummary } from '@wanderon/contract';
@@ -6,11 +6,9 @@ import { Page } from 'puppeteer-core';
 import { Api } from '../../../command/src/api';
 import { Demo, openDemo } from '../../../command/src/demo';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
-import { Chromium, button, signIn, words } from '../support/browser';
+import { Chromium, button, picture, signIn, words } from '../support/browser';
 
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
-/** With SCREENSHOTS=1 the pictures of docs/screenshots are taken anew. */
-const PICTURES = process.env['SCREENSHOTS'] ? join(__dirname, '../../../docs/screenshots') : undefined;
 
 /** Every main view of the demo, by day and night, looked at by axe and by its own words. */
 describe('the views', () => {
@@ -51,17 +49,10 @@ describe('the views', () => {
     });
   }
 
-  async function picture(name: string): Promise<void> {
-    if (!PICTURES) return;
-    mkdirSync(PICTURES, { recursive: true });
-    await page.evaluate(() => document.fonts.ready);
-    await page.screenshot({ path: join(PICTURES, `${name}.png`) as `${string}.png` });
-  }
-
   it('sign-in takes nobody with a wrong password', async () => {
     await page.goto(demo.address);
     await words(page, 'Sign in');
-    await picture('sign-in');
+    await picture(page, 'sign-in');
     expect(await faults()).toEqual([]);
     await page.locator(button('Sign in')).click();
     await words(page, 'Type your login.');
@@ -90,12 +81,12 @@ describe('the views', () => {
     await page.evaluate(() => localStorage.setItem('wanderon.theme', 'day'));
     await page.goto(`${demo.address}${path()}`);
     await words(page, text instanceof RegExp ? text : new RegExp(text));
-    if (name !== 'sweeps') await picture(name);
+    if (name !== 'sweeps') await picture(page, name);
     expect(await faults()).toEqual([]);
     await page.evaluate(() => localStorage.setItem('wanderon.theme', 'night'));
     await page.reload();
     await words(page, text instanceof RegExp ? text : new RegExp(text));
-    if (name === 'rebuild') await picture('rebuild-night');
+    if (name === 'rebuild') await picture(page, 'rebuild-night');
     expect(await faults()).toEqual([]);
   });
 
@@ -146,7 +137,7 @@ describe('the views', () => {
       await words(page, 'crèmerie');
       expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
     }
-    await picture('watch-phone');
+    await picture(page, 'watch-phone');
   });
 
   it('had nothing to complain of', () => expect(chromium.complaints).toEqual([]));

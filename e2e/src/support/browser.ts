@@ -1,8 +1,19 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import puppeteer, { Browser, Page } from 'puppeteer-core';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
+
+/** With SCREENSHOTS=1 the pictures of docs/screenshots are taken anew. */
+const PICTURES = process.env['SCREENSHOTS'] ? join(__dirname, '../../../docs/screenshots') : undefined;
+
+/** The page as it stands, for the documentation; nothing where no pictures are wanted. */
+export async function picture(page: Page, name: string): Promise<void> {
+  if (!PICTURES) return;
+  mkdirSync(PICTURES, { recursive: true });
+  await page.evaluate(() => document.fonts.ready);
+  await page.screenshot({ path: join(PICTURES, `${name}.png`) as `${string}.png` });
+}
 
 /** Debian's Chromium without a window, one profile a run. */
 export class Chromium {

@@ -1,4 +1,4 @@
-import { AuthorityAnswer, Means, coverageOf } from './coverage';
+import { AuthorityAnswer, Coverage, Means, Unsteady, coverageOf as claimed } from './coverage';
 
 const authority = (server: string, more: Partial<AuthorityAnswer>): AuthorityAnswer => ({
   server,
@@ -14,6 +14,8 @@ const authority = (server: string, more: Partial<AuthorityAnswer>): AuthorityAns
   ...more,
 });
 
+const coverageOf = (authorities: AuthorityAnswer[], means: Means, unsteady: Partial<Unsteady> = {}): Coverage =>
+  claimed(authorities, means, { varying: 0, fronted: 0, ...unsteady });
 const TRANSFER: Means = { kind: 'transfer', differing: 0 };
 const walk = (more: object): Means => ({ kind: 'walk', address: '192.0.2.1', serial: 5, names: 9, whole: true, problems: [], ...more });
 
@@ -60,5 +62,17 @@ describe('coverage', () => {
     expect(coverageOf([authority('a', {})], { ...asked, file: { serial: 4, differing: 0 } }).grade).toBe('partial');
     expect(coverageOf([authority('a', {})], { ...asked, file: { serial: 5, differing: 1 } }).grade).toBe('partial');
     expect(coverageOf([authority('a', {}), authority('b', { address: '192.0.2.2', serial: 6 })], asked).grade).toBe('partial');
+  });
+
+  it('of a walk or a file is less where answers are not steady; a transfer shows what is stored', () => {
+    expect(coverageOf([authority('a', {})], walk({}), { varying: 1 }).grade).toBe('partial');
+    expect(coverageOf([authority('a', {})], walk({}), { fronted: 1 }).grade).toBe('partial');
+    expect(coverageOf([authority('a', { transferred: true })], TRANSFER, { varying: 3, fronted: 1 }).grade).toBe('whole');
+    const file: Means = { kind: 'questions', address: '192.0.2.1', asked: 9, remarks: [], file: { serial: 5, differing: 0 } };
+    expect(coverageOf([authority('a', {})], file, { fronted: 1 }).grade).toBe('likely whole');
+    expect(coverageOf([authority('a', {})], file, { varying: 1 })).toEqual({
+      grade: 'partial',
+      reasons: expect.arrayContaining([expect.stringMatching(/1 record set vary/)]),
+    });
   });
 });

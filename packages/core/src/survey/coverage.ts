@@ -57,11 +57,18 @@ export interface FileInHand {
   readonly differing: number;
 }
 
+/** What looking again showed: how many sets are answered otherwise from one time to the next, or in place of what is stored. */
+export interface Unsteady {
+  readonly varying: number;
+  readonly fronted: number;
+}
+
 /**
  * What can be claimed. A transfer or a closed walk is whole for the server that gave it, at its serial; the zone is whole
- * only where every other authority that answers serves the same serial. Questions never prove that nothing is missing.
+ * only where every other authority that answers serves the same serial. A walk rests on answers: where some of them are not
+ * steady it is not whole. Questions never prove that nothing is missing.
  */
-export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means): Coverage {
+export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means, { varying, fronted }: Unsteady): Coverage {
   switch (means.kind) {
     case 'transfer': {
       const source = authorities.find((authority) => authority.transferred);
@@ -78,12 +85,17 @@ export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means
       const source = authorities.find((authority) => authority.address === means.address);
       const said = `No authority gave a transfer. The signed zone was walked name by name at ${plain(source?.server ?? means.address)}: ${means.names} names at serial ${means.serial}.`;
       if (!means.whole || !source) return { grade: 'partial', reasons: [said, ...means.problems.slice(0, 5)] };
+      if (varying + fronted > 0)
+        return {
+          grade: 'partial',
+          reasons: [said, `The answers for ${counted(varying + fronted, 'record set')} are not steady, or not what is stored: more may stand there.`],
+        };
       return againstOthers(authorities, source, means.serial, said);
     }
     case 'questions': {
       const source = authorities.find((authority) => authority.address === means.address);
       const { file } = means;
-      if (file && source && file.differing === 0 && file.serial === source.serial) {
+      if (file && source && file.differing === 0 && varying === 0 && file.serial === source.serial) {
         const said = `The zone file in hand has the serial that ${plain(source.server)} (${source.address}) serves, ${file.serial}, and all that was asked agrees with it.`;
         const against = againstOthers(authorities, source, source.serial, said);
         return { grade: against.grade === 'partial' ? 'partial' : 'likely whole', reasons: [...against.reasons, 'Only a transfer would prove it.'] };
@@ -100,6 +112,7 @@ export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means
             : []),
           `No authority gave a transfer. ${means.asked} questions were put to ${plain(source?.server ?? means.address)}: names that are neither common nor named by others were not found.`,
           ...means.remarks,
+          ...(varying > 0 ? [`The answers for ${counted(varying, 'record set')} vary: what was seen is listed, more may exist.`] : []),
           'A transfer, a key for it, or an export of the zone would close what is open.',
         ],
       };

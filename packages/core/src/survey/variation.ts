@@ -27,7 +27,7 @@ export interface Variation {
 
 /**
  * Holds looks at one set against each other and against the inventory. `stored`: the set is what the host stores, from a
- * transfer or a walk; then an answer that differs from it is made by the host.
+ * transfer; then an answer that differs from it is made by the host.
  */
 export function judgeSamples(set: RRset, stored: boolean, samples: readonly Sample[], fronts: readonly FrontRange[]): Variation {
   return { varying: varying(set, samples), fronted: fronted(set, stored, samples, fronts) };

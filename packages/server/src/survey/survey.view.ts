@@ -79,18 +79,12 @@ export class SurveyViews {
   }
 
   private async earlier(moveId: string, latest: string): Promise<MoveSurvey['earlier']> {
-    const rows = await this.database('surveys')
-      .where({ move_id: moveId })
-      .whereNot({ id: latest })
-      .orderBy('taken_at', 'desc')
-      .limit(20)
-      .select<{ id: string; taken_at: number; coverage: SurveyView['coverage']; sets: string }[]>(
-        'id',
-        'taken_at',
-        'coverage',
-        this.database('survey_sets').count('*').where('survey_id', this.database.ref('surveys.id')).as('sets'),
-      );
-    return rows.map((row) => ({ id: row.id, takenAt: row.taken_at, grade: row.coverage.grade, sets: Number(row.sets) }));
+    const { rows } = await this.database.raw<{ rows: { id: string; taken_at: number; grade: string; sets: string }[] }>(
+      `select id, taken_at, coverage->>'grade' as grade, (select count(*) from survey_sets where survey_id = surveys.id) as sets
+         from surveys where move_id = ? and id <> ? order by taken_at desc limit 20`,
+      [moveId, latest],
+    );
+    return rows.map((row) => ({ id: row.id, takenAt: row.taken_at, grade: row.grade, sets: Number(row.sets) }));
   }
 }
 

@@ -124,7 +124,7 @@ async function byQuestions(world: SurveyWorld, wish: SurveyWish, { answers, hear
       address,
       asked: asked + before,
       remarks: [...(walked.names > 0 ? walked.problems.slice(0, 3) : []), ...(ring?.problems.slice(0, 3) ?? []), ...remarks],
-      file: given.serial === undefined ? undefined : { serial: given.serial, differing: againstFile(zone, found, given) },
+      file: undefined,
     },
     sightings: [
       {
@@ -199,9 +199,9 @@ function differing(a: readonly RRset[], b: readonly RRset[]): number {
   return count + other.size;
 }
 
-/** How many sets a zone file and the servers have otherwise; what signing makes is the host's own. */
-function againstFile(zone: Name, found: readonly RRset[], given: Given): number {
-  const own = (set: RRset): boolean => set.owner.equals(zone) && OWN.has(set.type);
+/** How many sets a zone file and the servers have otherwise; what signing makes, and what a host answers in place of what is stored at `fronted` names, is its own. */
+export function againstFile(zone: Name, found: readonly RRset[], given: Given, fronted: readonly Name[]): number {
+  const own = (set: RRset): boolean => (set.owner.equals(zone) && OWN.has(set.type)) || fronted.some((name) => name.equals(set.owner));
   return differing(
     found.filter((set) => !own(set)).map((set) => ({ ...set, ttl: 0 })),
     given.sets.filter((set) => !own(set)).map((set) => ({ ...set, ttl: 0 })),

@@ -38,7 +38,7 @@ export async function takeSamples(
       one,
       judgeSamples(
         set,
-        one.evidence.some(({ source, agrees }) => agrees && source.kind !== 'answer' && source.kind !== 'given'),
+        one.evidence.some(({ source, agrees }) => agrees && source.kind === 'transfer'),
         samples,
         wish.fronts,
       ),

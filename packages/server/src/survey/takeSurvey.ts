@@ -12,6 +12,7 @@ import {
   Variation,
   addressesFor,
   againstGiven,
+  counted,
   coverageOf,
   findingsOf,
   mergeSightings,
@@ -28,7 +29,7 @@ import { ServerAt } from '../moves/leg';
 import { askAuthorities } from './askAuthorities';
 import { NewSurvey } from './survey.store';
 import { KnownHost, SurveyWalker, SurveyWish, SurveyWorld } from './surveyWorld';
-import { takeInventory } from './takeInventory';
+import { againstFile, takeInventory } from './takeInventory';
 import { takeSamples } from './takeSamples';
 
 export interface TakenSurvey {
@@ -114,8 +115,25 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
     panels,
     takenAt: at,
   });
-  const coverage = coverageOf(answers, inventory.means);
-  const varying = [...variations.values()].filter((one) => one.varying !== undefined && one.fronted === undefined).length;
+  const unsteady = [...variations].filter(([, one]) => one.varying !== undefined || one.fronted !== undefined);
+  const fronted = unsteady.filter(([, one]) => one.fronted !== undefined).map(([{ set }]) => set);
+  const { serial } = wish.given;
+  const means =
+    inventory.means.kind === 'questions' && serial !== undefined
+      ? {
+          ...inventory.means,
+          file: {
+            serial,
+            differing: againstFile(
+              zone,
+              sets,
+              wish.given,
+              fronted.map((set) => set.owner),
+            ),
+          },
+        }
+      : inventory.means;
+  const coverage = coverageOf(answers, means, { varying: unsteady.length - fronted.length, fronted: fronted.length });
   const published = referrals.filter((referral) => referral.ttl !== undefined);
   const soaSet = sets.find((set) => set.type === TYPE_CODES.SOA && set.owner.equals(zone));
   return {
@@ -126,8 +144,7 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
         grade: coverage.grade,
         reasons: [
           ...coverage.reasons,
-          ...(varying > 0 ? [`The answers of ${varying} record ${varying === 1 ? 'set' : 'sets'} vary; what was seen is listed, more may exist.`] : []),
-          ...(left > 0 ? [`${left} address sets were not asked for again to see whether they vary.`] : []),
+          ...(left > 0 ? [`${counted(left, 'address set was', 'address sets were')} not asked for again to see whether answers vary.`] : []),
         ],
       },
       referrals: referrals.map(referralView),
@@ -246,7 +263,8 @@ function authorityView(answer: AuthorityAnswer, delegated: boolean): NewSurvey['
 
 function setView({ set, evidence }: MergedSet, variation: Variation | undefined): NewSurvey['sets'][number] {
   const fronted = variation?.fronted ?? null;
-  const known = evidence.find(({ source, seen }) => seen && source.kind !== 'answer' && (fronted !== null || source.kind !== 'given'));
+  // A walk rests on answers as well.
+  const known = evidence.find(({ source, seen }) => seen && (source.kind === 'transfer' || source.kind === 'given'));
   return {
     ...rrsetToText(set),
     evidence: evidence.map((one) => evidenceView(set, one)),
