@@ -39,6 +39,8 @@ export interface Nsec3Walked {
 const IN_FLIGHT = 16;
 /** Labels that are hashed in search of one that lies in a gap, before the gaps are given up. */
 const SEARCH = 400_000;
+/** Rounds of questions that tell nothing new, after which a server is taken not to mean it. */
+const IDLE = 4;
 /** Names that are hashed to put names to hashes. */
 const TRIES = 400_000;
 /** Hashes between two breaths: others want the processor too. */
@@ -81,7 +83,7 @@ export async function walkNsec3(
   const serial = await serialNow(options.known?.({ name: zone, type: TYPE_CODES.SOA }));
   await deny(zone.child(label()));
   if (!chain.params && !chain.problem) return undefined;
-  await collect(chain, deny, options);
+  const telling = await collect(chain, deny, options);
   const problems = chain.problem === undefined ? [] : [chain.problem];
   const names: { name: Name; types: readonly number[] }[] = [];
   const sets: RRset[] = [];
@@ -128,7 +130,7 @@ export async function walkNsec3(
     return found;
   };
   await matchAll([zone, ...known.flatMap((name) => [...withAncestors(zone, name)])]);
-  await matchAll(likelyNames(zone));
+  if (telling) await matchAll(likelyNames(zone));
   const complete = chain.closed && !chain.optOut && chain.problem === undefined;
   if (complete) for (let fresh = [...names]; fresh.length > 0;) fresh = await matchAll((await fetch(fresh)).flatMap((name) => [...withAncestors(zone, name)]));
   const after = await serialNow();
@@ -150,11 +152,13 @@ export async function walkNsec3(
 
 const ADDRESSES: ReadonlySet<number> = new Set([TYPE_CODES.A, TYPE_CODES.AAAA]);
 
-/** Asks for names that lie where nothing is known, until nothing is unknown or no such name is found. */
-async function collect(chain: Nsec3Chain, deny: (name: Name) => Promise<void>, options: SurveyOptions): Promise<void> {
+/** Asks for names that lie where nothing is known, until nothing is unknown, no such name is found, or the answers tell nothing new; then false. */
+async function collect(chain: Nsec3Chain, deny: (name: Name) => Promise<void>, options: SurveyOptions): Promise<boolean> {
   const most = options.inFlight ?? IN_FLIGHT;
   let searched = 0;
-  while (!chain.closed && chain.problem === undefined && searched < SEARCH) {
+  let idle = 0;
+  while (!chain.closed && chain.problem === undefined && searched < SEARCH && idle < IDLE) {
+    const before = chain.size;
     const gaps: Name[] = [];
     for (let tries = 0; tries < BREATH && gaps.length < most; tries++) {
       searched += 1;
@@ -165,7 +169,9 @@ async function collect(chain: Nsec3Chain, deny: (name: Name) => Promise<void>, o
     else await setImmediate();
     if (options.signal?.aborted) throw new NetError('cancelled', 'cancelled');
     await Promise.all(gaps.map(deny));
+    if (gaps.length > 0) idle = chain.size > before ? 0 : idle + 1;
   }
+  return chain.problem === undefined && idle < IDLE;
 }
 
 function label(): string {
