@@ -22,28 +22,41 @@ export function targetsOutside(zone: Name, sets: readonly RRset[]): readonly Nam
   return targets.names();
 }
 
-/** What each record of a set ends at; inside the zone along its own records, outside as it was asked. Empty for sets that lead nowhere. */
-export function endsOf(set: RRset, sets: readonly RRset[], outside: readonly End[]): End[] {
-  return followedBy(set)
-    .filter((target) => !target.isRoot)
-    .map((target) => ({ target, addresses: addressesFor(target, sets, outside) }));
-}
+/** Follows names along a zone's own records inside it, and to what was asked outside of it. */
+export class Follower {
+  private readonly aliases = new NameMap<Name>();
+  private readonly addresses = new NameMap<string[]>();
+  private readonly outside = new NameMap<readonly string[]>();
 
-/** Addresses of a name by a zone's own records, along aliases, and by what was asked for outside of it; empty where none is known. */
-export function addressesFor(target: Name, sets: readonly RRset[], outside: readonly End[]): readonly string[] {
-  let at = target;
-  for (let hop = 0; hop < HOPS; hop++) {
-    const known = outside.find((end) => end.target.equals(at));
-    if (known) return known.addresses;
-    const here = sets.filter((set) => set.owner.equals(at));
-    const alias = here.find((set) => set.type === TYPE_CODES.CNAME);
-    if (!alias)
-      return here
-        .filter((set) => set.type === TYPE_CODES.A || set.type === TYPE_CODES.AAAA)
-        .flatMap((set) => set.data.map((data) => printRdata(set.type, data)));
-    at = namesIn(alias.type, alias.data[0]!)[0] ?? at;
+  constructor(sets: readonly RRset[], outside: readonly End[]) {
+    for (const { target, addresses } of outside) this.outside.set(target, addresses);
+    for (const set of sets) {
+      const target = set.type === TYPE_CODES.CNAME ? namesIn(set.type, set.data[0]!)[0] : undefined;
+      if (target) this.aliases.set(set.owner, target);
+      else if (set.type === TYPE_CODES.A || set.type === TYPE_CODES.AAAA)
+        this.addresses.getOr(set.owner, () => []).push(...set.data.map((data) => printRdata(set.type, data)));
+    }
   }
-  return [];
+
+  /** What each record of a set ends at; empty for sets that lead nowhere. */
+  endsOf(set: RRset): End[] {
+    return followedBy(set)
+      .filter((target) => !target.isRoot)
+      .map((target) => ({ target, addresses: this.addressesOf(target) }));
+  }
+
+  /** Addresses of a name; empty where none is known. */
+  addressesOf(name: Name): readonly string[] {
+    let at = name;
+    for (let hop = 0; hop < HOPS; hop++) {
+      const known = this.outside.get(at);
+      if (known) return known;
+      const alias = this.aliases.get(at);
+      if (!alias) return this.addresses.get(at) ?? [];
+      at = alias;
+    }
+    return [];
+  }
 }
 
 function followedBy(set: RRset): Name[] {

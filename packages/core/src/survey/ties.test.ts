@@ -1,6 +1,6 @@
 import { Name } from '../dns/name';
 import { RRset, rrsetFromText } from '../dns/record';
-import { endsOf, targetsOutside } from './ends';
+import { Follower, targetsOutside } from './ends';
 import { tiesOf } from './ties';
 
 const ZONE = Name.parse('reed-bank.example.');
@@ -16,6 +16,7 @@ const sets = [
   set('loop.reed-bank.example.', 'CNAME', 'loop.reed-bank.example.'),
 ];
 const outside = [{ target: Name.parse('mx.other.example.'), addresses: ['198.51.100.25'] }];
+const follower = new Follower(sets, outside);
 
 describe('what names end at', () => {
   it('is asked for outside the zone, and followed inside', () => {
@@ -24,12 +25,12 @@ describe('what names end at', () => {
         .map((name) => name.toString())
         .sort(),
     ).toEqual(['mx.other.example.', 'sites.host.example.']);
-    expect(endsOf(sets[1]!, sets, outside).map((end) => [end.target.toString(), end.addresses])).toEqual([
+    expect(follower.endsOf(sets[1]!).map((end) => [end.target.toString(), end.addresses])).toEqual([
       ['post.reed-bank.example.', ['198.51.100.80']],
       ['mx.other.example.', ['198.51.100.25']],
     ]);
-    expect(endsOf(sets[7]!, sets, outside).map((end) => [end.target.toString(), end.addresses])).toEqual([['loop.reed-bank.example.', []]]);
-    expect(endsOf(sets[0]!, sets, outside)).toEqual([]);
+    expect(follower.endsOf(sets[7]!).map((end) => [end.target.toString(), end.addresses])).toEqual([['loop.reed-bank.example.', []]]);
+    expect(follower.endsOf(sets[0]!)).toEqual([]);
   });
 });
 

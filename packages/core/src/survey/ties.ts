@@ -2,7 +2,7 @@ import { Name } from '../dns/name';
 import { namesIn, printRdata } from '../dns/rdata';
 import { RRset } from '../dns/record';
 import { TYPE_CODES, typeMnemonic } from '../dns/typeNames';
-import { End, endsOf } from './ends';
+import { End, Follower } from './ends';
 import { namesInText } from './namesInText';
 import { plain } from './words';
 
@@ -84,9 +84,10 @@ function localMail(zone: Name, sets: readonly RRset[], ends: readonly End[]): Ti
       .filter((set) => (set.owner.equals(zone) || set.owner.equals(zone.child('www'))) && (set.type === TYPE_CODES.A || set.type === TYPE_CODES.AAAA))
       .flatMap((set) => set.data.map((data) => printRdata(set.type, data))),
   );
+  const follower = new Follower(sets, ends);
   return sets
     .filter((set) => set.type === TYPE_CODES.MX && set.owner.equals(zone))
-    .flatMap((set) => endsOf(set, sets, ends))
+    .flatMap((set) => follower.endsOf(set))
     .filter(({ addresses }) => addresses.some((address) => web.has(address)))
     .map(({ target, addresses }): Tie => ({
       code: 'local mail',

@@ -17,10 +17,16 @@ export async function takeSamples(
 ): Promise<{ variations: ReadonlyMap<MergedSet, Variation>; asked: number; left: number }> {
   const authorities = answers.filter((answer) => answer.authoritative);
   const bySet = new Map(merged.map((one) => [one.set, one]));
+  // Addresses of servers of a zone below are given along, and are not answered for by this one.
+  const cut = new Set(merged.flatMap(({ set }) => (set.type === TYPE_CODES.NS && !set.owner.equals(wish.zone) ? [set.owner.key] : [])));
+  const belowCut = (owner: Name): boolean => {
+    for (let at = owner; cut.size > 0 && at.isBelow(wish.zone); at = at.parent) if (cut.has(at.key)) return true;
+    return false;
+  };
   const all = inReadingOrder(
     wish.zone,
     merged.map((one) => one.set),
-  ).filter((set) => MAY_BE_MADE.has(set.type) && !belowCut(wish.zone, set.owner, merged));
+  ).filter((set) => MAY_BE_MADE.has(set.type) && !belowCut(set.owner));
   const chosen = all.slice(0, SETS);
   let asked = 0;
   const variations = await limited(chosen, 8, async (set): Promise<[MergedSet, Variation]> => {
@@ -45,9 +51,4 @@ export async function takeSamples(
     ];
   });
   return { variations: new Map(variations), asked, left: all.length - chosen.length };
-}
-
-/** Addresses of servers of a zone below are given along, and are not answered for by this one. */
-function belowCut(zone: Name, owner: Name, merged: readonly MergedSet[]): boolean {
-  return merged.some(({ set }) => set.type === TYPE_CODES.NS && !set.owner.equals(zone) && owner.isAtOrBelow(set.owner));
 }

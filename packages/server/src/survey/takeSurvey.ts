@@ -10,7 +10,7 @@ import {
   RegistrationLook,
   TYPE_CODES,
   Variation,
-  addressesFor,
+  Follower,
   againstGiven,
   counted,
   coverageOf,
@@ -98,8 +98,9 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   const { variations, left } = await takeSamples(world, wish, merged, answers);
   tell('Following names to their addresses');
   const ends = await endsOutside(walker, targetsOutside(zone, sets));
+  const follower = new Follower(sets, ends);
   // What was answered is what visitors get; what was transferred may be answered otherwise, and is asked for.
-  if (inventory.means.kind !== 'transfer') inZone = (name) => (name.isAtOrBelow(zone) ? addressesFor(name, sets, ends) : undefined);
+  if (inventory.means.kind !== 'transfer') inZone = (name) => (name.isAtOrBelow(zone) ? follower.addressesOf(name) : undefined);
   tell('Looking at the website');
   const pages = sets.some((set) => ADDRESSED.has(set.type)) ? await lookAtPages(http, pagesOf(zone, sets, wish.pages), signal) : [];
   const registration = await registering;

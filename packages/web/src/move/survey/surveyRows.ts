@@ -1,4 +1,17 @@
-import { ExportedSet, Meaning, Name, RRset, endsOf, inReadingOrder, isForMail, meaningsOf, rrsetFromText, sourceWords, treeOf, TreeNode } from '@wanderon/core';
+import {
+  ExportedSet,
+  Meaning,
+  Name,
+  RRset,
+  Follower,
+  inReadingOrder,
+  isForMail,
+  meaningsOf,
+  rrsetFromText,
+  sourceWords,
+  treeOf,
+  TreeNode,
+} from '@wanderon/core';
 import { EvidenceView, HintView, MoveSurvey } from '@wanderon/contract';
 
 export type SetText = MoveSurvey['sets'][number];
@@ -44,6 +57,7 @@ export function itemsOf(survey: MoveSurvey, zone: Name): Item[] {
   const sets = inReadingOrder(zone, [...texts.keys()]);
   const meanings = meaningsOf(zone, sets);
   const outside = survey.ends.map(({ target, addresses }) => ({ target: Name.parse(target), addresses }));
+  const follower = new Follower(sets, outside);
   const rows = sets.map((set): SetRow => {
     const text = texts.get(set)!;
     const said = survey.purposes.find((one) => one.owner === text.owner && one.type === text.type);
@@ -54,7 +68,7 @@ export function itemsOf(survey: MoveSurvey, zone: Name): Item[] {
       text,
       meaning: said ? { purpose: said.purpose, reason: 'as you said' } : meanings.get(set)!,
       corrected: said !== undefined,
-      ends: endsOf(set, sets, outside).map(({ target, addresses }) => ({ target: target.toString(), addresses })),
+      ends: follower.endsOf(set).map(({ target, addresses }) => ({ target: target.toString(), addresses })),
       conflicts: text.evidence.filter((one) => one.absent || one.data !== null),
     };
   });
