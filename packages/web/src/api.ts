@@ -1,4 +1,4 @@
-import { ClockView, EventView, Host, HostInput, Me, MoveSummary, MoveView, Problem, problemSchema } from '@wanderon/contract';
+import { ClockView, EventView, Host, HostInput, Me, MoveSummary, MoveView, Problem, SweepSummary, problemSchema } from '@wanderon/contract';
 import { useMutation, UseMutationResult, useQuery, useQueryClient, UseQueryResult } from '@tanstack/react-query';
 
 /** What the server refused, in its own words. */
@@ -55,6 +55,8 @@ export function useMe(): UseQueryResult<Me | null> {
 export const useMoves = (): UseQueryResult<MoveSummary[]> =>
   useQuery({ queryKey: ['moves'], queryFn: async () => (await call<{ moves: MoveSummary[] }>('GET', '/api/moves')).moves });
 export const useMove = (id: string): UseQueryResult<MoveView> => useQuery({ queryKey: ['move', id], queryFn: () => call<MoveView>('GET', `/api/moves/${id}`) });
+export const useSweeps = (): UseQueryResult<SweepSummary[]> =>
+  useQuery({ queryKey: ['sweeps'], queryFn: async () => (await call<{ sweeps: SweepSummary[] }>('GET', '/api/sweeps')).sweeps });
 export const useTrail = (id: string): UseQueryResult<EventView[]> =>
   useQuery({ queryKey: ['move', id, 'events'], queryFn: async () => (await call<{ events: EventView[] }>('GET', `/api/moves/${id}/events`)).events });
 export const useHosts = (): UseQueryResult<Host[]> =>

@@ -1,12 +1,13 @@
 import { Command } from 'cmdk';
 import { useNavigate } from 'react-router';
-import { useHosts, useMoves } from '../api';
+import { useHosts, useMoves, useSweeps } from '../api';
 import { Dialog } from '../ui/dialog';
 
-/** Find anything: moves by name, their chapters, hosts, places. */
+/** Find anything: moves by name, hosts, sweeps, places. */
 export function Find({ open, onClose }: { open: boolean; onClose: () => void }) {
   const moves = useMoves();
   const hosts = useHosts();
+  const sweeps = useSweeps();
   const go = useNavigate();
   const choose = (path: string): void => {
     onClose();
@@ -41,10 +42,22 @@ export function Find({ open, onClose }: { open: boolean; onClose: () => void }) 
               <span className="text-faded">host</span>
             </Command.Item>
           ))}
+          {(sweeps.data ?? []).map((sweep) => (
+            <Command.Item
+              key={sweep.id}
+              value={`${sweep.name} ${sweep.id}`}
+              onSelect={() => choose(`/moves/sweeps/${sweep.id}`)}
+              className={`${item} flex justify-between`}
+            >
+              <span>{sweep.name}</span>
+              <span className="text-faded">sweep</span>
+            </Command.Item>
+          ))}
           {[
             ['Desk', '/'],
             ['Moves', '/moves'],
             ['Hosts', '/hosts'],
+            ['Sweeps: survey many domains', '/moves/sweeps'],
           ].map(([name, path]) => (
             <Command.Item key={path} value={`place ${name}`} onSelect={() => choose(path!)} className={`${item} flex justify-between`}>
               <span>{name}</span>

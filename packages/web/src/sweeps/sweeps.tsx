@@ -1,9 +1,9 @@
-import { Me, NewSweep, SweepSummary, SweepView } from '@wanderon/contract';
+import { Me, NewSweep, SweepView } from '@wanderon/contract';
 import { counted, readDomainList } from '@wanderon/core';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { ChangeEvent, FormEvent, useId, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { call } from '../api';
+import { call, useSweeps } from '../api';
 import { fullTime, shortTime } from '../time';
 import { Button } from '../ui/button';
 import { inputLook } from '../ui/field';
@@ -14,7 +14,7 @@ const LARGEST = 900_000;
 
 /** Surveys of many domains in one go: a list is pasted or loaded, and all of it is looked at. */
 export function SweepsPlace({ me }: { me: Me }) {
-  const sweeps = useQuery({ queryKey: ['sweeps'], queryFn: async () => (await call<{ sweeps: SweepSummary[] }>('GET', '/api/sweeps')).sweeps });
+  const sweeps = useSweeps();
   return (
     <div className="mx-auto w-full max-w-[1240px] px-4 py-5">
       <Link to="/moves" className="text-sm text-faded hover:text-accent">
