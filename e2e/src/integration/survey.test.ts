@@ -102,7 +102,7 @@ const lines = (sets: readonly RRset[]): string[] =>
 
 describe('a survey of a domain whose host gives no transfer', () => {
   let world: World;
-  beforeAll(async () => (world = await openWorld()));
+  beforeAll(async () => (world = await openWorld({}, { WANDERON_QUESTIONS_PER_SECOND: '100000' })));
   afterAll(() => world.close());
 
   it('is partial with its reasons, goes on to the plan, and is whole once there is a key', async () => {
@@ -133,7 +133,7 @@ describe('a survey of a domain whose host gives no transfer', () => {
 
 describe('surveys of domains at hosts of different habits', () => {
   let world: World;
-  beforeAll(async () => (world = await openWorld()));
+  beforeAll(async () => (world = await openWorld({}, { WANDERON_QUESTIONS_PER_SECOND: '100000' })));
   afterAll(() => world.close());
   const begin = async (domain: string): Promise<NonNullable<MoveView['survey']>> =>
     surveyed(world.api, (await world.api.call<MoveView>('POST', '/api/moves', { domain, scope: 'whole' })).id);
@@ -175,6 +175,16 @@ describe('surveys of domains at hosts of different habits', () => {
     expect(survey.hints.map((hint) => hint.owner)).toContain('archive.seed-library.example.');
     expect(survey.ties.map((tie) => tie.code).sort()).toEqual(['certificate', 'policy host']);
     expect(survey.sets.map((set) => set.owner)).not.toContain('unheard-of.seed-library.example.');
+    // The name behind a hint is asked for at once, and a name that lies elsewhere is none.
+    const { moves } = await world.api.call<{ moves: { id: string; domain: string }[] }>('GET', '/api/moves');
+    const { id } = moves.find((move) => move.domain === 'seed-library.example')!;
+    const hint = survey.hints.find((one) => one.owner === 'archive.seed-library.example.')!;
+    const named = { owner: hint.owner, text: hint.text };
+    await expect(world.api.call('POST', `/api/moves/${id}/hints/name`, { ...named, name: 'archive.other.example.' })).rejects.toThrow(/outside the zone/);
+    await world.api.call('POST', `/api/moves/${id}/hints/name`, { ...named, name: 'deep.archive' });
+    const again = await surveyed(world.api, id, survey.id);
+    expect(again.sets.map((set) => `${set.owner} ${set.type}`)).toContain('deep.archive.seed-library.example. A');
+    expect(again.hints.map((one) => one.owner)).not.toContain('archive.seed-library.example.');
   });
 
   it('tells a fronted value from a stored one, and asks for it before anything is planned with it', async () => {

@@ -71,6 +71,9 @@ const hintSchema = z.object({ owner: z.string(), text: z.string(), answer: z.enu
 export type HintView = z.infer<typeof hintSchema>;
 export const answerHintSchema = z.object({ owner: z.string().max(1100), text: z.string().max(1000), answer: z.enum(HINT_ANSWERS).nullable() });
 export type AnswerHint = z.infer<typeof answerHintSchema>;
+/** The name behind a hint, as typed below the zone or whole. */
+export const nameHintSchema = z.object({ owner: z.string().max(1100), text: z.string().max(1000), name: z.string().trim().min(1, 'Type the name.').max(1100) });
+export type NameHint = z.infer<typeof nameHintSchema>;
 
 /** Where a record set was seen. `data`: where it is otherwise than the set's own. */
 export const evidenceSchema = z.object({

@@ -17,6 +17,17 @@ export function readGiven(input: InHandInput, zone: Name): { names: string[]; se
   };
 }
 
+/** A name as typed: below the zone, or whole. Throws a ProblemError. */
+export function readNameBelow(text: string, zone: Name): string {
+  const whole = zone.toString().replace(/\.$/, '');
+  const absolute = text.endsWith('.')
+    ? text
+    : text === '@' || text === whole || text.endsWith(`.${whole}`)
+      ? `${text === '@' ? whole : text}.`
+      : `${text}.${whole}.`;
+  return checked('name', text, () => inZone(Name.parse(absolute), zone));
+}
+
 /** Pages of a domain, as host name and path. Throws a ProblemError that names the one that is none. */
 export function readPages(pages: readonly string[], domain: string): string[] {
   return [

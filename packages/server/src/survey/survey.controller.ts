@@ -1,5 +1,16 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
-import { DriftView, MoveView, answerHintSchema, driftSchema, inHandSchema, moveSchema, pagesSchema, purposeSchema, storedSchema } from '@wanderon/contract';
+import {
+  DriftView,
+  MoveView,
+  answerHintSchema,
+  driftSchema,
+  inHandSchema,
+  moveSchema,
+  nameHintSchema,
+  pagesSchema,
+  purposeSchema,
+  storedSchema,
+} from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { MoveViews } from '../moves/move.view';
 import { MoveActs } from '../moves/moveActs';
@@ -11,6 +22,7 @@ import { driftOf } from './driftOf';
 class MoveDto extends createZodDto(moveSchema) {}
 class InHandDto extends createZodDto(inHandSchema) {}
 class AnswerHintDto extends createZodDto(answerHintSchema) {}
+class NameHintDto extends createZodDto(nameHintSchema) {}
 class PurposeDto extends createZodDto(purposeSchema) {}
 class StoredDto extends createZodDto(storedSchema) {}
 class PagesDto extends createZodDto(pagesSchema) {}
@@ -39,6 +51,14 @@ export class SurveyController {
   @ZodResponse({ type: MoveDto, description: 'Answers a hint of the survey, or takes the answer back.' })
   async answerHint(@Param('id') id: string, @Body() input: AnswerHintDto, @Person() person: Caller): Promise<MoveView> {
     return this.after(id, () => this.service.answerHint(id, input, person));
+  }
+
+  @Post('hints/name')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: MoveDto, description: 'Gives the name behind a hint, and takes the survey again with it.' })
+  async nameHint(@Param('id') id: string, @Body() input: NameHintDto, @Person() person: Caller): Promise<MoveView> {
+    return this.after(id, () => this.service.nameHint(id, input, person));
   }
 
   @Put('pages')

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { AnswerHint, InHandInput, PagesInput, PurposeInput, StoredInput } from '@wanderon/contract';
+import { AnswerHint, InHandInput, NameHint, PagesInput, PurposeInput, StoredInput } from '@wanderon/contract';
 import { Name, counted, isDone, readRow } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
@@ -9,7 +9,7 @@ import { KEPT, MoveActs } from '../moves/moveActs';
 import { MoveStore } from '../moves/move.store';
 import { Caller } from '../people/allow';
 import { ProblemError, notFound } from '../problem';
-import { readGiven, readPages } from './readGiven';
+import { readGiven, readNameBelow, readPages } from './readGiven';
 import { SurveyStore } from './survey.store';
 
 /** What people add to a survey: what they have in hand, what they know of hints, purposes and stored values. The survey itself is never changed. */
@@ -61,6 +61,27 @@ export class SurveyActs {
         'hint',
         `The hint at ${input.owner} ${said}.`,
         { before: before.find(same)?.answer ?? null, after: input.answer },
+        transaction,
+      );
+    });
+    await this.acts.changed(id);
+  }
+
+  /** The name behind a hint: it goes into the next survey, which is taken at once. */
+  async nameHint(id: string, input: NameHint, person: Caller): Promise<void> {
+    const { move, leg, steps } = await this.acts.open(id);
+    if (isDone(steps, 'choose')) throw new ProblemError(409, 'The plan was made from the survey already: add what stands there to the ledger.', { kept: KEPT });
+    const name = readNameBelow(input.name, Name.parse(`${move.domain}.`));
+    const given = leg.facts.inHand ?? { names: [], sets: [] };
+    await this.database.transaction(async (transaction) => {
+      await this.store.addFacts(leg.id, { inHand: { ...given, names: [...new Set([...given.names, name])] } }, transaction);
+      await this.store.setStep(leg.id, 'survey', { state: 'waiting', problem: null, done_at: null }, transaction);
+      await this.acts.event(
+        move,
+        person,
+        'hint',
+        `The hint at ${input.owner} was given a name: ${name}; the survey is taken again.`,
+        { before: given.names, after: name },
         transaction,
       );
     });

@@ -1,13 +1,10 @@
 import { Name } from '@wanderon/core';
-import { AnswerHint, HINT_ANSWERS, HintView } from '@wanderon/contract';
 import { ReactNode } from 'react';
-import { useMoveAction } from '../../api';
 import { duration } from '../../time';
-import { Button } from '../../ui/button';
 import { Copy } from '../../ui/copy';
-import { useToast } from '../../ui/toast';
+import { HintCells } from './hintCells';
 import { SetDetails } from './setDetails';
-import { HintRow, Line, SetRow, evidenceShort, evidenceWords } from './surveyRows';
+import { Line, SetRow, evidenceShort, evidenceWords } from './surveyRows';
 
 const COLUMNS =
   'grid grid-cols-[minmax(9rem,15rem)_4.6rem_4rem_minmax(0,1fr)_7.5rem_8.5rem_1.4rem] gap-x-3 max-md:grid-cols-[minmax(6rem,9rem)_3.6rem_minmax(0,1fr)]';
@@ -50,7 +47,7 @@ export function NameLine({ line, domain, move, may, current, open, closed, onPoi
   return (
     <div role="row" aria-expanded={line.item.kind === 'set' ? open : undefined} aria-current={current || undefined} className={look} onClick={onPoint}>
       {line.item.kind === 'hint' ? (
-        <Hint row={line.item} label={label} move={move} may={may} />
+        <HintCells row={line.item} columns={COLUMNS} label={label} move={move} may={may} />
       ) : (
         <>
           <SetCells row={line.item} label={label} open={open} onOpen={onOpen} />
@@ -147,41 +144,6 @@ function SetCells({ row, label, open, onOpen }: { row: SetRow; label: ReactNode;
       </span>
       <span role="gridcell" className="max-md:hidden">
         <Copy value={text.data.join('\n')} label={`the value of ${text.owner} ${text.type}`} />
-      </span>
-    </div>
-  );
-}
-
-/** A sign of something that was not seen, where it arose, and what a person knows of it. */
-function Hint({ row, label, move, may }: { row: HintRow; label: ReactNode; move: string | undefined; may: boolean }) {
-  const answer = useMoveAction<AnswerHint>(move ?? '', 'POST', () => '/hints');
-  const { fail } = useToast();
-  const { hint } = row;
-  const say = (said: HintView['answer']): void => answer.mutate({ owner: hint.owner, text: hint.text, answer: said }, { onError: fail });
-  return (
-    <div className={COLUMNS}>
-      {label}
-      <span role="gridcell" className={hint.answer ? 'text-faded' : 'font-semibold text-accent'}>
-        hint
-      </span>
-      <span role="gridcell" className={`col-span-3 min-w-0 max-md:col-span-1 ${hint.answer ? 'text-faded line-through' : ''}`}>
-        {hint.text}
-      </span>
-      <span role="gridcell" className="col-span-2 flex flex-wrap gap-x-1 text-sm max-md:col-span-3">
-        {hint.answer && <span className="text-faded">{hint.answer}</span>}
-        {may && move && hint.answer && (
-          <Button kind="quiet" className="py-0" onClick={() => say(null)}>
-            Open it again
-          </Button>
-        )}
-        {may &&
-          move &&
-          !hint.answer &&
-          HINT_ANSWERS.map((said) => (
-            <Button key={said} kind="quiet" className="py-0" onClick={() => say(said)}>
-              {said === 'not ours' ? 'Not ours' : 'Retired'}
-            </Button>
-          ))}
       </span>
     </div>
   );
