@@ -71,10 +71,10 @@ describe('the survey chapter', () => {
     await press('j', 'Enter');
     await words(page, /is an address of Brackenfold DNS's own front/);
     await picture(page, 'survey-fronted');
-    await page.locator(field('In the panel of regatta-club.example it says')).fill('not-an-address');
+    await page.locator(field('The panel of its host shows')).fill('not-an-address');
     await page.locator(button('Save')).click();
     await words(page, /"not-an-address" is not an IPv4 address|not-an-address/);
-    await page.locator(field('In the panel of regatta-club.example it says')).fill('198.51.100.80');
+    await page.locator(field('The panel of its host shows')).fill('198.51.100.80');
     await page.locator(button('Save')).click();
     await words(page, /stored: 198\.51\.100\.80/);
     await page.select('select[aria-label="What regatta-club.example. A is for"]', 'infrastructure');

@@ -94,7 +94,7 @@ const lines = (sets: readonly RRset[]): string[] =>
     for (const start of ['www.', 'odd-target.', 'post-room.', '_sip._tcp.', '*.marsh-ferry', 'marsh-ferry.example. 300 IN MX'])
       expect([start, found.some((line) => line.startsWith(start))]).toEqual([start, true]);
     expect(found.some((line) => line.startsWith('below.'))).toBe(false);
-    expect(remarks.join(' ')).toMatch(/\*\.marsh-ferry\.example\. answers for every name/);
+    expect(remarks.join(' ')).toMatch(/\*\.marsh-ferry\.example answers for every name/);
     expect(asked).toBeLessThan(6000);
     expect(sets.every(({ set }) => set.type !== TYPE_CODES.NSEC)).toBe(true);
   });

@@ -7,6 +7,7 @@ import { RRset, ResourceRecord, groupRecords, sameData } from '../dns/record';
 import { TYPE_CODES, typeMnemonic } from '../dns/typeNames';
 import { CATALOGUE_NAMES } from './catalogue';
 import { namesInText } from './namesInText';
+import { plain } from './words';
 
 export interface SurveyQuestion {
   readonly name: Name;
@@ -210,7 +211,8 @@ export class Exploration {
     }
     const remarks: string[] = [];
     const blind = this.parents.values().filter((parent) => parent.state === 'blind');
-    if (this.dishonest) remarks.push(`The server denies ${this.dishonest.toString()} although a name below it exists: nothing was concluded from its denials.`);
+    if (this.dishonest)
+      remarks.push(`The server denies ${plain(this.dishonest.toString())} although a name below it exists: nothing was concluded from its denials.`);
     const lost = blind.filter((parent) => parent.unknown.size > 0);
     const agreeing = blind.filter((parent) => parent.unknown.size === 0);
     if (lost.length > 0) remarks.push(`Below ${listed(lost)} it is not known what the server says of names that do not exist, as answers were lost.`);
@@ -218,7 +220,7 @@ export class Exploration {
     const wild = this.parents.values().filter((parent) => parent.state === 'wildcard');
     // Names below one that does not exist are answered by the wildcard further up.
     const own = wild.filter(({ name }) => sets.some(({ set }) => set.owner.isWildcard && set.owner.parent.equals(name)));
-    for (const { name } of own) remarks.push(`*.${name.toString()} answers for every name below it that has nothing of its own.`);
+    for (const { name } of own) remarks.push(`*.${plain(name.toString())} answers for every name below it that has nothing of its own.`);
     if (asWildcard > 0)
       remarks.push(
         `${asWildcard} ${asWildcard === 1 ? 'answer is' : 'answers are'} what the wildcard gives: whether the same stands there explicitly cannot be told.`,
@@ -486,6 +488,6 @@ function unsureWords(set: RRset): string {
 
 /** The first few names, and how many more. */
 function listed(parents: readonly Parent[]): string {
-  const names = parents.slice(0, 3).map(({ name }) => name.toString());
+  const names = parents.slice(0, 3).map(({ name }) => plain(name.toString()));
   return parents.length > 3 ? `${names.join(', ')} and ${parents.length - 3} more` : names.join(', ');
 }

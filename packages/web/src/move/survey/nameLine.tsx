@@ -11,7 +11,6 @@ const COLUMNS =
 
 interface Props {
   readonly line: Line;
-  readonly domain: string;
   /** Undefined where the survey is of no move: then nothing can be said of it. */
   readonly move: string | undefined;
   readonly may: boolean;
@@ -23,7 +22,7 @@ interface Props {
   readonly onFold: (name: Name) => void;
 }
 
-export function NameLine({ line, domain, move, may, current, open, closed, onPoint, onOpen, onFold }: Props) {
+export function NameLine({ line, move, may, current, open, closed, onPoint, onOpen, onFold }: Props) {
   if (line.kind === 'section')
     return (
       <div role="row" className="border-b border-rule pt-2.5 pb-0.5">
@@ -51,7 +50,7 @@ export function NameLine({ line, domain, move, may, current, open, closed, onPoi
       ) : (
         <>
           <SetCells row={line.item} label={label} open={open} onOpen={onOpen} />
-          {open && <SetDetails row={line.item} domain={domain} move={move} may={may} />}
+          {open && <SetDetails row={line.item} move={move} may={may} />}
         </>
       )}
     </div>

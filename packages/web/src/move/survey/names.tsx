@@ -140,7 +140,6 @@ export function Names({ survey, zone, domain, move, may }: { survey: MoveSurvey;
               >
                 <NameLine
                   line={line}
-                  domain={domain}
                   move={move}
                   may={may}
                   current={item.index === at}

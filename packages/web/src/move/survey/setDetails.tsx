@@ -9,13 +9,13 @@ import { useToast } from '../../ui/toast';
 import { SetRow, evidenceWords } from './surveyRows';
 
 /** Everything known of one record set: each sighting beside the other, why its name was asked for, what it ends at and is for. */
-export function SetDetails({ row, domain, move, may }: { row: SetRow; domain: string; move: string | undefined; may: boolean }) {
+export function SetDetails({ row, move, may }: { row: SetRow; move: string | undefined; may: boolean }) {
   const { text, ends } = row;
   return (
     <div role="gridcell" className="mt-1 mb-1 ml-4 border-l-2 border-rule pl-3 text-[0.93rem] leading-snug">
       <Part title="seen by">
         {text.evidence.map((one, index) => (
-          <div key={index} className="grid grid-cols-[minmax(0,24rem)_minmax(0,1fr)] gap-3 max-md:grid-cols-1 max-md:gap-0">
+          <div key={index} className="grid grid-cols-[minmax(0,32rem)_minmax(0,1fr)] gap-3 max-md:grid-cols-1 max-md:gap-0">
             <span className="break-words">{evidenceWords(one)}</span>
             <span className={one.absent || one.data ? 'text-rust' : 'text-faded'}>
               {one.absent ? (
@@ -32,7 +32,7 @@ export function SetDetails({ row, domain, move, may }: { row: SetRow; domain: st
       {text.varying !== null && <Part title="varies">{text.varying}</Part>}
       {text.fronted !== null && (
         <Part title="fronted">
-          {text.fronted}.{may && move && <Stored row={row} move={move} domain={domain} />}
+          {text.fronted}.{may && move && <Stored row={row} move={move} />}
         </Part>
       )}
       {ends.length > 0 && (
@@ -84,7 +84,7 @@ function PurposeChoice({ row, move }: { row: SetRow; move: string }) {
 }
 
 /** The value as the host's panel shows it. */
-function Stored({ row, move, domain }: { row: SetRow; move: string; domain: string }) {
+function Stored({ row, move }: { row: SetRow; move: string }) {
   const set = useMoveAction<StoredInput>(move, 'PUT', () => '/stored');
   const [value, setValue] = useState(row.text.stored?.join('\n') ?? '');
   const id = useId();
@@ -95,7 +95,7 @@ function Stored({ row, move, domain }: { row: SetRow; move: string; domain: stri
   return (
     <form onSubmit={submit} className="mt-1 flex max-w-2xl items-start gap-2">
       <label htmlFor={id} className="pt-0.5 whitespace-nowrap">
-        In the panel of {domain} it says
+        The panel of its host shows
       </label>
       <span className="grow">
         <input
