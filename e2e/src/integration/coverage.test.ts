@@ -93,6 +93,7 @@ function expectHonest(taken: TakenSurvey, truth: readonly RRset[]): void {
   const HASHED_ODD = '127.53.0.35';
   const CLOSED = '127.53.0.36';
   const LATE = '127.53.0.37';
+  const LAME = '127.53.0.38';
   const zone = 'eel-weir.example.';
   beforeAll(async () => {
     await servers.bind(OPEN, { [zone]: HEAD + LIKELY + UNLIKELY }, { keyed: false });
@@ -100,6 +101,7 @@ function expectHonest(taken: TakenSurvey, truth: readonly RRset[]): void {
     await servers.knot(NSEC, { [zone]: HEAD + LIKELY + UNLIKELY }, 'nsec');
     await servers.knot(HASHED, { [zone]: HEAD + LIKELY }, 'nsec3');
     await servers.knot(HASHED_ODD, { [zone]: HEAD + LIKELY + UNLIKELY }, 'nsec3');
+    await servers.knot(LAME, { 'another.example.': HEAD.replaceAll('eel-weir', 'another') });
     await servers.nsd(CLOSED, { [zone]: HEAD + LIKELY + UNLIKELY });
     await servers.bind(LATE, { [zone]: HEAD.replace('2027030101', '2027030100') + LIKELY }, { keyed: false });
   });
@@ -176,6 +178,9 @@ function expectHonest(taken: TakenSurvey, truth: readonly RRset[]): void {
     expect(away.survey.coverage.grade).toBe('likely whole');
     expect(away.survey.findings.map((finding) => finding.code)).toEqual(expect.arrayContaining(['silent']));
     expectHonest(away, truth);
+    const lame = await surveyOf(client, ZONE, at(OPEN, LAME));
+    expect([lame.survey.coverage.grade, lame.survey.findings.map((finding) => finding.code).includes('lame')]).toEqual(['likely whole', true]);
+    expectHonest(lame, truth);
   });
 });
 

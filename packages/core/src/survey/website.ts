@@ -43,9 +43,9 @@ export function remarksOnPages(looks: readonly PageLook[], takenAt: Instant): st
     const ending = look.hops.find((hop) => hop.certificate && hop.certificate.problem === null && hop.certificate.until - takenAt < 14 * 86_400);
     if (ending) remarks.push(`${ending.url}: its certificate ends within two weeks.`);
     if (look.keepsPath === false) remarks.push(`${look.start} redirects every page to the front page.`);
-    if (look.page?.headers['strict-transport-security'] !== undefined && look.start.startsWith('https:'))
-      remarks.push(`${look.start}: browsers were told to come by HTTPS alone (HSTS), so the new host needs a certificate from the first visit on.`);
   }
+  const strict = looks.filter((look) => look.start.startsWith('https:') && look.page?.headers['strict-transport-security'] !== undefined);
+  if (strict.length > 0) remarks.push('Browsers were told to come by HTTPS alone (HSTS): the new host needs a certificate from the first visit on.');
   const rest = new Map<string, PageLook[]>();
   for (const look of looks) {
     const end = look.hops.at(-1);

@@ -75,6 +75,12 @@ describe('findings', () => {
     expect(said({ unresolved: ['ns2.oldquay.example.'] })).toEqual(['look no-address']);
   });
 
+  it('tell of addresses that the parent kept and the server has left', () => {
+    const glue = (address: string): ReferralAnswer[] => [referral({ glue: [{ name: OLD[0]!, address, ttl: 3600 }] })];
+    expect(said({ referrals: glue('198.51.100.11') })).toEqual([]);
+    expect(said({ referrals: glue('192.0.2.99') })).toEqual(['look glue']);
+  });
+
   it('tell of lame, silent and lagging servers, and of those without TCP', () => {
     expect(said({ authorities: [authority(0), authority(1, { authoritative: false, serial: undefined, nameservers: [] })] })).toEqual(['look lame']);
     expect(said({ authorities: [authority(0), authority(1, { authoritative: false, responded: false, serial: undefined, nameservers: [] })] })).toEqual([

@@ -6,14 +6,15 @@ import { Finder, Finding, delegatedNames } from './finding';
 const LONG_TTL = 86_400;
 
 /** The delegation itself: there at all, the same at every parent server, not held too long, its servers with addresses. */
-export const parent: Finder = ({ domain, parent, referrals, unresolved, ...rest }) => {
+export const parent: Finder = (standing) => {
+  const { domain, parent, referrals, unresolved, authorities } = standing;
   const findings: Finding[] = [];
   const answering = referrals.filter((referral) => referral.problem === undefined);
   for (const { server, address, problem } of referrals)
     if (problem !== undefined)
       findings.push({ weight: 'look', code: 'parent-silent', text: `The parent's server ${plain(server)} (${address}) gave nothing: ${problem}.` });
   if (answering.length === 0) return findings;
-  const names = delegatedNames({ domain, parent, referrals, unresolved, ...rest });
+  const names = delegatedNames(standing);
   if (names.length === 0)
     return [
       ...findings,
@@ -40,6 +41,17 @@ export const parent: Finder = ({ domain, parent, referrals, unresolved, ...rest 
       code: 'one-nameserver',
       text: `Only one nameserver is delegated to, ${plain(names[0]!)}: while it is away, nothing of the domain resolves.`,
     });
+  // Addresses that the parent gives along are its own copy, and outlive a change of the server's address (RFC 1034 §4.2.2).
+  const glue = new Map(answering.flatMap((referral) => referral.glue.map(({ name, address }) => [`${name.toLowerCase()} ${address}`, { name, address }])));
+  for (const { name, address } of glue.values()) {
+    const own = authorities.filter((authority) => authority.server.toLowerCase() === name.toLowerCase()).map((authority) => authority.address);
+    if (own.length > 0 && !own.includes(address))
+      findings.push({
+        weight: 'look',
+        code: 'glue',
+        text: `The parent gives ${address} for ${plain(name)}, whose own zone says ${listWords(own)}: part of the questions goes to an address that may be nobody's.`,
+      });
+  }
   for (const name of unresolved)
     findings.push({ weight: 'look', code: 'no-address', text: `${plain(name)} is delegated to and has no address: every question sent its way is lost.` });
   return findings;

@@ -38,12 +38,12 @@ function Page({ look }: { look: PageView }) {
   const last = look.hops.at(-1);
   const certificate = last?.certificate;
   return (
-    <div className="grid grid-cols-[minmax(0,15rem)_minmax(0,1fr)_minmax(0,17rem)] gap-3 border-b border-rule py-1 leading-snug max-md:grid-cols-1 max-md:gap-0">
-      <span className="break-all">{look.start}</span>
+    <div className="grid grid-cols-[minmax(0,21rem)_minmax(0,1fr)_minmax(0,16rem)] gap-3 border-b border-rule py-1 leading-snug max-md:grid-cols-1 max-md:gap-0">
+      <span className="[overflow-wrap:anywhere]">{look.start}</span>
       <span className="min-w-0">
         {look.hops.map((hop, index) => (
           <span key={hop.url} className="inline-block">
-            {index > 0 && <span className="text-faded">{' → '}</span>}
+            {index > 0 && <span className="text-faded">{'\u00a0→\u00a0'}</span>}
             <span className={hop.status >= 400 ? 'text-rust' : ''}>{hop.status}</span>
             {index > 0 && <span className="break-all"> {hop.url}</span>}
           </span>
