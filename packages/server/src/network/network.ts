@@ -64,12 +64,12 @@ export class Network implements OnModuleInit {
 
   get surveyWorld(): SurveyWorld {
     const http = { routes: this.dns.routes, allowed: this.config.WANDERON_PROBE_ALLOW, ca: this.ca };
-    return { client: this.dns, walker: () => this.walker(), http, bootstrap: this.services };
+    return { client: this.dns, walker: (signal) => this.walker(signal), http, bootstrap: this.services };
   }
 
   /** A fresh walker: it remembers nothing from before. */
-  walker(): Walker {
-    return new Walker(this.dns, this.hints);
+  walker(signal?: AbortSignal): Walker {
+    return new Walker(this.dns, this.hints, { signal });
   }
 }
 

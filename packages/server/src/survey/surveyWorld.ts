@@ -7,7 +7,7 @@ export type SurveyWalker = Pick<Walker, 'delegation' | 'addressesOf'>;
 /** What a survey reaches the world through. */
 export interface SurveyWorld {
   readonly client: DnsClient;
-  readonly walker: () => SurveyWalker;
+  readonly walker: (signal: AbortSignal | undefined) => SurveyWalker;
   /** Names of pages are resolved by the survey itself. */
   readonly http: Omit<HttpWorld, 'resolve'>;
   /** Undefined where nobody said which service answers for which registry. */

@@ -58,7 +58,7 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   const { zone, signal } = wish;
   const domain = zone.toString().replace(/\.$/, '');
   const tell = (doing: string): void => wish.onProgress?.({ doing, asked: 0 });
-  const walker = world.walker();
+  const walker = world.walker(signal);
   let inZone: (host: Name) => readonly string[] | undefined = () => undefined;
   const http = { ...world.http, resolve: resolver(walker, (host) => inZone(host)) };
   tell('Asking the servers of the parent');
