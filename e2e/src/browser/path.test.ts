@@ -120,9 +120,14 @@ describe('a domain moves from end to end', () => {
 
     await chapter(page, 'switch');
     await words(page, 'The gate is shut');
+    await words(page, 'Nothing is broken; some of it is otherwise than surveyed.');
+    await words(page, 'the header strict-transport-security is gone');
+    await page.locator(button('Look now')).click();
+    await words(page, 'The website is being looked at.');
     await speed(page, '× 3600');
     await words(page, 'The gate is open');
-    await speed(page, '× 60');
+    // Real time, or the parent is seen to publish the change before the person says so.
+    await speed(page, '× 1');
     const registrar = await chromium.page();
     await registrar.goto(`${demo.lab}/registrar/domain?name=${encodeURIComponent(ZONE.toString())}`);
     const inputs = await registrar.$$('input[name=ns]');
@@ -136,6 +141,8 @@ describe('a domain moves from end to end', () => {
     await words(registrar, 'was sent to the registry');
     await page.bringToFront();
     await page.locator(button('It is saved at the registrar')).click();
+    await words(page, 'Waiting for the parent to publish the change');
+    await speed(page, '× 60');
     await words(page, 'The parent publishes the new nameservers since');
 
     await chapter(page, 'watch');

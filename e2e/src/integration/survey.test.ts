@@ -210,6 +210,45 @@ describe('surveys of domains at hosts of different habits', () => {
     );
   });
 
+  it('holds the website where the plan leads against how it was, before anything is switched', async () => {
+    const { api } = world;
+    const { id } = await api.call<MoveView>('POST', '/api/moves', { domain: 'gull-radio.example', scope: 'whole' });
+    await surveyed(api, id);
+    await expect(api.call('POST', `/api/moves/${id}/website`)).rejects.toThrow(/once the hosts are chosen/);
+    const { hosts } = await api.call<{ hosts: { id: string; name: string }[] }>('GET', '/api/hosts');
+    const named = (name: string): string => hosts.find((host) => host.name === name)!.id;
+    const to = { newDnsHost: named('Quillmere DNS'), newWebHost: named('Thornwick Web') };
+    const planned = await api.call<MoveView>('PUT', `/api/moves/${id}/hosts`, to);
+    const website = async (after: number): Promise<NonNullable<NonNullable<MoveView['watch']>['website']>> => {
+      await api.call('POST', `/api/moves/${id}/website`);
+      return until('the website is looked at', async () => {
+        const seen = (await api.call<MoveView>('GET', `/api/moves/${id}`)).watch?.website;
+        return seen && seen.lastSeen > after ? seen : undefined;
+      });
+    };
+    const first = await website(0);
+    const pages = ['http://gull-radio.example/', 'https://gull-radio.example/', 'http://www.gull-radio.example/', 'https://www.gull-radio.example/'];
+    expect(first.changes).toEqual([
+      { weight: 'broken', pages: pages.slice(0, 2), text: 'the redirect drops the path: every page leads to the front page' },
+      { weight: 'otherwise', pages, text: 'the header strict-transport-security is gone, before max-age=31536000' },
+    ]);
+    const second = await website(first.lastSeen);
+    expect([second.firstSeen, second.changes]).toEqual([first.firstSeen, first.changes]);
+    // Nobody serves the site where this leads.
+    for (const type of ['A', 'AAAA']) {
+      const row = planned.legs[0]!.rulings.find((ruling) => ruling.owner === 'gull-radio.example.' && ruling.type === type)!;
+      await api.call('PUT', `/api/moves/${id}/rulings/${row.id}`, type === 'A' ? { ruling: 'repoint', data: '127.0.0.9' } : { ruling: 'drop' });
+    }
+    const third = await website(second.lastSeen);
+    expect(third.changes[0]).toMatchObject({
+      weight: 'broken',
+      pages: pages.slice(0, 2),
+      text: expect.stringMatching(/does not answer: .*127\.0\.0\.9.*not an address of the public internet/),
+    });
+    const { events } = await api.call<{ events: { text: string }[] }>('GET', `/api/moves/${id}/events`);
+    expect(events.filter(({ text }) => text.startsWith('Where the plan leads:'))).toHaveLength(2);
+  });
+
   it('takes the stored value from the person, and from a file', async () => {
     const survey = await begin('regatta-club.example').catch(() => undefined);
     expect(survey).toBeUndefined(); // it is being moved already

@@ -253,6 +253,17 @@ export const lookSchema = z.object({
 });
 export type LookView = z.infer<typeof lookSchema>;
 
+/** How the website answers where the plan leads, against the survey. */
+export const websiteLookSchema = z.object({
+  surveyedAt: instant,
+  firstSeen: instant,
+  lastSeen: instant,
+  /** Addresses of pages that were asked. */
+  asked: z.number(),
+  changes: z.array(z.object({ pages: z.array(z.string()).readonly(), weight: z.enum(['broken', 'otherwise']), text: z.string() })),
+});
+export type WebsiteLookView = z.infer<typeof websiteLookSchema>;
+
 export const watchSchema = z.object({
   lookouts: z.array(z.object({ name: z.string(), address: z.string(), note: z.string() })),
   looks: z.array(lookSchema),
@@ -260,6 +271,8 @@ export const watchSchema = z.object({
   settled: z.boolean(),
   missing: z.array(z.string()),
   setAside: z.array(z.string()),
+  /** Null before the website was looked at where the plan leads. */
+  website: websiteLookSchema.nullable(),
   /** Share of lookout answers that were old, by time; and what is expected of caches that are asked all the time. */
   curve: z.array(z.object({ at: instant, old: z.number() })),
 });

@@ -28,6 +28,7 @@ import {
   rootZone,
   scenarioHosts,
   tsigKey,
+  SiteHabits,
 } from './scenario';
 
 export interface LabOptions {
@@ -134,7 +135,7 @@ export class Lab {
     await lab.registry.open(lab.routes);
     for (const host of lab.dnsHosts.values()) await host.open(lab.routes);
     for (const resolver of lab.resolvers) await resolver.open(lab.routes);
-    for (const host of lab.hosts.filter((one) => one.role === 'web')) await lab.openWeb(host.name, host.addresses);
+    for (const host of lab.hosts.filter((one) => one.role === 'web')) await lab.openWeb(host.name, host.addresses, host.sites);
     await lab.openWeb('Brackenfold edge', EDGES);
     await lab.openRdap();
     await lab.openControl(options.port ?? 0);
@@ -199,20 +200,22 @@ export class Lab {
     };
   }
 
-  /** Sites as hosts serve them: HTTP leads to HTTPS, the apex to `www`, and the path is kept. */
-  private async openWeb(name: string, addresses: readonly string[]): Promise<void> {
+  /** Sites as hosts serve them: HTTP leads to HTTPS, the apex to `www`, and the path is kept where the host does not lose it. */
+  private async openWeb(name: string, addresses: readonly string[], { plain = false, toFront = [] }: SiteHabits = {}): Promise<void> {
     const serve =
       (secure: boolean): RequestListener =>
       (request, response) => {
         const site = (request.headers.host ?? '').toLowerCase();
         const domain = this.domains.find(({ zone }) => `${site}.` === zone);
         if (!secure || domain) {
-          response.writeHead(301, { location: `https://${domain ? 'www.' : ''}${site}${request.url ?? '/'}` }).end();
+          const path = domain && toFront.includes(domain.zone) ? '/' : (request.url ?? '/');
+          response.writeHead(301, { location: `https://${domain ? 'www.' : ''}${site}${path}` }).end();
           return;
         }
+        const headers = plain ? {} : { 'strict-transport-security': 'max-age=31536000' };
         response
-          .writeHead(200, { 'content-type': 'text/html; charset=utf-8', server: name, 'strict-transport-security': 'max-age=31536000' })
-          .end(page(site, name, `<p>The site of ${escapeHtml(site)}, served by ${escapeHtml(name)}.</p>`));
+          .writeHead(200, { 'content-type': 'text/html; charset=utf-8', server: name, ...headers })
+          .end(page(site, site, `<p>The site of ${escapeHtml(site)}.</p>`));
       };
     await this.openSite(addresses, serve);
   }

@@ -31,6 +31,7 @@ export interface ScenarioHost {
   readonly requires: readonly { readonly owner: string; readonly type: string; readonly data: string }[];
   readonly key: { readonly name: string; readonly algorithm: 'hmac-sha256'; readonly secret: string } | undefined;
   readonly note: string;
+  readonly sites?: SiteHabits;
 }
 
 function key(seed: string, name: string): NonNullable<ScenarioHost['key']> {
@@ -109,10 +110,19 @@ export function scenarioHosts(seed: string): ScenarioHost[] {
       addresses: ['203.0.113.80', '2001:db8:7403::80'],
       aliasTarget: 'edge.thornwick.example.',
       requires: [{ owner: '_thornwick', type: 'TXT', data: '"site={zone}"' }],
+      sites: { plain: true, toFront: ['gull-radio.example.'] },
       note: 'Asks for an ownership token below the apex.',
     },
     { ...none, id: 'harbourlight', name: 'Harbourlight Names', role: 'registrar', note: 'The client changes the nameservers there by hand.' },
   ];
+}
+
+/** How a web host serves its sites. */
+export interface SiteHabits {
+  /** Browsers are not told to come by HTTPS alone. */
+  readonly plain?: boolean;
+  /** Domains whose redirect leads every page to the front page. */
+  readonly toFront?: readonly string[];
 }
 
 export interface Lookout {

@@ -108,7 +108,7 @@ describe('looking at pages', () => {
     };
     const [first] = await look();
     expect(first!.hops.map((hop) => hop.status)).toEqual([302, 200]);
-    expect([first!.keepsPath, first!.page!.title]).toEqual([true, 'Reed &amp; bank']);
+    expect([first!.keepsPath, first!.page!.title]).toEqual([true, 'Reed & bank']);
     const [second] = await look();
     expect(second!.page!.fingerprint).toBe(first!.page!.fingerprint);
     answer = (request, response) =>

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { PageHop, PageLook } from '@wanderon/core';
+import { PageHop, PageLook, readPage } from '@wanderon/core';
 import { HttpAnswer, HttpWorld, fetchOnce } from './http';
 import { limited } from './limited';
 import { NetError } from './netError';
@@ -70,17 +70,11 @@ async function keepsPath(world: HttpWorld, start: string, signal: AbortSignal | 
 }
 
 function pageOf({ headers, body, cut }: HttpAnswer): PageLook['page'] {
-  const text = new TextDecoder('utf-8').decode(body);
-  const title = /<title[^>]*>([^<]{0,300})/i.exec(text)?.[1]?.replace(/\s+/g, ' ').trim() ?? null;
-  // What differs from one visit to the next is left out: scripts, tokens in fields, comments, and digits of times.
-  const steady = text
-    .replace(/<script\b[\s\S]*?<\/script>|<!--[\s\S]*?-->|<input\b[^>]*type="?hidden[^>]*>/gi, '')
-    .replace(/<[^>]+>/g, ' ')
-    .replace(/\d+/g, '0')
-    .replace(/\s+/g, ' ')
-    .trim();
+  const { title, text } = readPage(new TextDecoder('utf-8').decode(body));
+  // Digits differ from one visit to the next: times, counters.
+  const steady = text.replace(/\d+/g, '0');
   return {
-    title,
+    title: title ?? null,
     fingerprint: createHash('sha256').update(steady).digest('hex'),
     octets: body.length,
     cut,

@@ -36,6 +36,8 @@ import { SweepStore } from './sweeps/sweep.store';
 import { SweepWorker } from './sweeps/sweepWorker';
 import { SweepsController } from './sweeps/sweeps.controller';
 import { RunStore } from './watch/run.store';
+import { WatchController } from './watch/watch.controller';
+import { WebsiteLookStore } from './watch/websiteLook.store';
 
 @Module({})
 export class AppModule {
@@ -46,7 +48,7 @@ export class AppModule {
         DiscoveryModule,
         LoggerModule.forRoot({ pinoHttp: { level: config.WANDERON_LOG, autoLogging: false, redact: ['req.headers.cookie', 'req.headers["x-csrf-token"]'] } }),
       ],
-      controllers: [ClockController, PeopleController, HostsController, MovesController, SurveyController, SweepsController, LiveController],
+      controllers: [ClockController, PeopleController, HostsController, MovesController, SurveyController, SweepsController, LiveController, WatchController],
       providers: [
         { provide: CONFIG, useValue: config },
         { provide: DATABASE, useValue: database },
@@ -72,6 +74,7 @@ export class AppModule {
         SurveyStore,
         SurveyViews,
         RunStore,
+        WebsiteLookStore,
         Boss,
         Advancer,
         JobQueue,

@@ -27,10 +27,12 @@ export class Follower {
   private readonly aliases = new NameMap<Name>();
   private readonly addresses = new NameMap<string[]>();
   private readonly outside = new NameMap<readonly string[]>();
+  private readonly existing = new NameMap<true>();
 
   constructor(sets: readonly RRset[], outside: readonly End[]) {
     for (const { target, addresses } of outside) this.outside.set(target, addresses);
     for (const set of sets) {
+      for (let at: Name | undefined = set.owner; at && !this.existing.has(at); at = at.isRoot ? undefined : at.parent) this.existing.set(at, true);
       const target = set.type === TYPE_CODES.CNAME ? namesIn(set.type, set.data[0]!)[0] : undefined;
       if (target) this.aliases.set(set.owner, target);
       else if (set.type === TYPE_CODES.A || set.type === TYPE_CODES.AAAA)
@@ -51,11 +53,20 @@ export class Follower {
     for (let hop = 0; hop < HOPS; hop++) {
       const known = this.outside.get(at);
       if (known) return known;
-      const alias = this.aliases.get(at);
-      if (!alias) return this.addresses.get(at) ?? [];
+      const source = this.sourceOf(at);
+      const alias = this.aliases.get(source);
+      if (!alias) return this.addresses.get(source) ?? [];
       at = alias;
     }
     return [];
+  }
+
+  /** Whose records answer for a name: its own, or those of the wildcard below its closest encloser (RFC 4592 §3.3.1). */
+  private sourceOf(name: Name): Name {
+    if (this.existing.has(name)) return name;
+    let encloser = name;
+    while (!encloser.isRoot && !this.existing.has(encloser)) encloser = encloser.parent;
+    return encloser.child('*');
   }
 }
 

@@ -32,7 +32,7 @@ export function readDomain(input: string): DomainReading {
     .replace(/\.$/, '');
   if (isIpv4(host) || isIpv6(host.replace(/^\[|\]$/g, ''))) return problem(`${shorten(host)} is an address. Type the domain name instead.`);
   if (host === '' || /[\s,;<>"'()\\]/.test(host)) return problem(`"${shorten(pasted)}" is not a domain name.`);
-  const ascii = toASCII(host, { checkBidi: true, checkHyphens: false, checkJoiners: true, useSTD3ASCIIRules: false, verifyDNSLength: false });
+  const ascii = asciiOf(host);
   if (ascii === null || ascii === '') return problem(`"${shorten(host)}" is not a domain name: it holds characters that no name may hold.`);
   if (!/^[a-z0-9_.-]+$/.test(ascii)) return problem(`"${shorten(host)}" is not a domain name.`);
   try {
@@ -51,6 +51,12 @@ export function readDomain(input: string): DomainReading {
   const whole: DomainChoice = { scope: 'whole', zone, name: zone, shown: showName(zone) };
   if (ascii === zone || ascii === `www.${zone}`) return { ok: true, choices: [whole] };
   return { ok: true, choices: [whole, { scope: 'name', zone, name: ascii, shown: showName(ascii) }] };
+}
+
+/** A host name as it is asked for (UTS 46); null where it has no such form. Plain names, nearly all of a list, are only put in small letters. */
+function asciiOf(host: string): string | null {
+  if (/^[a-z0-9_.-]+$/i.test(host) && !/xn--/i.test(host)) return host.toLowerCase();
+  return toASCII(host, { checkBidi: true, checkHyphens: false, checkJoiners: true, useSTD3ASCIIRules: false, verifyDNSLength: false });
 }
 
 /** The accented form of a name where it has one, else the name as it is. Takes and gives no final dot. */

@@ -1,4 +1,4 @@
-import { readDomain } from './readDomain';
+import { DomainReading, readDomain } from './readDomain';
 
 /** Domains of a pasted list. */
 export interface DomainList {
@@ -13,8 +13,10 @@ export interface DomainList {
 
 /** The most domains of one list. */
 export const DOMAIN_LIST_LIMIT = 10_000;
-/** The most characters of a list that are read. */
+/** The most characters of a list that are read, cells of one line, and cells in all. */
 const LIMIT = 2_000_000;
+const CELLS_OF_LINE = 30;
+const CELLS = 40_000;
 
 /**
  * Domains one a line; of a table the first cell that is one. Empty lines, comments and a heading are passed over.
@@ -27,12 +29,13 @@ export function readDomainList(text: string): DomainList {
   let doubles = 0;
   let leftOut = 0;
   let first = true;
+  let looked = 0;
   const taken = text.length > LIMIT ? text.slice(0, text.lastIndexOf('\n', LIMIT) + 1) : text;
   for (let at = text.indexOf('\n', taken.length); at >= 0; at = text.indexOf('\n', at + 1)) leftOut += 1;
   taken.split(/\r\n|\n|\r/).forEach((raw, index) => {
-    const line = raw.replace(/#.*$/, '').trim();
+    const line = raw.split('#', 1)[0]!.trim();
     if (line === '') return;
-    if (domains.size >= DOMAIN_LIST_LIMIT) {
+    if (domains.size >= DOMAIN_LIST_LIMIT || looked >= CELLS) {
       leftOut += 1;
       return;
     }
@@ -40,16 +43,22 @@ export function readDomainList(text: string): DomainList {
       .split(/[\t;,|\s]+/)
       .map((cell) => cell.replace(/^"|"$/g, ''))
       .filter((cell) => cell !== '');
-    const readings = cells.slice(0, 30).map(readDomain);
-    const good = readings.find((reading) => reading.ok);
+    let good: DomainReading | undefined;
+    let refused: DomainReading | undefined;
+    for (const cell of cells.slice(0, CELLS_OF_LINE)) {
+      looked += 1;
+      const reading = readDomain(cell);
+      if (reading.ok) good = reading;
+      else refused ??= reading;
+      if (good) break;
+    }
     if (good?.ok) {
       const { zone } = good.choices[0]!;
       if (domains.has(zone)) doubles += 1;
       domains.add(zone);
     } else if (!first || cells.some((cell) => cell.includes('.'))) {
       // The first line of a table names its columns.
-      const reading = readings.find((one) => !one.ok);
-      bad.push({ line: index + 1, text: raw.trim().slice(0, 80), problem: reading && !reading.ok ? reading.problem : 'There is no domain in it.' });
+      bad.push({ line: index + 1, text: raw.trim().slice(0, 80), problem: refused && !refused.ok ? refused.problem : 'There is no domain in it.' });
     }
     first = false;
   });

@@ -65,3 +65,51 @@ DKIM-Signature: s=inbody; d=kelp-forge.example`;
     expect([cut.rows, cut.leftOut]).toEqual([[], 1]);
   });
 });
+
+// Each of these would keep a search that begins anew at every character busy for hours.
+describe('hostile text', () => {
+  const units = [
+    '(',
+    '( ',
+    ')\n',
+    '"',
+    '" ',
+    ' " ',
+    ': ',
+    '\n',
+    ' \n',
+    '\t\n',
+    '\r',
+    '<tr',
+    '<td ',
+    '<td>"',
+    'a ',
+    'a;',
+    'a,"',
+    '|',
+    '\\',
+    '$TTL ',
+    '@ SOA ',
+    'é',
+    '#\u2028',
+  ];
+  it.each(units)('of nothing but %j is read to its end, and nothing is made of it', (unit) => {
+    for (const before of ['', 'www A 192.0.2.1\n', '<table><tr><td>']) {
+      const reading = read(`${before}${unit.repeat(120_000 / unit.length)}\u2028x`);
+      expect(reading.rows.filter(({ record }) => record && !/^192/.test(printRdata(record.type, record.data)))).toEqual([]);
+      expect(reading.bad.every((one) => one.text.length <= 300)).toBe(true);
+    }
+  });
+
+  it('with a value longer than data can be is told, not cut', () => {
+    const { rows, bad } = read(`${'www\tA\t192.0.2.1\n'.repeat(3)}big\tTXT\t${'a'.repeat(400_000)}\n`);
+    expect(rows).toHaveLength(3);
+    expect(bad).toEqual([expect.objectContaining({ line: 4, problem: 'it is longer than a record can be' })]);
+  });
+
+  it('that is no zone file is not read to its end', () => {
+    const { bad, leftOut } = read(`$TTL 1h\n${'x IN A nowhere\n'.repeat(20_000)}`);
+    expect(bad.length).toBeLessThan(7000);
+    expect(bad.length + leftOut).toBe(20_000);
+  });
+});

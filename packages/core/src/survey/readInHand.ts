@@ -1,8 +1,9 @@
+import { utf8 } from '../dns/bytes';
 import { Name, NameError } from '../dns/name';
 import { ResourceRecord, groupRecords, RRset } from '../dns/record';
 import { readSoa } from '../dns/soa';
 import { TYPE_CODES, typeCode } from '../dns/typeNames';
-import { parseZoneFile } from '../dns/zoneFile';
+import { ZoneReader, gatherZone } from '../dns/zoneFile';
 import { Column, TableReading, readTable } from './readTable';
 
 /** One thing that was read, for the preview. */
@@ -26,6 +27,9 @@ export interface InHand {
   readonly leftOut: number;
 }
 
+/** Lines of a zone file with something amiss, after which it is not read on; and how many are read between looking. */
+const MOST_BAD = 5000;
+const LINES_AT_ONCE = 1000;
 /** The most octets of text that are read. */
 export const IN_HAND_LIMIT = 2_000_000;
 
@@ -57,10 +61,14 @@ function readTaken(taken: string, zone: Name, options: { readonly ttl: number; r
   if (isNameList(taken)) return fromNames(taken, zone);
   const table = readTable(taken, zone, options);
   // A table row is nearly always an entry of a zone file as well; directives, parentheses and comments are of files only.
-  const fileLike = /^\s*\$(ttl|origin|generate)\b/im.test(taken) || /^\S*\s+(\d\w*\s+)?(IN\s+)?SOA\s[^\n]*\(/im.test(taken);
+  const fileLike = looksLikeFile(taken);
   if (!fileLike && table.bad.length <= table.rows.length) return fromTable(table);
   const file = fromFile(taken, zone);
   return fileLike || file.rows.length >= table.rows.length ? file : fromTable(table);
+}
+
+function looksLikeFile(text: string): boolean {
+  return text.split('\n').some((line) => /^\s*\$(ttl|origin|generate)\b/i.test(line) || /^\S*\s+(\d\w*\s+)?(IN\s+)?SOA\s.*\(/i.test(line));
 }
 
 /** The sets that were given with their data, apex SOA aside, which is the host's own. */
@@ -85,8 +93,16 @@ function fromTable(table: TableReading): InHand {
 }
 
 function fromFile(text: string, zone: Name): InHand {
-  const { records, places, findings } = parseZoneFile(text, zone);
   const lines = text.split('\n');
+  if (lines.at(-1) === '') lines.pop();
+  const zoneFile = gatherZone();
+  const reader = new ZoneReader(zone, zoneFile);
+  const { records, places, findings } = zoneFile.file;
+  let read = 0;
+  // What is no zone file at all is not read to its end.
+  for (; read < lines.length && findings.length < MOST_BAD; read += LINES_AT_ONCE)
+    reader.write(utf8(`${lines.slice(read, read + LINES_AT_ONCE).join('\n')}\n`));
+  reader.end();
   const rows = records.map((record, index): InHandRow => ({ line: places.at(index).line, name: record.owner, otherName: undefined, record, guesses: [] }));
   const outside = rows.filter((row) => !row.name.isAtOrBelow(zone));
   return {
@@ -99,7 +115,7 @@ function fromFile(text: string, zone: Name): InHand {
       ...outside.map(({ line, name }) => ({ line, text: name.toString(), problem: 'it is outside the zone' })),
     ].sort((a, b) => a.line - b.line),
     columns: [],
-    leftOut: 0,
+    leftOut: Math.max(0, lines.length - read),
   };
 }
 

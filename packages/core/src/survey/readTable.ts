@@ -5,6 +5,7 @@ import { TextError } from '../dns/token';
 import { parseTtl } from '../dns/ttl';
 import { TYPE_CODES, typeCode, typeMnemonic } from '../dns/typeNames';
 import { isIpv4, isIpv6 } from '../dns/address';
+import { drawn, readHtml } from './html';
 
 /** What a column of a pasted table is taken for. */
 export type Column = 'name' | 'type' | 'ttl' | 'class' | 'priority' | 'weight' | 'port' | 'value' | 'other';
@@ -36,7 +37,12 @@ export interface TableOptions {
 
 const LINES = 20_000;
 const CELLS = 40;
-const CELL_LENGTH = 70_000;
+/** Headings and types, with what is said of them in brackets. */
+const WORDY = 200;
+/** Every octet of the longest name written as a number of three digits. */
+const NAME_LENGTH = 1100;
+/** Every octet of the longest data written as a number of three digits, with its quotes. */
+const VALUE_LENGTH = 300_000;
 
 /**
  * Reads a table of records as a panel shows it: columns in any order, parted by tabs, commas, semicolons, bars or HTML;
@@ -53,6 +59,7 @@ export function readTable(text: string, zone: Name, options: TableOptions): Tabl
   const bad: { line: number; text: string; problem: string }[] = [];
   for (const { line, cells } of body) {
     try {
+      if (cells.some((cell) => cell.length > VALUE_LENGTH)) throw new RangeError('it is longer than a record can be');
       rows.push(readRow(line, cells, columns, zone, options.ttl));
     } catch (error) {
       if (!(error instanceof NameError) && !(error instanceof TextError) && !(error instanceof RangeError)) throw error;
@@ -74,8 +81,11 @@ function plainRows(text: string): Line[] {
     .split(/\r\n|\r|\n/)
     .map((raw, index) => ({ raw, line: index + 1 }))
     .filter(({ raw }) => raw.trim() !== '' && !/^\s*(;|#|\/\/)/.test(raw));
-  const separator = separatorOf(lines.slice(0, 200).map(({ raw }) => raw));
-  return lines.map(({ raw, line }) => ({ line, cells: limited(separator === ' ' ? wordsOf(raw) : splitQuoted(raw, separator)) }));
+  const separator = separatorOf(lines.slice(0, 200).map(({ raw }) => raw.slice(0, 2000)));
+  return lines.map(({ raw, line }) => {
+    if (raw.length > CELLS + VALUE_LENGTH) return { line, cells: [raw.slice(0, VALUE_LENGTH + 1)] };
+    return { line, cells: (separator === ' ' ? wordsOf(raw) : splitQuoted(raw, separator)).slice(0, CELLS) };
+  });
 }
 
 function separatorOf(lines: readonly string[]): string {
@@ -96,20 +106,26 @@ function splitQuoted(line: string, separator: string): string[] {
   const cells: string[] = [];
   let cell = '';
   let quoted = false;
-  for (let i = 0; i < line.length; i++) {
-    const character = line[i]!;
-    if (quoted && character === '"' && line[i + 1] === '"') {
-      cell += '"';
+  let blank = true;
+  const add = (part: string): void => {
+    cell += part;
+    blank &&= part.trim() === '';
+  };
+  // Quotes around part of a cell belong to the value, as in a text of several strings.
+  const keptQuote = separator === ',' || separator === ';' ? '' : '"';
+  const parts = line.match(new RegExp(`[^"${separator}]+|["${separator}]`, 'g')) ?? [];
+  for (let i = 0; i < parts.length; i++) {
+    const part = parts[i]!;
+    if (quoted && part === '"' && parts[i + 1] === '"') {
+      add('"');
       i += 1;
-    } else if (character === '"' && (quoted || cell.trim() === '')) {
+    } else if (part === '"' && (quoted || blank)) {
       quoted = !quoted;
-      // Quotes around part of a cell belong to the value, as in a text of several strings.
-      if (quoted && separator !== ',' && separator !== ';') cell += '"';
-      else if (!quoted && separator !== ',' && separator !== ';') cell += '"';
-    } else if (character === separator && !quoted) {
+      add(keptQuote);
+    } else if (part === separator && !quoted) {
       cells.push(cell.trim());
-      cell = '';
-    } else cell += character;
+      [cell, blank] = ['', true];
+    } else add(part);
   }
   cells.push(cell.trim());
   if (separator === '|') {
@@ -134,31 +150,33 @@ function wordsOf(line: string): string[] {
 
 function htmlRows(text: string): Line[] {
   const rows: Line[] = [];
-  for (const [row] of text.matchAll(/<tr[\s>][\s\S]*?(?=<tr[\s>]|<\/table|$)/gi)) {
-    const cells = [...row.matchAll(/<t[dh](?:\s[^>]*)?>([\s\S]*?)(?=<\/?t[dhr][\s>]|<\/tr|$)/gi)].map(([, cell]) => textOfHtml(cell!));
-    if (cells.some((cell) => cell !== '')) rows.push({ line: rows.length + 1, cells: limited(cells) });
-    if (rows.length > LINES + 1000) break;
-  }
+  let cells: string[] = [];
+  let cell: string[] | undefined;
+  const endCell = (): void => {
+    if (cell) cells.push(drawn(cell.join('')));
+    cell = undefined;
+  };
+  const endRow = (): void => {
+    endCell();
+    if (cells.some((one) => one !== '')) rows.push({ line: rows.length + 1, cells: cells.slice(0, CELLS) });
+    cells = [];
+  };
+  readHtml(text, {
+    open: (tag) => {
+      if (tag === 'tr') endRow();
+      else if (tag === 'td' || tag === 'th') {
+        endCell();
+        cell = [];
+      } else if (tag === 'br') cell?.push(' ');
+    },
+    close: (tag) => {
+      if (tag === 'tr' || tag === 'table') endRow();
+      else if (tag === 'td' || tag === 'th') endCell();
+    },
+    text: (piece) => cell?.push(piece),
+  });
+  endRow();
   return rows;
-}
-
-const ENTITIES: Readonly<Record<string, string>> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'", nbsp: ' ' };
-
-function textOfHtml(html: string): string {
-  return html
-    .replace(/<br\s*\/?>/gi, ' ')
-    .replace(/<[^>]*>/g, '')
-    .replace(/&(#x[0-9a-f]{1,6}|#\d{1,7}|\w{1,8});/gi, (whole, entity: string) => {
-      if (!entity.startsWith('#')) return ENTITIES[entity.toLowerCase()] ?? whole;
-      const code = /^#x/i.test(entity) ? parseInt(entity.slice(2), 16) : Number(entity.slice(1));
-      return code <= 0x10ffff && !(code >= 0xd800 && code < 0xe000) ? String.fromCodePoint(code) : whole;
-    })
-    .replace(/\s+/g, ' ')
-    .trim();
-}
-
-function limited(cells: readonly string[]): string[] {
-  return cells.slice(0, CELLS).map((cell) => cell.slice(0, CELL_LENGTH));
 }
 
 const HEADINGS: Readonly<Record<Exclude<Column, 'other'>, RegExp>> = {
@@ -175,6 +193,7 @@ const HEADINGS: Readonly<Record<Exclude<Column, 'other'>, RegExp>> = {
 /** Columns by their heading; undefined where the first line is no heading. */
 function headingOf(cells: readonly string[]): Column[] | undefined {
   const columns = cells.map((cell): Column => {
+    if (cell.length > WORDY) return 'other';
     const found = Object.entries(HEADINGS).find(([, pattern]) => pattern.test(cell.replace(/[:*]+$/, '').trim()));
     return (found?.[0] as Column | undefined) ?? 'other';
   });
@@ -233,6 +252,7 @@ function guessColumns(rows: readonly (readonly string[])[]): Column[] {
 
 /** A word that is a type in capitals or small letters, and no number of one. */
 function typeOf(cell: string): number | undefined {
+  if (cell.length > WORDY) return undefined;
   const word = cell.trim().replace(/\s*\(.*\)$/, '');
   if (!/^([A-Z][A-Z0-9-]{0,11}|[a-z][a-z0-9-]{0,11})$/.test(word) || /^(in|any)$/i.test(word)) return undefined;
   return typeCode(word);
@@ -278,6 +298,7 @@ function readRow(line: number, cells: readonly string[], columns: readonly Colum
 
 /** `@`, nothing and the domain are the apex; a name that ends in the domain is absolute though its dot is missing. */
 function readOwner(text: string, zone: Name, guesses: string[]): { owner: Name; otherName: Name | undefined } {
+  if (text.length > NAME_LENGTH) throw new RangeError('the name is longer than a name can be');
   const typed = text.replace(/\s*\(.*\)$/, '');
   if (typed === '' || typed === '@' || typed === '-') return { owner: zone, otherName: undefined };
   const relative = Name.parse(typed, zone);
@@ -295,7 +316,7 @@ function valueText(type: number, value: string, numbers: readonly string[], zone
   if (value === '') throw new RangeError('no value stands on this line');
   if (type === TYPE_CODES.TXT || type === TYPE_CODES.SPF) return quoted(value);
   if (type === TYPE_CODES.CAA)
-    return value.replace(/^(\d+)\s+(\w+)\s+([^"].*)$/, (_, flags: string, tag: string, rest: string) => `${flags} ${tag} ${quoted(rest)}`);
+    return value.replace(/^(\d+)\s+(\w+)\s+([^"\s][^]*)$/, (_, flags: string, tag: string, rest: string) => `${flags} ${tag} ${quoted(rest)}`);
   const words = value.split(/\s+/);
   const wanted = NUMBERED[type] ?? 0;
   const there = words.findIndex((word) => !/^\d+$/.test(word));

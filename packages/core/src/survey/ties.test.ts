@@ -34,6 +34,23 @@ describe('what names end at', () => {
   });
 });
 
+describe('names under a wildcard', () => {
+  it('end where it does, unless they exist or something nearer does (RFC 4592 §3.3.1)', () => {
+    const wild = new Follower(
+      [
+        ...sets,
+        set('*.reed-bank.example.', 'CNAME', 'sites.host.example.'),
+        set('www.shop.reed-bank.example.', 'A', '192.0.2.7'),
+        set('note.reed-bank.example.', 'TXT', '"x"'),
+      ],
+      [{ target: Name.parse('sites.host.example.'), addresses: ['198.51.100.9'] }],
+    );
+    const ends = ['any', 'far.below', 'box', 'note', 'shop', 'else.shop'].map((name) => wild.addressesOf(Name.parse(name, ZONE)).join());
+    expect(ends).toEqual(['198.51.100.9', '198.51.100.9', '198.51.100.80', '', '', '']);
+    expect(wild.addressesOf(Name.parse('elsewhere.test.'))).toEqual([]);
+  });
+});
+
 describe('ties', () => {
   it('are a policy host, keys bound to a certificate, and mail on the server of the website', () => {
     expect(tiesOf(ZONE, sets, outside, []).map((tie) => tie.code)).toEqual(['policy host', 'certificate', 'local mail']);

@@ -1,6 +1,7 @@
 import { Instant } from '@wanderon/core';
 import { z } from 'zod';
 import { Clock } from './clock';
+import { fromLab } from './fromLab';
 
 const stateSchema = z.object({ at: z.number(), rate: z.number() });
 
@@ -16,7 +17,7 @@ export class LabClockFollower implements Clock {
 
   static async open(lab: string): Promise<LabClockFollower> {
     const clock = new LabClockFollower(lab);
-    clock.take(await (await fetch(`${lab}/clock`)).json());
+    clock.take(await fromLab(lab, '/clock'));
     void clock.follow();
     return clock;
   }

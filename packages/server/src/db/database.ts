@@ -3,6 +3,7 @@ import * as foundation from './foundation';
 import * as surveyEvidence from './surveyEvidence';
 import * as surveyHints from './surveyHints';
 import * as sweeps from './sweeps';
+import * as websiteLooks from './websiteLooks';
 
 export const DATABASE = Symbol('database');
 export type Database = Knex;
@@ -12,6 +13,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '002_survey_hints', migration: surveyHints },
   { name: '003_survey_evidence', migration: surveyEvidence },
   { name: '004_sweeps', migration: sweeps },
+  { name: '005_website_looks', migration: websiteLooks },
 ];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */

@@ -13,7 +13,9 @@ import { Surveyor } from '../survey/surveyor';
 import { watchedQuestions } from '../timetable/times';
 import { lookRound, nextLook } from '../watch/round';
 import { RunStore } from '../watch/run.store';
+import { WebsiteLookStore } from '../watch/websiteLook.store';
 import { StepContext, StepWork } from './stepContext';
+import { lookAtWebsite } from './lookAtWebsite';
 import { surveyAgain } from './surveyAgain';
 import { lower } from './steps/lower';
 import { lowered } from './steps/lowered';
@@ -42,6 +44,7 @@ export class Advancer {
     private readonly surveyor: Surveyor,
     private readonly hosts: HostStore,
     private readonly runs: RunStore,
+    private readonly websiteLooks: WebsiteLookStore,
     private readonly events: EventStore,
     private readonly network: Network,
     private readonly live: LiveService,
@@ -84,7 +87,7 @@ export class Advancer {
       }
       const open = openSteps(context.steps).filter((kind) => !tried.has(kind) && WORK[kind]);
       const kind = open[0];
-      if (!kind) return Math.min(wake, await this.look(context));
+      if (!kind) return Math.min(wake, await this.look(context), await lookAtWebsite(context));
       tried.add(kind);
       const step = context.steps.find((one) => one.kind === kind)!;
       if (step.state === 'failed') continue;
@@ -167,6 +170,7 @@ export class Advancer {
       surveyor: this.surveyor,
       hosts: this.hosts,
       runs: this.runs,
+      websiteLooks: this.websiteLooks,
       note,
     };
   }

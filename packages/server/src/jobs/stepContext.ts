@@ -8,6 +8,7 @@ import { Network } from '../network/network';
 import { SurveyStore } from '../survey/survey.store';
 import { Surveyor } from '../survey/surveyor';
 import { RunStore } from '../watch/run.store';
+import { WebsiteLookStore } from '../watch/websiteLook.store';
 
 /** What every step is given. `leg` and `steps` are as they stood when the step began. */
 export interface StepContext {
@@ -24,6 +25,7 @@ export interface StepContext {
   readonly surveyor: Surveyor;
   readonly hosts: HostStore;
   readonly runs: RunStore;
+  readonly websiteLooks: WebsiteLookStore;
   readonly note: (kind: string, text: string, more?: { before?: unknown; after?: unknown; person?: string | undefined }) => Promise<void>;
 }
 

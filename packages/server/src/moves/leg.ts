@@ -44,6 +44,8 @@ export interface Facts {
   /** Host names with a path whose pages are looked at, beside the front ones. */
   pages?: string[];
   nextLookAt?: Instant;
+  /** When the website was last looked at where the plan leads; a person who asks for it sets it to 0. */
+  pagesLookedAt?: Instant;
   authoritiesNew?: boolean;
   parentSets?: { server: string; address: string; nameservers: string[]; signed: boolean; problem?: string }[];
 }

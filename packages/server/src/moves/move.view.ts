@@ -10,6 +10,7 @@ import { SurveyViews } from '../survey/survey.view';
 import { gateOf } from '../timetable/gate';
 import { timesOf, watchedQuestions } from '../timetable/times';
 import { RunRow, RunStore } from '../watch/run.store';
+import { WebsiteLookStore } from '../watch/websiteLook.store';
 import { Leg, Move, RulingRow, StepRow, rulingOf } from './leg';
 import { MoveStore } from './move.store';
 
@@ -21,6 +22,7 @@ export class MoveViews {
     private readonly surveyViews: SurveyViews,
     private readonly hosts: HostStore,
     private readonly runs: RunStore,
+    private readonly websiteLooks: WebsiteLookStore,
     private readonly network: Network,
     @Inject(CLOCK) private readonly clock: Clock,
     @Inject(CONFIG) private readonly config: Config,
@@ -130,6 +132,7 @@ export class MoveViews {
     const questions = new Map(watchedQuestions(zone, leg, rulings).map((question) => [`${question.owner}/${question.type}`, question]));
     const latest = (await this.runs.latest(leg.id)).filter((run) => questions.has(`${run.owner}/${run.type}`));
     const settled = steps.find((step) => step.kind === 'settle')!.state === 'done';
+    const website = await this.websiteLooks.latest(leg.id);
     const verdict = settledWhen({
       now: this.clock.now(),
       lastHorizon: times.last.at,
@@ -169,6 +172,9 @@ export class MoveViews {
       settled,
       missing: settled ? [] : [...verdict.missing],
       setAside: [...verdict.setAside],
+      website: website
+        ? { surveyedAt: website.surveyed_at, firstSeen: website.first_seen, lastSeen: website.last_seen, asked: website.looks.length, changes: website.changes }
+        : null,
       curve: leg.facts.t0 ? curveOf((await this.runs.all(leg.id)).filter((run) => questions.get(`${run.owner}/${run.type}`)?.steady === false)) : [],
     };
   }

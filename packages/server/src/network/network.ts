@@ -3,6 +3,7 @@ import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
 import { DnsClient, NameServer, NetError, RdapBootstrap, Route, RouteTable, Walker, parseRootHints, readBootstrap } from '@wanderon/net';
 import { z } from 'zod';
 import { WALL_CLOCK, Clock } from '../clock/clock';
+import { fromLab } from '../clock/fromLab';
 import { CONFIG, Config } from '../config';
 import { SurveyWorld } from '../survey/surveyWorld';
 
@@ -39,8 +40,8 @@ export class Network implements OnModuleInit {
     const routes: Route[] = [...this.config.WANDERON_ROUTES];
     if (this.config.WANDERON_LAB) {
       const lab = this.config.WANDERON_LAB;
-      routes.push(...routesSchema.parse(await (await fetch(`${lab}/routes`)).json()));
-      const scenario = scenarioSchema.parse(await (await fetch(`${lab}/scenario`)).json());
+      routes.push(...routesSchema.parse(await fromLab(lab, '/routes')));
+      const scenario = scenarioSchema.parse(await fromLab(lab, '/scenario'));
       this.hints = scenario.hints;
       this.watched = scenario.lookouts.map(({ name, address, habit }) => ({ name, address, note: habit }));
       this.services = readBootstrap(scenario.rdap);

@@ -1,6 +1,5 @@
 import {
   AuthorityAnswer,
-  End,
   Evidence,
   Instant,
   KnownPanel,
@@ -28,6 +27,7 @@ import { observed } from '../network/network';
 import { ServerAt } from '../moves/leg';
 import { askAuthorities } from './askAuthorities';
 import { NewSurvey } from './survey.store';
+import { endsOutside, resolver } from './whereNamesLead';
 import { KnownHost, SurveyWalker, SurveyWish, SurveyWorld } from './surveyWorld';
 import { againstFile, takeInventory } from './takeInventory';
 import { takeSamples } from './takeSamples';
@@ -49,9 +49,6 @@ export interface TakenSurvey {
 /** Nameservers of a zone, and addresses of one, that are asked: a parent could name thousands. */
 const SERVERS = 30;
 const ADDRESSES = 8;
-
-/** Names outside the zone whose addresses are asked for. */
-const OUTSIDE = 60;
 
 /** Everything that can be known about a domain now. Throws a NetError where no server of the parent answers, or where cancelled. */
 export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: () => Instant): Promise<TakenSurvey> {
@@ -185,19 +182,6 @@ async function registrationOf(
   return bootstrap && lookUpRegistration(http, bootstrap, domain, signal);
 }
 
-/** Addresses at the authorities, each name asked for once a survey: no cache tells us what was, and nobody is asked in vain. */
-function resolver(walker: SurveyWalker, inZone: (host: Name) => readonly string[] | undefined): (host: string) => Promise<readonly string[]> {
-  const known = new Map<string, Promise<readonly string[]>>();
-  return (host) => {
-    const name = Name.parse(`${host}.`);
-    const here = inZone(name);
-    if (here) return Promise.resolve(here);
-    const asked = known.get(host) ?? walker.addressesOf(name);
-    known.set(host, asked);
-    return asked;
-  };
-}
-
 async function addressesOf(walker: SurveyWalker, names: readonly string[]): Promise<{ servers: ServerAt[]; unresolved: string[] }> {
   const servers: ServerAt[] = [];
   const unresolved: string[] = [];
@@ -225,10 +209,6 @@ async function panelsOf(
     const asked = await observed(client.ask({ address }, zone, TYPE_CODES.SOA, { signal, tries: 1 }));
     return { host: name, live, serves: asked.ok && asked.value.authoritative && asked.value.answers.some((record) => record.owner.equals(zone)) };
   });
-}
-
-async function endsOutside(walker: SurveyWalker, targets: readonly Name[]): Promise<End[]> {
-  return limited(targets.slice(0, OUTSIDE), 4, async (target) => ({ target, addresses: await walker.addressesOf(target) }));
 }
 
 /** The apex and `www` where they have addresses, and what the person listed. */

@@ -7,6 +7,7 @@ import { Failed } from '../../ui/states';
 import { VerdictWord } from '../../ui/verdictMark';
 import { ChapterProps, stepIn } from '../movePlace';
 import { StepNote } from '../stepNote';
+import { WebsiteLook } from '../watch/websiteLook';
 
 /** The gate, the handover sheet for the registrar, and what the parent publishes. */
 export function Switch({ move, leg, me, now, may }: ChapterProps) {
@@ -100,6 +101,9 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
             </ul>
           )}
           {(sent || done) && <Parent watch={move.watch} />}
+          <div className="mt-5">
+            <WebsiteLook move={move} now={now} may={may} />
+          </div>
           {!sent && !done && (move.watch?.parent.length ?? 0) > 0 && (
             <div className="mt-5">
               <h3 className="smallcaps border-b border-ink">What the parent publishes</h3>

@@ -10,6 +10,7 @@ import { ownerBelow } from '../owner';
 import { StepNote } from '../stepNote';
 import { Parent } from '../switch/switch';
 import { Curve } from './curve';
+import { WebsiteLook } from './websiteLook';
 
 /** What every lookout says of every name that changes, until when it may, and when it is over. */
 export function Watch({ move, leg, now, may }: ChapterProps) {
@@ -20,11 +21,14 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
   if (!watch || !times) return <p className="py-6 text-faded">The lookouts are asked from the lowering of the TTLs on.</p>;
   if (watch.looks.length === 0)
     return (
-      <p className="py-6 text-faded">
-        {watch.lookouts.length === 0
-          ? 'No lookout is configured.'
-          : `${watch.lookouts.length} lookouts stand ready. They are asked once the TTLs are seen lowered.`}
-      </p>
+      <>
+        <p className="py-6 text-faded">
+          {watch.lookouts.length === 0
+            ? 'No lookout is configured.'
+            : `${watch.lookouts.length} lookouts stand ready. They are asked once the TTLs are seen lowered.`}
+        </p>
+        <WebsiteLook move={move} now={now} may={may} />
+      </>
     );
   const questions = [...new Map(watch.looks.map((look) => [`${look.owner}/${look.type}`, look])).values()].sort(
     (a, b) => Number(a.steady) - Number(b.steady) || rank(a) - rank(b) || a.owner.length - b.owner.length,
@@ -118,12 +122,15 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
         </table>
       </div>
       <div className="mt-5 grid grid-cols-[3fr_2fr] gap-8 max-lg:grid-cols-1">
-        {leg.facts.t0 && (
-          <div>
-            <h3 className="smallcaps border-b border-ink">Old answers draining</h3>
-            <Curve curve={watch.curve} from={leg.facts.t0.firstNew} until={times.last.at} now={now} />
-          </div>
-        )}
+        <div>
+          {leg.facts.t0 && (
+            <div className="mb-4">
+              <h3 className="smallcaps border-b border-ink">Old answers draining</h3>
+              <Curve curve={watch.curve} from={leg.facts.t0.firstNew} until={times.last.at} now={now} />
+            </div>
+          )}
+          <WebsiteLook move={move} now={now} may={may} />
+        </div>
         <div>
           <h3 className="smallcaps border-b border-ink">Parent</h3>
           <Parent watch={watch} />

@@ -1,0 +1,75 @@
+import { PageHop, PageLook } from '../survey/website';
+
+/** What is otherwise, and where. */
+export interface PageChange {
+  readonly pages: readonly string[];
+  /** `broken`: visitors are turned away or led astray; `otherwise`: they get something else than before. */
+  readonly weight: 'broken' | 'otherwise';
+  readonly text: string;
+}
+
+/** Headers that browsers and search engines hold a site to. */
+const HELD: readonly string[] = ['strict-transport-security', 'content-security-policy', 'x-robots-tag', 'access-control-allow-origin', 'content-type'];
+
+/**
+ * How pages answer now against how they answered when the zone was surveyed: what the move did to the website. Pages that
+ * were not looked at both times are passed over; so are certificates that are merely others, since a new host has its own.
+ * What is broken comes first, and what is so of several pages once.
+ */
+export function pageChanges(before: readonly PageLook[], now: readonly PageLook[]): PageChange[] {
+  const changes = new Map<string, PageChange & { readonly pages: string[] }>();
+  for (const look of now) {
+    const old = before.find((one) => one.start === look.start);
+    for (const [weight, text] of old ? changesOf(old, look) : []) {
+      const change = changes.get(text) ?? { pages: [], weight, text };
+      changes.set(text, change);
+      change.pages.push(look.start);
+    }
+  }
+  return [...changes.values()].sort((a, b) => Number(b.weight === 'broken') - Number(a.weight === 'broken'));
+}
+
+type Said = readonly [PageChange['weight'], string];
+
+function changesOf(old: PageLook, look: PageLook): Said[] {
+  if (look.problem !== null) return old.problem === null ? [['broken', `does not answer: ${look.problem}`]] : [];
+  if (old.problem !== null) return [['otherwise', 'answers, and did not before']];
+  const said: Said[] = [];
+  const [oldEnd, end] = [old.hops.at(-1), look.hops.at(-1)];
+  if (!oldEnd || !end) return [];
+  const refused = look.hops.find((hop) => refusal(hop));
+  if (refused && !old.hops.some((hop) => refusal(hop))) said.push(['broken', `a browser refuses the certificate: ${refusal(refused)!}`]);
+  if (end.status !== oldEnd.status)
+    said.push([end.status >= 400 && oldEnd.status < 400 ? 'broken' : 'otherwise', `answers ${end.status}, before ${oldEnd.status}`]);
+  if (end.url !== oldEnd.url) said.push(['otherwise', `ends at ${end.url}, before at ${oldEnd.url}`]);
+  else if (look.hops[0]!.status !== old.hops[0]!.status && look.hops.length > 1 && old.hops.length > 1)
+    said.push(['otherwise', `redirects with ${look.hops[0]!.status}, before with ${old.hops[0]!.status}`]);
+  if (look.keepsPath === false && old.keepsPath === true) said.push(['broken', 'the redirect drops the path: every page leads to the front page']);
+  // What stands on another page, or on one that says what went wrong, is not held against what stood here.
+  if (end.status === oldEnd.status && look.page && old.page) said.push(...contentChanges(old.page, look.page));
+  return said;
+}
+
+function refusal(hop: PageHop): string | null {
+  return hop.certificate?.problem ?? null;
+}
+
+function contentChanges(old: NonNullable<PageLook['page']>, page: NonNullable<PageLook['page']>): Said[] {
+  const said: Said[] = [];
+  for (const name of HELD) {
+    const [was, is] = [old.headers[name], page.headers[name]];
+    if (was === is) continue;
+    const hidden = name === 'x-robots-tag' && /noindex|none/i.test(is ?? '') && !/noindex|none/i.test(was ?? '');
+    if (hidden) said.push(['broken', `search engines are told to leave it out (x-robots-tag: ${is!})`]);
+    else if (is === undefined) said.push(['otherwise', `the header ${name} is gone, before ${was!}`]);
+    else said.push(['otherwise', `the header ${name} is ${is}, before ${was ?? 'absent'}`]);
+  }
+  if (page.title !== old.title) said.push(['otherwise', `its title is ${quoted(page.title)}, before ${quoted(old.title)}`]);
+  else if (page.fingerprint !== old.fingerprint && !page.cut && !old.cut)
+    said.push(['otherwise', `reads otherwise: ${page.octets} octets, before ${old.octets}`]);
+  return said;
+}
+
+function quoted(title: string | null): string {
+  return title === null ? 'missing' : `“${title}”`;
+}

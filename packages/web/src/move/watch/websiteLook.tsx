@@ -1,0 +1,62 @@
+import { MoveView } from '@wanderon/contract';
+import { counted } from '@wanderon/core';
+import { useMoveAction } from '../../api';
+import { relative, shortTime } from '../../time';
+import { Button } from '../../ui/button';
+import { useToast } from '../../ui/toast';
+
+/** How the website answers where the plan leads, against how it was surveyed: a rehearsal before the switch, the proof after it. */
+export function WebsiteLook({ move, now, may }: { move: MoveView; now: number; may: boolean }) {
+  const look = useMoveAction<void>(move.id, 'POST', () => '/website');
+  const { fail, say } = useToast();
+  const { watch } = move;
+  if (!watch || (move.survey?.pages.length ?? 0) === 0) return null;
+  const { website, settled } = watch;
+  const broken = website?.changes.filter((change) => change.weight === 'broken').length ?? 0;
+  return (
+    <div>
+      <div className="flex items-baseline justify-between gap-4 border-b border-ink">
+        <h3 className="smallcaps">Website where the plan leads</h3>
+        {may && !settled && move.state === 'open' && (
+          <Button
+            kind="quiet"
+            className="px-0 py-0"
+            disabled={look.isPending}
+            onClick={() => look.mutate(undefined, { onError: fail, onSuccess: () => say('The website is being looked at.') })}
+          >
+            Look now
+          </Button>
+        )}
+      </div>
+      {website ? (
+        <>
+          <p className={`border-b border-rule py-1 ${broken > 0 ? 'font-semibold text-rust' : ''}`}>
+            {website.changes.length === 0
+              ? `${counted(website.asked, 'address answers', 'addresses answer')} as surveyed.`
+              : broken > 0
+                ? `${counted(broken, 'thing is', 'things are')} broken that ${broken === 1 ? 'was' : 'were'} not when surveyed.`
+                : 'Nothing is broken; some of it is otherwise than surveyed.'}
+          </p>
+          <ul>
+            {website.changes.map((change) => (
+              <li key={change.text} className="grid grid-cols-[5.5rem_minmax(0,1fr)] gap-3 border-b border-rule py-1 leading-snug">
+                <span className={change.weight === 'broken' ? 'text-rust' : 'text-faded'}>{change.weight}</span>
+                <span>
+                  <span className="[overflow-wrap:anywhere]">{change.text}</span>
+                  <span className="mono block text-faded [overflow-wrap:anywhere]">
+                    {change.pages.length === website.asked ? `at all ${website.asked} addresses` : change.pages.join(', ')}
+                  </span>
+                </span>
+              </li>
+            ))}
+          </ul>
+          <p className="py-1 text-sm text-faded">
+            Asked at the planned addresses {relative(website.lastSeen, now)}, held against the survey of {shortTime(website.surveyedAt)}.
+          </p>
+        </>
+      ) : (
+        <p className="py-1 text-faded">Not looked at yet. It is, once the new DNS host serves the plan.</p>
+      )}
+    </div>
+  );
+}
