@@ -25,5 +25,8 @@ describe('EDNS', () => {
       { code: 0x2000, meaning: 'code 8192', text: '' },
     ]);
     expect(extendedErrors(undefined)).toEqual([]);
+    // Looking from each NUL for the end of the text would take a minute.
+    const nuls = option(15, 0, 1, ...new Uint8Array(65_000), 120);
+    expect(extendedErrors({ ...edns, options: Array.from({ length: 30 }, () => nuls) }).map(({ text }) => text.length)).toEqual(Array(30).fill(65_001));
   });
 });

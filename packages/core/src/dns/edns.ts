@@ -72,8 +72,9 @@ export function extendedErrors(edns: Edns | undefined): ExtendedError[] {
     .map(({ data }) => {
       const code = (data[0]! << 8) | data[1]!;
       // RFC 8914 §2: the text may end in a NUL, which is no part of it.
-      const text = fromUtf8(data.subarray(2)).replace(/\0+$/, '');
-      return { code, meaning: EXTENDED_ERRORS[code] ?? `code ${code}`, text };
+      let end = data.length;
+      while (end > 2 && data[end - 1] === 0) end -= 1;
+      return { code, meaning: EXTENDED_ERRORS[code] ?? `code ${code}`, text: fromUtf8(data.subarray(2, end)) };
     });
 }
 

@@ -14,7 +14,7 @@ export function namesInText(type: number, data: Uint8Array): Name[] {
   const found: string[] = [];
   if (/^v=spf1(\s|$)/i.test(text))
     for (const [, name] of text.matchAll(/(?:^|\s)[+?~-]?(?:include|a|mx|ptr|exists|redirect)[:=]([^\s/]+)/gi)) found.push(name!);
-  if (/^v=DMARC1\s*;/i.test(text)) for (const [, name] of text.matchAll(/mailto:[^@\s,;]+@([^\s,;!]+)/gi)) found.push(name!);
+  if (/^v=DMARC1\s*;/i.test(text)) for (const [, name] of text.matchAll(/mailto:[^@\s,;]{1,320}@([^\s,;!]+)/gi)) found.push(name!);
   return found.filter((name) => !name.includes('%')).flatMap(parsed);
 }
 

@@ -128,7 +128,7 @@ function byText(set: RRset): Meaning | undefined {
   const texts = set.data.map(textOf);
   if (texts.some((text) => /^v=spf1\b/i.test(text)))
     return { purpose: 'sender policy', reason: texts.length > 1 ? 'it holds who may send (RFC 7208), among others' : 'who may send (RFC 7208)' };
-  const proof = texts.find((text) => /(verif|valid|proof|challenge|confirm|token|site-|domain-)[\w-]*\s*[=:]/i.test(text));
+  const proof = texts.find((text) => /(verif|valid|proof|challenge|confirm|token|site-|domain-)[\w-]{0,60}\s{0,5}[=:]/i.test(text));
   return proof === undefined ? undefined : { purpose: 'verification', reason: `"${proof.slice(0, 40)}" looks like a proof of ownership` };
 }
 
