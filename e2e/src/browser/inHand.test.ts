@@ -1,5 +1,8 @@
+import { mkdtemp, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { MoveView } from '@wanderon/contract';
-import { Page } from 'puppeteer-core';
+import { ElementHandle, Page } from 'puppeteer-core';
 import { Chromium, button, paste, picture, signIn, words } from '../support/browser';
 import { World, openWorld } from '../support/world';
 
@@ -42,6 +45,21 @@ describe('what a technician has in hand', () => {
     await picture(page, 'survey-partial');
 
     await page.locator(button('Give what you have')).click();
+    // A file is taken as if it was pasted, and what proves nothing is said to.
+    const folder = await mkdtemp(join(tmpdir(), 'wanderon-in-hand-'));
+    const [good, garbled, large] = ['good.zone', 'garbled.zone', 'large.zone'].map((name) => join(folder, name));
+    const zoneFile = '$TTL 1h\n@ SOA ns1.oldquay.example. host 1 1 1 1 1\nwww A 192.0.2.1\n';
+    await writeFile(good!, zoneFile);
+    await writeFile(garbled!, `${zoneFile}odd A 192.0.2\n`);
+    await writeFile(large!, `${zoneFile};${'x'.repeat(2_000_000)}\n`);
+    const input = (await page.waitForSelector('input[type=file]'))! as ElementHandle<HTMLInputElement>;
+    await input.uploadFile(large!);
+    await words(page, 'large.zone is larger than 2000 kB; nothing was read of it.');
+    await input.uploadFile(garbled!);
+    await words(page, 'Read as a zone file: 2 rows with 2 names');
+    await words(page, 'this file does not show that the inventory is whole');
+    await input.uploadFile(good!);
+    await page.waitForFunction(() => !document.body.innerText.includes('this file does not show'));
     await paste(page, 'What you have in hand', TABLE);
     await words(page, 'Read as a table: 4 rows with 3 names');
     await words(page, '1 line cannot be read');

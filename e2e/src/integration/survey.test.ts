@@ -1,5 +1,19 @@
 import { MoveView } from '@wanderon/contract';
-import { Exploration, Name, RRset, TYPE_CODES, TsigKey, fromBase64, groupRecords, printZoneFile, recordsOf } from '@wanderon/core';
+import {
+  Exploration,
+  Name,
+  RRset,
+  TYPE_CODES,
+  TsigKey,
+  fromBase64,
+  givenSerial,
+  givenSets,
+  groupRecords,
+  printZoneFile,
+  readInHand,
+  recordsOf,
+  rrsetToText,
+} from '@wanderon/core';
 import { DnsClient, exploreZone, transferZone, walkZone } from '@wanderon/net';
 import { Api, until } from '../../../command/src/api';
 import { KEY, RealServers } from '../support/realServers';
@@ -281,6 +295,47 @@ describe('surveys of domains at hosts of different habits', () => {
     expect(third.earlier.map((one) => one.id)).toEqual([again.id, first.id]);
     const kept = await world.api.call<MoveView>('GET', `/api/moves/${id}`);
     expect(kept.legs[0]!.rulings).toEqual(planned.legs[0]!.rulings);
+  });
+});
+
+describe('a zone file of thousands of record sets that no catalogue has', () => {
+  const held = ['A 192.0.2.77', 'AAAA 2001:db8::77', 'SRV 1 1 5060 @', `TXT ${`"${'long '.repeat(50)}" `.repeat(3)}`];
+  const extra = Array.from({ length: 1300 }, (_, i) => held.map((data) => `reed-bed-${i} ${data}`)).flat();
+  const zone = Name.parse('great-fen.example.');
+  let world: World;
+  beforeAll(async () => {
+    const more = [{ zone: zone.toString(), client: 'Great fen', at: 'pebbledock', extra }];
+    world = await openWorld({ more }, { WANDERON_QUESTIONS_PER_SECOND: '100000' });
+  });
+  afterAll(() => world.close());
+
+  it('is read, taken, asked for, and makes the inventory likely whole; one of which a line is lost does not', async () => {
+    const { api, lab } = world;
+    const [found] = [...lab.dnsHosts.get('pebbledock')!.zones.values()].filter((one) => one.origin.equals(zone));
+    const text = printZoneFile(found!.transfer().slice(0, -1));
+    const { id } = await api.call<MoveView>('POST', '/api/moves', { domain: 'great-fen.example', scope: 'whole' });
+    const first = await surveyed(api, id);
+    expect([first.coverage.grade, first.sets.length < 100]).toEqual(['partial', true]);
+    const trail = async (): Promise<{ kind: string; text: string; after: unknown }[]> =>
+      (await api.call<{ events: { kind: string; text: string; after: unknown }[] }>('GET', `/api/moves/${id}/events`)).events;
+    const give = async (file: string): Promise<NonNullable<MoveView['survey']>> => {
+      const reading = readInHand(file, zone, { ttl: 3600 });
+      const input = { serial: givenSerial(reading, zone) ?? null, names: [], sets: givenSets(reading).map(rrsetToText) };
+      const taken = async (): Promise<number> => (await trail()).filter(({ text }) => text.startsWith('Survey taken')).length;
+      const before = await taken();
+      await api.call('POST', `/api/moves/${id}/in-hand`, input);
+      // The move itself is large by now: to look at it again and again would keep the survey from its work.
+      await until('the survey is taken', async () => (await taken()) > before);
+      return surveyed(api, id);
+    };
+    const told = await give(text);
+    expect([told.coverage.grade, told.hints]).toEqual(['likely whole', []]);
+    expect(told.sets).toHaveLength(found!.all().length);
+    const garbled = await give(text.replace('192.0.2.77', '192.0.2.777'));
+    expect(garbled.coverage.grade).toBe('partial');
+    expect((await trail()).filter(({ kind }) => kind === 'in hand').map(({ after }) => after)).toEqual([{ inHand: 2 }, { inHand: 1 }]);
+    const endless = Array.from({ length: 9000 }, (_, i) => ({ owner: zone.toString(), type: 'TXT', ttl: 60, data: [`"${i} ${'x'.repeat(1000)}"`] }));
+    await expect(api.call('POST', `/api/moves/${id}/in-hand`, { names: [], sets: endless })).rejects.toThrow(/more than can be taken at once/);
   });
 });
 

@@ -226,7 +226,7 @@ key:
 /** Debian's own client, as a witness that is not ours. */
 export async function dig(address: string, args: readonly string[]): Promise<{ stdout: string }> {
   try {
-    return await run('dig', [`@${address}`, '+time=1', '+tries=1', ...args]);
+    return await run('dig', [`@${address}`, '+time=5', '+tries=1', ...args]);
   } catch (error) {
     return { stdout: String((error as { stdout?: string }).stdout ?? '') };
   }

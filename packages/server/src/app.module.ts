@@ -28,6 +28,7 @@ import { ProblemFilter } from './problem';
 import { RunningSurveys } from './survey/runningSurveys';
 import { SurveyActs } from './survey/surveyActs';
 import { SurveyController } from './survey/survey.controller';
+import { InHandStore } from './survey/inHand.store';
 import { SurveyStore } from './survey/survey.store';
 import { Surveyor } from './survey/surveyor';
 import { SurveyViews } from './survey/survey.view';
@@ -72,6 +73,7 @@ export class AppModule {
         Surveyor,
         MoveService,
         SurveyStore,
+        InHandStore,
         SurveyViews,
         RunStore,
         WebsiteLookStore,

@@ -8,7 +8,7 @@ import cookieParser from 'cookie-parser';
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { cleanupOpenApiDoc } from 'nestjs-zod';
-import { Request, Response } from 'express';
+import { Request, Response, json } from 'express';
 import { AppModule } from './app.module';
 import { SystemClock } from './clock/clock';
 import { LabClockFollower } from './clock/labClock';
@@ -32,6 +32,8 @@ async function main(): Promise<void> {
     }),
   );
   app.use(cookieParser());
+  // A whole zone file in hand is more than anything else that people send.
+  app.use('/api/moves/:id/in-hand', json({ limit: '8mb' }));
   app.useBodyParser('json', { limit: '1mb' });
   assertEveryHandlerAllows(app);
   app.enableShutdownHooks();

@@ -38,6 +38,8 @@ export class ProblemFilter implements ExceptionFilter {
     }
     if (error instanceof HttpException && !(error instanceof ZodSerializationException))
       return { type: 'about:blank', title: error.message, status: error.getStatus() };
+    if (error instanceof Error && 'type' in error && error.type === 'entity.too.large')
+      return { type: 'about:blank', title: 'This is more than can be taken at once.', status: 413, detail: 'Give it in parts.', kept: 'Nothing was changed.' };
     this.log.error(error instanceof ZodSerializationException ? error.getZodError() : error);
     return {
       type: 'about:blank',

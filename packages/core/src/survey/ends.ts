@@ -49,16 +49,19 @@ export class Follower {
 
   /** Addresses of a name; empty where none is known. */
   addressesOf(name: Name): readonly string[] {
+    const last = this.lastOf(name);
+    return this.outside.get(last) ?? this.addresses.get(this.sourceOf(last)) ?? [];
+  }
+
+  /** The name that the zone's aliases lead to in the end, in the zone or outside of it. */
+  lastOf(name: Name): Name {
     let at = name;
     for (let hop = 0; hop < HOPS; hop++) {
-      const known = this.outside.get(at);
-      if (known) return known;
-      const source = this.sourceOf(at);
-      const alias = this.aliases.get(source);
-      if (!alias) return this.addresses.get(source) ?? [];
+      const alias = this.outside.has(at) ? undefined : this.aliases.get(this.sourceOf(at));
+      if (!alias) return at;
       at = alias;
     }
-    return [];
+    return at;
   }
 
   /** Whose records answer for a name: its own, or those of the wildcard below its closest encloser (RFC 4592 §3.3.1). */

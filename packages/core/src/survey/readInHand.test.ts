@@ -1,6 +1,6 @@
 import { Name } from '../dns/name';
 import { printRdata } from '../dns/rdata';
-import { givenSets, readInHand } from './readInHand';
+import { givenSerial, givenSets, readInHand } from './readInHand';
 
 const ZONE = Name.parse('kelp-forge.example.');
 const read = (text: string) => readInHand(text, ZONE, { ttl: 60 });
@@ -66,6 +66,24 @@ DKIM-Signature: s=inbody; d=kelp-forge.example`;
   });
 });
 
+describe('the serial of a zone file', () => {
+  const file = '$TTL 60\n@ SOA ns1 host 42 1 1 1 1\nwww A 192.0.2.1\n';
+  const serial = (text: string): number | undefined => givenSerial(read(text), ZONE);
+
+  it('counts where the whole file was read, lines about other zones aside', () => {
+    expect(serial(file)).toBe(42);
+    expect(serial(`${file}ns1.elsewhere.test. A 192.0.2.2\n`)).toBe(42);
+    expect(read(`${file}ns1.elsewhere.test. A 192.0.2.2\n`).bad).toHaveLength(1);
+  });
+
+  it('does not where a line was lost, or the end', () => {
+    expect(serial(`${file}odd A 192.0.2\n`)).toBeUndefined();
+    const long = file + 'n A 192.0.2.1\n'.repeat(20_000);
+    expect([read(long).complete, read(long).leftOut, serial(long)]).toEqual([false, 2, undefined]);
+    expect(serial(`${file};${'x'.repeat(2_000_000)}\n`)).toBeUndefined();
+  });
+});
+
 // Each of these would keep a search that begins anew at every character busy for hours.
 describe('hostile text', () => {
   const units = [
@@ -105,6 +123,11 @@ describe('hostile text', () => {
     const { rows, bad } = read(`${'www\tA\t192.0.2.1\n'.repeat(3)}big\tTXT\t${'a'.repeat(400_000)}\n`);
     expect(rows).toHaveLength(3);
     expect(bad).toEqual([expect.objectContaining({ line: 4, problem: 'it is longer than a record can be' })]);
+  });
+
+  it('with a range that makes millions of records is refused', () => {
+    const { rows, bad } = read('$TTL 60\nwww A 192.0.2.1\n$GENERATE 0-900000 n$ A 192.0.2.2\n');
+    expect([rows.length, bad.map((one) => one.problem)]).toEqual([1, ['a range makes at most 20000 records']]);
   });
 
   it('that is no zone file is not read to its end', () => {

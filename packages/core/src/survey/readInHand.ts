@@ -25,11 +25,13 @@ export interface InHand {
   /** Of a table: what each column was taken for. */
   readonly columns: readonly Column[];
   readonly leftOut: number;
+  /** Every line was read, those about names outside the zone aside. */
+  readonly complete: boolean;
 }
 
-/** Lines of a zone file with something amiss, after which it is not read on; and how many are read between looking. */
+/** Records of a zone file, and lines with something amiss, after which it is not read on. */
+const MOST_RECORDS = 20_000;
 const MOST_BAD = 5000;
-const LINES_AT_ONCE = 1000;
 /** The most octets of text that are read. */
 export const IN_HAND_LIMIT = 2_000_000;
 
@@ -40,7 +42,7 @@ export const IN_HAND_LIMIT = 2_000_000;
 export function readInHand(text: string, zone: Name, options: { readonly ttl: number; readonly columns?: readonly Column[] }): InHand {
   const taken = wholeLines(text);
   const reading = readTaken(taken, zone, options);
-  return taken.length === text.length ? reading : { ...reading, leftOut: reading.leftOut + linesIn(text.slice(taken.length)) };
+  return taken.length === text.length ? reading : { ...reading, leftOut: reading.leftOut + linesIn(text.slice(taken.length)), complete: false };
 }
 
 /** As much as is read, without a last line that would be cut in two. */
@@ -76,8 +78,9 @@ export function givenSets(reading: InHand): RRset[] {
   return groupRecords(reading.rows.flatMap(({ record }) => (record && record.type !== TYPE_CODES.SOA ? [record] : [])));
 }
 
-/** The serial of the zone that was given: of its SOA record, where there is one. */
+/** The serial of the zone that was given, where there is one and all that was given was read: what it proves, it proves of the whole file. */
 export function givenSerial(reading: InHand, zone: Name): number | undefined {
+  if (!reading.complete) return undefined;
   const soa = reading.rows.find(({ record }) => record?.type === TYPE_CODES.SOA && record.owner.equals(zone))?.record;
   return soa && readSoa(soa.data).serial;
 }
@@ -89,6 +92,7 @@ function fromTable(table: TableReading): InHand {
     bad: table.bad,
     columns: table.columns,
     leftOut: table.leftOut,
+    complete: table.bad.length === 0 && table.leftOut === 0,
   };
 }
 
@@ -96,12 +100,10 @@ function fromFile(text: string, zone: Name): InHand {
   const lines = text.split('\n');
   if (lines.at(-1) === '') lines.pop();
   const zoneFile = gatherZone();
-  const reader = new ZoneReader(zone, zoneFile);
+  const reader = new ZoneReader(zone, zoneFile, { mostGenerated: MOST_RECORDS });
   const { records, places, findings } = zoneFile.file;
   let read = 0;
-  // What is no zone file at all is not read to its end.
-  for (; read < lines.length && findings.length < MOST_BAD; read += LINES_AT_ONCE)
-    reader.write(utf8(`${lines.slice(read, read + LINES_AT_ONCE).join('\n')}\n`));
+  for (; read < lines.length && records.length < MOST_RECORDS && findings.length < MOST_BAD; read++) reader.write(utf8(`${lines[read]!}\n`));
   reader.end();
   const rows = records.map((record, index): InHandRow => ({ line: places.at(index).line, name: record.owner, otherName: undefined, record, guesses: [] }));
   const outside = rows.filter((row) => !row.name.isAtOrBelow(zone));
@@ -115,7 +117,8 @@ function fromFile(text: string, zone: Name): InHand {
       ...outside.map(({ line, name }) => ({ line, text: name.toString(), problem: 'it is outside the zone' })),
     ].sort((a, b) => a.line - b.line),
     columns: [],
-    leftOut: Math.max(0, lines.length - read),
+    leftOut: lines.length - read,
+    complete: read === lines.length && findings.every((finding) => finding.severity !== 'error'),
   };
 }
 
@@ -128,7 +131,8 @@ function isNameList(text: string): boolean {
 function fromNames(text: string, zone: Name): InHand {
   const rows: InHandRow[] = [];
   const bad: { line: number; text: string; problem: string }[] = [];
-  for (const [index, raw] of text.split(/\r?\n/).slice(0, 20_000).entries()) {
+  const lines = text.split(/\r?\n/);
+  for (const [index, raw] of lines.slice(0, MOST_RECORDS).entries()) {
     // A name copied out of an address bar or a mail address is meant as the name in it.
     const word = raw
       .trim()
@@ -144,7 +148,7 @@ function fromNames(text: string, zone: Name): InHand {
       bad.push({ line: index + 1, text: raw.trim().slice(0, 300), problem: error.message });
     }
   }
-  return { kind: 'names', rows, bad, columns: [], leftOut: 0 };
+  return { kind: 'names', rows, bad, columns: [], leftOut: Math.max(0, lines.length - MOST_RECORDS), complete: false };
 }
 
 function nameIn(word: string, zone: Name): { name: Name; otherName: Name | undefined } {
@@ -188,5 +192,5 @@ function fromMail(text: string, zone: Name): InHand {
     }
     line += header.split('\n').length;
   }
-  return { kind: 'mail', rows, bad, columns: [], leftOut: 0 };
+  return { kind: 'mail', rows, bad, columns: [], leftOut: 0, complete: false };
 }

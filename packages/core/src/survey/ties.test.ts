@@ -48,6 +48,11 @@ describe('names under a wildcard', () => {
     const ends = ['any', 'far.below', 'box', 'note', 'shop', 'else.shop'].map((name) => wild.addressesOf(Name.parse(name, ZONE)).join());
     expect(ends).toEqual(['198.51.100.9', '198.51.100.9', '198.51.100.80', '', '', '']);
     expect(wild.addressesOf(Name.parse('elsewhere.test.'))).toEqual([]);
+    expect(['any', 'post', 'loop'].map((name) => wild.lastOf(Name.parse(name, ZONE)).toString())).toEqual([
+      'sites.host.example.',
+      'box.reed-bank.example.',
+      'loop.reed-bank.example.',
+    ]);
   });
 });
 

@@ -1,5 +1,6 @@
 import knex, { Knex } from 'knex';
 import * as foundation from './foundation';
+import * as inHand from './inHand';
 import * as surveyEvidence from './surveyEvidence';
 import * as surveyHints from './surveyHints';
 import * as sweeps from './sweeps';
@@ -14,6 +15,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '003_survey_evidence', migration: surveyEvidence },
   { name: '004_sweeps', migration: sweeps },
   { name: '005_website_looks', migration: websiteLooks },
+  { name: '006_in_hand', migration: inHand },
 ];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */

@@ -8,6 +8,7 @@ import { LiveService } from '../live/live.service';
 import { Leg, Move, StepRow } from '../moves/leg';
 import { MoveStore } from '../moves/move.store';
 import { Network } from '../network/network';
+import { InHandStore } from '../survey/inHand.store';
 import { SurveyStore } from '../survey/survey.store';
 import { Surveyor } from '../survey/surveyor';
 import { watchedQuestions } from '../timetable/times';
@@ -41,6 +42,7 @@ export class Advancer {
     @Inject(CONFIG) private readonly config: Config,
     private readonly store: MoveStore,
     private readonly surveys: SurveyStore,
+    private readonly inHand: InHandStore,
     private readonly surveyor: Surveyor,
     private readonly hosts: HostStore,
     private readonly runs: RunStore,
@@ -167,6 +169,7 @@ export class Advancer {
       network: this.network,
       store: this.store,
       surveys: this.surveys,
+      inHand: this.inHand,
       surveyor: this.surveyor,
       hosts: this.hosts,
       runs: this.runs,

@@ -5,6 +5,7 @@ import { HostStore } from '../hosts/host.store';
 import { Leg, Move, RulingRow, StepRow } from '../moves/leg';
 import { MoveStore } from '../moves/move.store';
 import { Network } from '../network/network';
+import { InHandStore } from '../survey/inHand.store';
 import { SurveyStore } from '../survey/survey.store';
 import { Surveyor } from '../survey/surveyor';
 import { RunStore } from '../watch/run.store';
@@ -22,6 +23,7 @@ export interface StepContext {
   readonly network: Network;
   readonly store: MoveStore;
   readonly surveys: SurveyStore;
+  readonly inHand: InHandStore;
   readonly surveyor: Surveyor;
   readonly hosts: HostStore;
   readonly runs: RunStore;

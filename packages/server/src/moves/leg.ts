@@ -33,8 +33,6 @@ export interface Facts {
   lowerTo?: number;
   /** What a person said of hints of a survey, by owner and text; a hint that comes up again is still answered. */
   hintAnswers?: { owner: string; text: string; answer: 'not ours' | 'retired' }[];
-  /** What a person has in hand of the zone: its names are asked for, and what is served is held against it. `serial` of a zone file. */
-  inHand?: { names: string[]; sets: RRsetText[]; serial?: number | undefined };
   /** What a person said a record set is for. */
   purposes?: { owner: string; type: string; purpose: Purpose }[];
   /** What fronted sets hold, as a person read it in the panel. */

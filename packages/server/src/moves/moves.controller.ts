@@ -21,6 +21,7 @@ import { z } from 'zod';
 import { EventStore } from '../events/event.store';
 import { Allow, Caller, Person } from '../people/allow';
 import { MoveService } from './move.service';
+import { MoveStore } from './move.store';
 import { MoveViews } from './move.view';
 import { MoveActs } from './moveActs';
 
@@ -41,6 +42,7 @@ export class MovesController {
   constructor(
     private readonly service: MoveService,
     private readonly acts: MoveActs,
+    private readonly store: MoveStore,
     private readonly views: MoveViews,
     private readonly events: EventStore,
   ) {}
@@ -79,7 +81,7 @@ export class MovesController {
   @Allow('viewer')
   @ZodResponse({ type: EventListDto, description: 'Who did what, the newest first.' })
   async trail(@Param('id') id: string): Promise<{ events: EventView[] }> {
-    return { events: await this.events.ofMove((await this.views.get(id)).id) };
+    return { events: await this.events.ofMove((await this.store.get(id)).id) };
   }
 
   @Put('moves/:id/hosts')

@@ -1,9 +1,10 @@
 import { InHandInput } from '@wanderon/contract';
-import { Name, NameError, RRsetText, TextError, rrsetFromText, rrsetToText } from '@wanderon/core';
+import { Name, NameError, TextError, rrsetFromText, rrsetToText } from '@wanderon/core';
 import { ProblemError } from '../problem';
+import { InHandGiven } from './inHand.store';
 
 /** Names and record sets that a person gives, checked and in one spelling. Throws a ProblemError that names the field. */
-export function readGiven(input: InHandInput, zone: Name): { names: string[]; sets: RRsetText[]; serial?: number | undefined } {
+export function readGiven(input: InHandInput, zone: Name): InHandGiven {
   return {
     ...(typeof input.serial === 'number' ? { serial: input.serial } : {}),
     names: input.names.map((text) => checked('names', text, () => inZone(Name.parse(text), zone))),

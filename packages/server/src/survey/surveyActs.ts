@@ -10,6 +10,7 @@ import { MoveStore } from '../moves/move.store';
 import { Caller } from '../people/allow';
 import { ProblemError, notFound } from '../problem';
 import { readGiven, readNameBelow, readPages } from './readGiven';
+import { InHandStore } from './inHand.store';
 import { SurveyStore } from './survey.store';
 
 /** What people add to a survey: what they have in hand, what they know of hints, purposes and stored values. The survey itself is never changed. */
@@ -21,6 +22,7 @@ export class SurveyActs {
     private readonly acts: MoveActs,
     private readonly store: MoveStore,
     private readonly surveys: SurveyStore,
+    private readonly inHand: InHandStore,
     private readonly live: LiveService,
   ) {}
 
@@ -29,15 +31,16 @@ export class SurveyActs {
     const { move, leg, steps } = await this.acts.open(id);
     if (isDone(steps, 'choose')) throw new ProblemError(409, 'The plan was made from the survey already.', { kept: KEPT });
     const given = readGiven(input, Name.parse(`${move.domain}.`));
+    const before = await this.inHand.latest(leg.id);
     await this.database.transaction(async (transaction) => {
-      await this.store.addFacts(leg.id, { inHand: given }, transaction);
+      const after = await this.inHand.add(leg.id, given, transaction);
       await this.store.setStep(leg.id, 'survey', { state: 'waiting', problem: null, done_at: null }, transaction);
       await this.acts.event(
         move,
         person,
         'in hand',
         `${counted(given.names.length, 'name')} and ${counted(given.sets.length, 'record set')} were given; the survey is taken again.`,
-        { before: leg.facts.inHand ?? null, after: given },
+        { before: { inHand: before.id }, after: { inHand: after } },
         transaction,
       );
     });
@@ -72,16 +75,16 @@ export class SurveyActs {
     const { move, leg, steps } = await this.acts.open(id);
     if (isDone(steps, 'choose')) throw new ProblemError(409, 'The plan was made from the survey already: add what stands there to the ledger.', { kept: KEPT });
     const name = readNameBelow(input.name, Name.parse(`${move.domain}.`));
-    const given = leg.facts.inHand ?? { names: [], sets: [] };
+    const given = await this.inHand.latest(leg.id);
     await this.database.transaction(async (transaction) => {
-      await this.store.addFacts(leg.id, { inHand: { ...given, names: [...new Set([...given.names, name])] } }, transaction);
+      const after = await this.inHand.add(leg.id, { ...given, names: [...new Set([...given.names, name])] }, transaction);
       await this.store.setStep(leg.id, 'survey', { state: 'waiting', problem: null, done_at: null }, transaction);
       await this.acts.event(
         move,
         person,
         'hint',
         `The hint at ${input.owner} was given a name: ${name}; the survey is taken again.`,
-        { before: given.names, after: name },
+        { before: { inHand: given.id }, after: { inHand: after, name } },
         transaction,
       );
     });

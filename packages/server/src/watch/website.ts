@@ -1,8 +1,8 @@
-import { Follower, Name, PageLook, rrsetFromText, targetsOutside } from '@wanderon/core';
+import { Follower, Name, PageLook, rrsetFromText } from '@wanderon/core';
 import { lookAtPages } from '@wanderon/net';
 import { RulingRow } from '../moves/leg';
 import { Network } from '../network/network';
-import { endsOutside, resolver } from '../survey/whereNamesLead';
+import { resolver } from '../survey/whereNamesLead';
 
 /** Milliseconds that a look at all pages may take. */
 const LONGEST = 90_000;
@@ -16,8 +16,12 @@ export async function lookWherePlanLeads(network: Network, zone: Name, rulings: 
   const { walker: walkerFor, http } = network.surveyWorld;
   const walker = walkerFor(signal);
   const sets = rulings.flatMap((row) => (row.planned ? [rrsetFromText(row.planned)] : []));
-  const follower = new Follower(sets, await endsOutside(walker, targetsOutside(zone, sets)));
-  const resolve = resolver(walker, (host) => (host.isAtOrBelow(zone) ? follower.addressesOf(host) : undefined));
+  const follower = new Follower(sets, []);
+  const outside = resolver(walker, () => undefined);
+  const resolve = async (host: string): Promise<readonly string[]> => {
+    const last = follower.lastOf(Name.parse(`${host}.`));
+    return last.isAtOrBelow(zone) ? follower.addressesOf(last) : outside(last.toString().replace(/\.$/, ''));
+  };
   return lookAtPages({ ...http, resolve }, pages, signal);
 }
 

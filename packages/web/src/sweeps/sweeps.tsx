@@ -1,12 +1,13 @@
 import { Me, NewSweep, SweepView } from '@wanderon/contract';
 import { counted, readDomainList } from '@wanderon/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { ChangeEvent, FormEvent, useId, useMemo, useState } from 'react';
+import { FormEvent, useId, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { call, useSweeps } from '../api';
 import { fullTime, shortTime } from '../time';
 import { Button } from '../ui/button';
 import { inputLook } from '../ui/field';
+import { LoadFile } from '../ui/loadFile';
 import { Empty, Failed, Loading } from '../ui/states';
 
 /** The largest list that is read from a file, in octets. */
@@ -68,7 +69,6 @@ export function SweepsPlace({ me }: { me: Me }) {
 function NewSweepForm() {
   const [text, setText] = useState('');
   const [name, setName] = useState('');
-  const [large, setLarge] = useState<string>();
   const queries = useQueryClient();
   const go = useNavigate();
   const id = useId();
@@ -84,16 +84,6 @@ function NewSweepForm() {
   const submit = (event: FormEvent): void => {
     event.preventDefault();
     begin.mutate({ name, text: list.domains.join('\n') });
-  };
-  const load = (event: ChangeEvent<HTMLInputElement>): void => {
-    const file = event.target.files?.[0];
-    setLarge(undefined);
-    if (!file) return;
-    if (file.size > LARGEST) return setLarge(`${file.name} is larger than ${LARGEST / 1000} kB; nothing was read of it.`);
-    void file.text().then((read) => {
-      setText(read);
-      setName(file.name.replace(/\.[a-z]+$/i, ''));
-    });
   };
   return (
     <form onSubmit={submit} className="mb-6 max-w-3xl border-b border-rule pb-4" noValidate>
@@ -134,16 +124,19 @@ function NewSweepForm() {
           ))}
         </ul>
       )}
-      {large && <p className="text-rust">{large}</p>}
       {begin.isError && <Failed error={begin.error} />}
       <div className="mt-2 flex flex-wrap items-center gap-3">
         <Button kind="main" type="submit" disabled={begin.isPending || list.domains.length === 0}>
           {list.domains.length > 0 ? `Survey ${list.domains.length === 1 ? 'it' : `these ${list.domains.length}`}` : 'Survey them'}
         </Button>
-        <label className="cursor-pointer text-accent hover:underline">
-          Load a file
-          <input type="file" accept=".txt,.csv,text/plain,text/csv" className="sr-only" onChange={load} />
-        </label>
+        <LoadFile
+          accept=".txt,.csv,text/plain,text/csv"
+          largest={LARGEST}
+          onText={(read, file) => {
+            setText(read);
+            setName(file.replace(/\.[a-z]+$/i, ''));
+          }}
+        />
         <label className="ml-auto flex items-center gap-2">
           <span className="text-faded">Called</span>
           <input

@@ -2,7 +2,7 @@ import { Name, RRsetText, rrsetFromText, sameNameSet } from '@wanderon/core';
 import { NetError } from '@wanderon/net';
 import { Given } from '../../survey/surveyWorld';
 import { TakenSurvey } from '../../survey/takeSurvey';
-import { Facts } from '../../moves/leg';
+import { InHandGiven } from '../../survey/inHand.store';
 import { sentence } from '../outward';
 import { StepWork } from '../stepContext';
 
@@ -10,9 +10,10 @@ import { StepWork } from '../stepContext';
 export const survey: StepWork = async (context) => {
   const { config, hosts, zone, clock, store, surveys, leg, move } = context;
   const known = await hosts.list();
+  const given = givenIn(await context.inHand.latest(leg.id));
   let taken: TakenSurvey;
   try {
-    taken = await context.surveyor.take({ move: move.id }, zone, { given: givenIn(leg.facts.inHand), pages: leg.facts.pages ?? [] });
+    taken = await context.surveyor.take({ move: move.id }, zone, { given, pages: leg.facts.pages ?? [] });
   } catch (error) {
     if (error instanceof NetError && error.kind === 'cancelled' && !context.surveyor.closing)
       return { state: 'failed', problem: 'It was stopped. A survey taken before stands; take it again when it suits.' };
@@ -56,8 +57,8 @@ function unknownValues(sets: TakenSurvey['survey']['sets']): RRsetText[] {
   return sets.filter((set) => set.fronted !== null && set.stored === null).map(({ owner, type, ttl, data }) => ({ owner, type, ttl, data }));
 }
 
-function givenIn(inHand: Facts['inHand']): Given {
-  return { names: (inHand?.names ?? []).map((name) => Name.parse(name)), sets: (inHand?.sets ?? []).map(rrsetFromText), serial: inHand?.serial };
+function givenIn({ names, sets, serial }: InHandGiven): Given {
+  return { names: names.map((name) => Name.parse(name)), sets: sets.map(rrsetFromText), serial };
 }
 
 function hintWords(hints: number): string {

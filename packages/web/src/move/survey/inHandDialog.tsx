@@ -1,10 +1,11 @@
-import { Column, InHand, InHandRow, Name, givenSerial, givenSets, printRdata, readInHand, rrsetToText, typeMnemonic } from '@wanderon/core';
+import { Column, IN_HAND_LIMIT, InHand, InHandRow, Name, givenSerial, givenSets, printRdata, readInHand, rrsetToText, typeMnemonic } from '@wanderon/core';
 import { InHandInput, MoveView } from '@wanderon/contract';
 import { useMemo, useState } from 'react';
 import { useMoveAction } from '../../api';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { inputLook } from '../../ui/field';
+import { LoadFile } from '../../ui/loadFile';
 import { Failed } from '../../ui/states';
 
 /** Seconds for rows of a table without a TTL. */
@@ -26,7 +27,13 @@ export function InHandDialog({ move, onClose }: { move: MoveView; onClose: () =>
   const [columns, setColumns] = useState<readonly Column[]>();
   const [other, setOther] = useState<ReadonlySet<number>>(new Set());
   const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
-  const reading = useMemo(() => chosen(readInHand(text, zone, { ttl: TTL, ...(columns ? { columns } : {}) }), other), [text, zone, columns, other]);
+  const read = useMemo(() => readInHand(text, zone, { ttl: TTL, ...(columns ? { columns } : {}) }), [text, zone, columns]);
+  const reading = useMemo(() => chosen(read, other), [read, other]);
+  const take = (given: string): void => {
+    setText(given);
+    setColumns(undefined);
+    setOther(new Set());
+  };
   const names = new Set(reading.rows.map((row) => row.name.key)).size;
   const submit = (): void =>
     give.mutate(
@@ -49,11 +56,7 @@ export function InHandDialog({ move, onClose }: { move: MoveView; onClose: () =>
         rows={text === '' ? 8 : 4}
         spellCheck={false}
         value={text}
-        onChange={(event) => {
-          setText(event.target.value);
-          setColumns(undefined);
-          setOther(new Set());
-        }}
+        onChange={(event) => take(event.target.value)}
         className={`${inputLook} mono`}
       />
       {text.trim() !== '' && (
@@ -68,6 +71,9 @@ export function InHandDialog({ move, onClose }: { move: MoveView; onClose: () =>
             )}
             {reading.leftOut > 0 && <span className="text-rust"> · {reading.leftOut} further lines were left out</span>}
           </p>
+          {reading.kind === 'zone file' && !reading.complete && (
+            <p>What was not read may be in the zone all the same: this file does not show that the inventory is whole.</p>
+          )}
           {reading.columns.length > 0 && <ColumnChoice columns={reading.columns} onChange={setColumns} />}
           <Preview reading={reading} zone={zone} onOther={(line) => setOther((before) => toggled(before, line))} />
           {reading.bad.length > 0 && (
@@ -90,6 +96,9 @@ export function InHandDialog({ move, onClose }: { move: MoveView; onClose: () =>
           Ask for {names === 1 ? 'this name' : `these ${names} names`} and take the survey again
         </Button>
         <Button onClick={onClose}>Not now</Button>
+        <span className="ml-auto self-center">
+          <LoadFile accept=".txt,.csv,.zone,.db,.html,.eml,text/*,message/rfc822" largest={IN_HAND_LIMIT} onText={take} />
+        </span>
       </div>
     </Dialog>
   );

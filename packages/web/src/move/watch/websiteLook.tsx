@@ -43,8 +43,14 @@ export function WebsiteLook({ move, now, may }: { move: MoveView; now: number; m
                 <span className={change.weight === 'broken' ? 'text-rust' : 'text-faded'}>{change.weight}</span>
                 <span>
                   <span className="[overflow-wrap:anywhere]">{change.text}</span>
-                  <span className="mono block text-faded [overflow-wrap:anywhere]">
-                    {change.pages.length === website.asked ? `at all ${website.asked} addresses` : change.pages.join(', ')}
+                  <span className="block text-faded">
+                    {change.pages.length === website.asked
+                      ? `at all ${website.asked} addresses`
+                      : change.pages.map((page) => (
+                          <span key={page} className="mono mr-4 inline-block [overflow-wrap:anywhere]">
+                            {page}
+                          </span>
+                        ))}
                   </span>
                 </span>
               </li>
