@@ -11,7 +11,7 @@ export async function up(knex: Knex): Promise<void> {
   });
   await knex.raw(
     `insert into in_hand (leg_id, names, sets, serial)
-     select id, facts->'inHand'->'names', facts->'inHand'->'sets', (facts->'inHand'->>'serial')::bigint from legs where facts->'inHand' is not null`,
+     select id, coalesce(facts->'inHand'->'names', '[]'), coalesce(facts->'inHand'->'sets', '[]'), (facts->'inHand'->>'serial')::bigint from legs where facts->'inHand' is not null`,
   );
   await knex.raw(`update legs set facts = facts - 'inHand'`);
 }
