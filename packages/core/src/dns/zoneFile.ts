@@ -54,8 +54,6 @@ export interface ZoneFile {
 export interface ZoneFileOptions {
   /** Gives the octets of a file that $INCLUDE names, or why it may not be had. Without it $INCLUDE is a finding. */
   readonly include?: (file: string) => { readonly octets: Uint8Array } | { readonly problem: string };
-  /** The most records that one $GENERATE makes; a million where it is absent. */
-  readonly mostGenerated?: number;
 }
 
 /** What a ZoneReader tells of a file as it reads it. */
@@ -81,7 +79,6 @@ export class ZoneReader {
       apex,
       events,
       include: options.include,
-      mostGenerated: options.mostGenerated ?? GENERATE_LIMIT,
       origin: apex,
       owner: undefined,
       outside: false,
@@ -149,7 +146,6 @@ interface State {
   readonly apex: Name;
   readonly events: ZoneFileEvents;
   readonly include: ZoneFileOptions['include'] | undefined;
-  readonly mostGenerated: number;
   origin: Name;
   owner: Name | undefined;
   /** The owner is outside of the zone: servers leave such records out, and do not ask for their TTL. */
@@ -354,8 +350,7 @@ function generate(words: Words, state: State): void {
   const { line, column } = rangeWord;
   const range = parseRange(rangeWord.text);
   if (!range) fail(rangeWord, `${rangeWord.text} is not a range like 1-10 or 0-100/2`);
-  const { mostGenerated } = state;
-  if ((range.stop - range.start) / range.step >= mostGenerated) fail(rangeWord, `a range makes at most ${mostGenerated} records`);
+  if ((range.stop - range.start) / range.step >= GENERATE_LIMIT) fail(rangeWord, `a range makes at most ${GENERATE_LIMIT} records`);
   const ownerWord = words.bare('the owner name');
   const { type, ttl, word } = readHead(words, state);
   const dataWord = words.take('the data');

@@ -96,15 +96,39 @@ function fromTable(table: TableReading): InHand {
   };
 }
 
+/** As much of a zone file was read as is. */
+class Enough extends Error {
+  constructor(readonly line: number) {
+    super('enough was read');
+  }
+}
+
 function fromFile(text: string, zone: Name): InHand {
   const lines = text.split('\n');
   if (lines.at(-1) === '') lines.pop();
   const zoneFile = gatherZone();
-  const reader = new ZoneReader(zone, zoneFile, { mostGenerated: MOST_RECORDS });
   const { records, places, findings } = zoneFile.file;
-  let read = 0;
-  for (; read < lines.length && records.length < MOST_RECORDS && findings.length < MOST_BAD; read++) reader.write(utf8(`${lines[read]!}\n`));
-  reader.end();
+  const enough = (line: number): void => {
+    if (records.length >= MOST_RECORDS || findings.length >= MOST_BAD) throw new Enough(line);
+  };
+  let read = lines.length;
+  try {
+    const reader = new ZoneReader(zone, {
+      record: (record, line, column, file) => {
+        enough(line);
+        zoneFile.record(record, line, column, file);
+      },
+      finding: (finding) => {
+        enough(finding.line);
+        zoneFile.finding(finding);
+      },
+    });
+    reader.write(utf8(`${lines.join('\n')}\n`));
+    reader.end();
+  } catch (error) {
+    if (!(error instanceof Enough)) throw error;
+    read = error.line - 1;
+  }
   const rows = records.map((record, index): InHandRow => ({ line: places.at(index).line, name: record.owner, otherName: undefined, record, guesses: [] }));
   const outside = rows.filter((row) => !row.name.isAtOrBelow(zone));
   return {
