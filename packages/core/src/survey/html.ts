@@ -51,6 +51,9 @@ export function readHtml(html: string, parts: HtmlParts): void {
   tokenizer.end();
 }
 
+/** The longest title that is kept. */
+const TITLE = 300;
+
 /** What a visitor reads on a page, white space drawn together, and its title. */
 export function readPage(html: string): { readonly title: string | undefined; readonly text: string } {
   const pieces: string[] = [];
@@ -72,8 +75,6 @@ export function readPage(html: string): { readonly title: string | undefined; re
   });
   return { title: title === undefined ? undefined : drawn(title), text: drawn(pieces.join('')) };
 }
-
-const TITLE = 300;
 
 /** White space drawn together. */
 export function drawn(text: string): string {

@@ -127,6 +127,11 @@ describe('hostile text', () => {
     expect(bad).toEqual([expect.objectContaining({ line: 4, problem: 'it is longer than a record can be' })]);
   });
 
+  it('with a parenthesis that is never closed is read once', () => {
+    const { rows, bad } = read('a 300 IN TXT ( "b"\n'.repeat(80_000));
+    expect([rows, bad.length > 0]).toEqual([[], true]);
+  });
+
   it('with ranges that make millions of records is read until it is enough', () => {
     const { rows, leftOut, complete } = read(`$TTL 60\nwww A 192.0.2.1\n${'$GENERATE 0-900000 n$ A 192.0.2.2\n'.repeat(1000)}`);
     expect([rows.length, leftOut, complete]).toEqual([20_000, 1000, false]);
@@ -134,7 +139,6 @@ describe('hostile text', () => {
 
   it('that is no zone file is not read to its end', () => {
     const { bad, leftOut } = read(`$TTL 1h\n${'x IN A nowhere\n'.repeat(20_000)}`);
-    expect(bad.length).toBeLessThan(7000);
-    expect(bad.length + leftOut).toBe(20_000);
+    expect([bad.length, leftOut]).toEqual([5000, 15_000]);
   });
 });

@@ -20,7 +20,7 @@ export function WebsiteLook({ move, now, may }: { move: MoveView; now: number; m
         {may && !settled && move.state === 'open' && (
           <Button
             kind="quiet"
-            className="px-0 py-0"
+            className="-my-1 px-0"
             disabled={look.isPending}
             onClick={() => look.mutate(undefined, { onError: fail, onSuccess: () => say('The website is being looked at.') })}
           >
@@ -32,7 +32,7 @@ export function WebsiteLook({ move, now, may }: { move: MoveView; now: number; m
         <>
           <p className={`border-b border-rule py-1 ${broken > 0 ? 'font-semibold text-rust' : ''}`}>
             {website.changes.length === 0
-              ? `${counted(website.asked, 'address answers', 'addresses answer')} as surveyed.`
+              ? `${counted(website.asked, 'address is', 'addresses are')} as surveyed.`
               : broken > 0
                 ? `${counted(broken, 'thing is', 'things are')} broken that ${broken === 1 ? 'was' : 'were'} not when surveyed.`
                 : 'Nothing is broken; some of it is otherwise than surveyed.'}
