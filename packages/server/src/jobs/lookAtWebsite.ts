@@ -1,5 +1,4 @@
 import { Instant, isDone, pageChanges } from '@wanderon/core';
-import { NetError } from '@wanderon/net';
 import { lookWherePlanLeads, pagesLookedAt } from '../watch/website';
 import { StepContext } from './stepContext';
 
@@ -21,20 +20,15 @@ export async function lookAtWebsite(context: StepContext): Promise<Instant> {
   const surveyId = leg.facts.lastSurvey ?? leg.survey_id;
   const baseline = surveyId ? (await surveys.get(surveyId)).pages : [];
   if (surveyId && baseline.length > 0) {
-    try {
-      const looks = await lookWherePlanLeads(network, zone, rulings, pagesLookedAt(baseline));
-      const changes = pageChanges(baseline, looks);
-      if (await websiteLooks.add(leg.id, surveyId, clock.now(), looks, changes)) {
-        const told = changes.slice(0, TOLD).map(({ pages, text }) => `${pages.join(', ')} ${text}`);
-        const more = changes.length > TOLD ? `; and ${changes.length - TOLD} more` : '';
-        await context.note(
-          'website',
-          changes.length === 0 ? 'Where the plan leads, the website answers as it was surveyed.' : `Where the plan leads: ${told.join('; ')}${more}.`,
-        );
-      }
-    } catch (error) {
-      // Pages that take too long are looked at again later, like those that do not answer.
-      if (!(error instanceof NetError)) throw error;
+    const looks = await lookWherePlanLeads(network, zone, rulings, pagesLookedAt(baseline));
+    const changes = pageChanges(baseline, looks);
+    if (await websiteLooks.add(leg.id, surveyId, clock.now(), looks, changes)) {
+      const told = changes.slice(0, TOLD).map(({ pages, text }) => `${pages.join(', ')} ${text}`);
+      const more = changes.length > TOLD ? `; and ${changes.length - TOLD} more` : '';
+      await context.note(
+        'website',
+        changes.length === 0 ? 'Where the plan leads, the website is as it was surveyed.' : `Where the plan leads: ${told.join('; ')}${more}.`,
+      );
     }
   }
   const at = clock.now();

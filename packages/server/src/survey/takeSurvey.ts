@@ -57,7 +57,7 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   const tell = (doing: string): void => wish.onProgress?.({ doing, asked: 0 });
   const walker = world.walker(signal);
   let inZone: (host: Name) => readonly string[] | undefined = () => undefined;
-  const http = { ...world.http, resolve: resolver(walker, (host) => inZone(host)) };
+  const http = { ...world.http, resolve: resolver(walker, (host) => inZone(host) ?? host) };
   tell('Asking the servers of the parent');
   const registering = registrationOf(http, world.bootstrap, domain, signal);
   // It is awaited below; should the survey end before, nobody is left to hear of it.

@@ -1,21 +1,30 @@
-import { End, Name } from '@wanderon/core';
+import { End, Name, NameError, NameMap } from '@wanderon/core';
 import { limited } from '@wanderon/net';
 import { SurveyWalker } from './surveyWorld';
 
 /** Names outside a zone whose addresses are asked for. */
 const OUTSIDE = 60;
 
-/** Addresses at the authorities, each name asked for once a survey: no cache tells us what was, and nobody is asked in vain. */
-export function resolver(walker: SurveyWalker, inZone: (host: Name) => readonly string[] | undefined): (host: string) => Promise<readonly string[]> {
-  const known = new Map<string, Promise<readonly string[]>>();
-  return (host) => {
-    const name = Name.parse(`${host}.`);
-    const here = inZone(name);
-    if (here) return Promise.resolve(here);
-    const asked = known.get(host) ?? walker.addressesOf(name);
-    known.set(host, asked);
-    return asked;
+/**
+ * How hosts of pages are resolved: `lead` gives the addresses of one, or the name to ask for at its authorities, each once:
+ * no cache tells us what was, and nobody is asked in vain. What is no name of the DNS, as a redirect may have it, has none.
+ */
+export function resolver(walker: SurveyWalker, lead: (host: Name) => readonly string[] | Name): (host: string) => Promise<readonly string[]> {
+  const known = new NameMap<Promise<readonly string[]>>();
+  return async (host) => {
+    const name = nameOf(host);
+    const led = name ? lead(name) : [];
+    return led instanceof Name ? known.getOr(led, () => walker.addressesOf(led)) : led;
   };
+}
+
+function nameOf(host: string): Name | undefined {
+  try {
+    return Name.parse(host.endsWith('.') ? host : `${host}.`);
+  } catch (error) {
+    if (error instanceof NameError) return undefined;
+    throw error;
+  }
 }
 
 /** What names outside a zone end at, asked for at their authorities. */

@@ -1,28 +1,38 @@
 import { Follower, Name, PageLook, rrsetFromText } from '@wanderon/core';
-import { lookAtPages } from '@wanderon/net';
+import { NetError, limited, lookAtPages } from '@wanderon/net';
 import { RulingRow } from '../moves/leg';
 import { Network } from '../network/network';
 import { resolver } from '../survey/whereNamesLead';
 
-/** Milliseconds that a look at all pages may take. */
-const LONGEST = 90_000;
+/** Seconds that a look at all pages may take. */
+const LONGEST = 90;
 
 /**
  * Looks at pages where the planned records lead, whatever is published yet: as visitors get them after the switch, and
- * before it as a rehearsal. Throws a NetError of kind `cancelled` where the pages take too long.
+ * before it as a rehearsal. Pages whose turn did not come in time are left out.
  */
 export async function lookWherePlanLeads(network: Network, zone: Name, rulings: readonly RulingRow[], pages: readonly string[]): Promise<PageLook[]> {
-  const signal = AbortSignal.timeout(LONGEST);
-  const { walker: walkerFor, http } = network.surveyWorld;
-  const walker = walkerFor(signal);
-  const sets = rulings.flatMap((row) => (row.planned ? [rrsetFromText(row.planned)] : []));
-  const follower = new Follower(sets, []);
-  const outside = resolver(walker, () => undefined);
-  const resolve = async (host: string): Promise<readonly string[]> => {
-    const last = follower.lastOf(Name.parse(`${host}.`));
-    return last.isAtOrBelow(zone) ? follower.addressesOf(last) : outside(last.toString().replace(/\.$/, ''));
-  };
-  return lookAtPages({ ...http, resolve }, pages, signal);
+  const signal = AbortSignal.timeout(LONGEST * 1000);
+  const { walker, http } = network.surveyWorld;
+  const follower = new Follower(
+    rulings.flatMap((row) => (row.planned ? [rrsetFromText(row.planned)] : [])),
+    [],
+  );
+  const resolve = resolver(walker(signal), (host) => {
+    const last = follower.lastOf(host);
+    return last.isAtOrBelow(zone) ? follower.addressesOf(last) : last;
+  });
+  const looks = await limited(pages, 4, async (page): Promise<PageLook[]> => {
+    if (signal.aborted) return [];
+    try {
+      return await lookAtPages({ ...http, resolve }, [page], signal);
+    } catch (error) {
+      if (!(error instanceof NetError)) throw error;
+      const slow = { hops: [], problem: `it was not through after ${LONGEST} s`, keepsPath: null, page: null };
+      return ['http', 'https'].map((scheme) => ({ start: `${scheme}://${page}`, ...slow }));
+    }
+  });
+  return looks.flat();
 }
 
 /** Host names with a path of what was looked at: each is asked for over HTTP and HTTPS. */

@@ -1,0 +1,26 @@
+import { Name } from '@wanderon/core';
+import { resolver } from './whereNamesLead';
+
+describe('where hosts of pages lead', () => {
+  const asked: string[] = [];
+  const walker = {
+    delegation: () => Promise.reject(new Error('not asked for here')),
+    addressesOf: (name: Name) => {
+      asked.push(name.toString());
+      return Promise.resolve(['192.0.2.9']);
+    },
+  };
+  const zone = Name.parse('reed-bank.example.');
+  const resolve = resolver(walker, (host) => (host.isAtOrBelow(zone) ? ['192.0.2.1'] : host));
+
+  it('is known in the zone, and asked for once outside of it', async () => {
+    expect(await resolve('www.reed-bank.example')).toEqual(['192.0.2.1']);
+    expect(await Promise.all([resolve('edge.test'), resolve('EDGE.test'), resolve('edge.test.')])).toEqual([['192.0.2.9'], ['192.0.2.9'], ['192.0.2.9']]);
+    expect(asked).toEqual(['edge.test.']);
+  });
+
+  it('is nowhere for what a hostile redirect takes for a host', async () => {
+    for (const host of [`${'a'.repeat(70)}.test`, 'a..test', 'a.'.repeat(200)]) expect(await resolve(host)).toEqual([]);
+    expect(asked).toEqual(['edge.test.']);
+  });
+});
