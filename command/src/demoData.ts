@@ -21,10 +21,11 @@ interface Scenario {
 interface MoveState {
   id: string;
   legs: {
-    steps: { kind: string; state: string; problem: string | null }[];
-    times: { earliestSwitch: { at: number } } | null;
+    id: string;
+    steps: { id: string; state: string; text: string | null }[];
+    gate: { open: boolean };
     newNameservers: string[];
-    facts: { t0: unknown };
+    seen: { t0: unknown };
   }[];
 }
 
@@ -57,11 +58,18 @@ export async function fillDemo(address: string, lab: string, bare: boolean): Pro
   const done = (id: string, kind: string): Promise<MoveState> =>
     until(`${kind} is done`, async () => {
       const move = await look(id);
-      const step = move.legs[0]!.steps.find((one) => one.kind === kind)!;
-      if (step.state === 'failed') throw new Error(step.problem ?? kind);
+      const step = move.legs[0]!.steps.find((one) => one.id === kind)!;
+      if (step.state === 'stopped') throw new Error(step.text ?? kind);
       return step.state === 'done' && move;
     });
-  const jump = (seconds: number): Promise<unknown> => api.call('POST', '/api/clock', { jump: seconds });
+  // The lab lets time pass quickly, so that the server can look meanwhile.
+  const pass = async (seconds: number): Promise<void> => {
+    const clock = (): Promise<{ at: number; rate: number }> => api.call('GET', '/api/clock');
+    const goal = (await clock()).at + seconds;
+    await api.call('POST', '/api/clock', { jump: seconds });
+    await until('time has passed', async () => (await clock()).at >= goal);
+  };
+  const legOf = async (id: string): Promise<string> => `/api/legs/${(await look(id)).legs[0]!.id}`;
   const begin = async (domain: string): Promise<string> => {
     const { id } = await api.call<MoveState>('POST', '/api/moves', { domain, scope: 'whole' });
     await done(id, 'survey');
@@ -69,37 +77,42 @@ export async function fillDemo(address: string, lab: string, bare: boolean): Pro
   };
   const prepare = async (domain: string, ascii: string): Promise<string> => {
     const id = await begin(domain);
-    await api.call('PUT', `/api/moves/${id}/hosts`, hosts);
+    await api.call('PUT', `${await legOf(id)}/hosts`, hosts);
     await fetch(`${lab}/quillmere`, { method: 'POST', body: new URLSearchParams({ name: ascii }) });
-    await jump(400);
-    await api.call('POST', `/api/moves/${id}/push`);
-    await api.call('POST', `/api/moves/${id}/approve`, { lowerAt: null, plannedSwitch: null });
+    await pass(400);
+    await api.call('POST', `${await legOf(id)}/push`);
+    await api.call('POST', `${await legOf(id)}/approve`, { lowerAt: null, plannedSwitch: null });
     await done(id, 'push');
     return id;
   };
   // One whose old answers are draining away,
   const draining = await prepare('crèmerie-alder.example', 'xn--crmerie-alder-xgb.example');
   await done(draining, 'lower');
-  for (let i = 0; i < 4; i++) await jump(120);
+  await pass(480);
   await done(draining, 'lowered');
   await done(draining, 'served');
-  await jump(14_500);
-  const ready = await look(draining);
-  await api.call('POST', `/api/moves/${draining}/submitted`);
+  await pass(12_000);
+  const ready = await until('the gate is open', async () => {
+    const move = await look(draining);
+    if (move.legs[0]!.gate.open) return move;
+    await pass(600);
+    return undefined;
+  });
+  await api.call('POST', `${await legOf(draining)}/submitted`);
   await fetch(`${lab}/registrar/domain`, {
     method: 'POST',
     body: new URLSearchParams([['name', 'xn--crmerie-alder-xgb.example.'], ...ready.legs[0]!.newNameservers.map((name): [string, string] => ['ns', name])]),
   });
-  await jump(300);
+  await pass(300);
   await until('the switch is seen', async () => {
     const move = await look(draining);
-    return move.legs[0]!.facts.t0 !== null;
+    return move.legs[0]!.seen.t0 !== null;
   });
   // one whose old TTLs are running out, and one that has just been surveyed.
   await prepare('gull-radio.example', 'gull-radio.example');
-  await jump(1500);
+  await pass(1500);
   const chosen = await begin('https://www.canoe-yard.example/boats');
-  await api.call('PUT', `/api/moves/${chosen}/hosts`, hosts);
+  await api.call('PUT', `${await legOf(chosen)}/hosts`, hosts);
   await begin('allotment-society.example');
   // A host that gives no transfer, and one that answers otherwise than it stores.
   await begin('seed-library.example');

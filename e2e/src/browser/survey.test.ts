@@ -1,4 +1,4 @@
-import { MoveView } from '@wanderon/contract';
+import { MoveSurvey, MoveView } from '@wanderon/contract';
 import { ScenarioDomain } from '@wanderon/lab';
 import { Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
@@ -41,8 +41,11 @@ describe('the survey chapter', () => {
   });
 
   const begin = async (domain: string): Promise<string> => (await world.api.call<MoveView>('POST', '/api/moves', { domain, scope: 'whole' })).id;
-  const surveyed = (id: string): Promise<NonNullable<MoveView['survey']>> =>
-    until('the survey is taken', async () => (await world.api.call<MoveView>('GET', `/api/moves/${id}`)).survey ?? undefined, 120);
+  const surveyOf = async (id: string): Promise<MoveSurvey | null> => {
+    const { legs } = await world.api.call<MoveView>('GET', `/api/moves/${id}`);
+    return (await world.api.call<{ survey: MoveSurvey | null }>('GET', `/api/legs/${legs[0]!.id}/survey`)).survey;
+  };
+  const surveyed = (id: string): Promise<MoveSurvey> => until('the survey is taken', async () => (await surveyOf(id)) ?? undefined, 120);
   const lines = (): Promise<number> => page.evaluate(() => document.querySelectorAll('[data-index]').length);
   const text = (): Promise<string> => page.evaluate(() => document.body.innerText);
   const press = async (...keys: string[]): Promise<void> => {
@@ -57,7 +60,7 @@ describe('the survey chapter', () => {
     await words(page, /\d+ asked, \d+ known to be left/);
     await page.locator(button('Stop')).click();
     await words(page, 'It was stopped');
-    expect((await world.api.call<MoveView>('GET', `/api/moves/${id}`)).survey).toBeNull();
+    expect(await surveyOf(id)).toBeNull();
     await page.locator(button('Try again')).click();
     await words(page, /The survey is being taken/);
   });

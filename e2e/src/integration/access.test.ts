@@ -17,6 +17,7 @@ describe('who may do what', () => {
   let database: Knex;
   let routes: Route[];
   let move: string;
+  let leg: string;
 
   beforeAll(async () => {
     world = await openWorld();
@@ -24,11 +25,15 @@ describe('who may do what', () => {
     const driver = await Driver.begin(world.api, 'tidewater-choir.example');
     await driver.done('survey');
     move = driver.id;
+    leg = (await driver.move()).legs[0]!.id;
     const document = (await (await fetch(`${world.server.address}/api/openapi.json`)).json()) as { paths: Record<string, Record<string, unknown>> };
     routes = Object.entries(document.paths).flatMap(([path, methods]) =>
       Object.keys(methods).map((method) => ({
         method: method.toUpperCase(),
-        path: path.replace('{id}', move).replace(/\{\w+\}/g, '00000000-0000-0000-0000-000000000000'),
+        path: path
+          .replace('{id}', move)
+          .replace('{leg}', leg)
+          .replace(/\{\w+\}/g, '00000000-0000-0000-0000-000000000000'),
       })),
     );
   });
@@ -39,7 +44,21 @@ describe('who may do what', () => {
 
   /** Everything that the job stores; sessions and failed sign-ins aside. */
   async function stored(): Promise<unknown> {
-    const tables = ['people', 'clients', 'domains', 'secrets', 'hosts', 'moves', 'surveys', 'legs', 'steps', 'rulings', 'ruling_changes', 'actions', 'events'];
+    const tables = [
+      'people',
+      'clients',
+      'domains',
+      'secrets',
+      'hosts',
+      'moves',
+      'surveys',
+      'legs',
+      'decisions',
+      'observations',
+      'rulings',
+      'actions',
+      'events',
+    ];
     return Object.fromEntries(await Promise.all(tables.map(async (table) => [table, await database(table).orderByRaw('1, 2')])));
   }
 
@@ -134,6 +153,7 @@ describe('who may do what', () => {
 
   it('keeps the trail and the surveys as they were written', async () => {
     for (const statement of [
+      'delete from decisions',
       'delete from events',
       "update events set text = ''",
       'truncate events',

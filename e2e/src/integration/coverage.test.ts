@@ -14,7 +14,7 @@ import {
   sameData,
   typeMnemonic,
 } from '@wanderon/core';
-import { AuthZone, DnsHost, DnsHostHabits, LabClock, deniesEmptyNames, flattens, fronts, rotates } from '@wanderon/lab';
+import { AuthZone, DnsHost, DnsHostHabits, LabClock, deniesEmptyNames, answersAsAddresses, fronts, rotates } from '@wanderon/lab';
 import { DnsClient, RouteTable } from '@wanderon/net';
 import { TakenSurvey } from '../../../packages/server/src/survey/takeSurvey';
 import { until } from '../../../command/src/api';
@@ -230,7 +230,7 @@ describe('what a survey claims, at hosts of any habit', () => {
             ...(lies ? [deniesEmptyNames] : []),
             ...(front ? [fronts((name) => name.equals(ZONE.child('www')), ['203.0.113.130', '203.0.113.131'])] : []),
             ...(turns ? [rotates(1)] : []),
-            ...(flat ? [flattens(ZONE, ['192.0.2.200'], 300)] : []),
+            ...(flat ? [answersAsAddresses(ZONE, ['192.0.2.200'], 300)] : []),
           ],
         };
         const clock = new LabClock(0, 0);

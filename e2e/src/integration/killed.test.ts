@@ -2,7 +2,7 @@ import { Name, typeMnemonic, Message } from '@wanderon/core';
 import { Api } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
 import { World, openWorld } from '../support/world';
-import { Driver, StepKind } from '../support/drive';
+import { Driver } from '../support/drive';
 
 /** The server is killed at every durable step and around every outward action of one move. */
 describe('a server that is killed again and again', () => {
@@ -30,6 +30,7 @@ describe('a server that is killed again and again', () => {
 
   beforeAll(async () => {
     world = await openWorld({
+      rate: 60,
       watcher: {
         // First the message is lost with the process that sent it, then it is applied and nobody hears the answer.
         arrived: async (host, message) => ((await killOnce(`${purpose(host, message)} lost`)) ? 'drop' : undefined),
@@ -48,12 +49,10 @@ describe('a server that is killed again and again', () => {
       if (server.dead) await server.start();
     };
     const driver = await Driver.begin(api, 'canoe-yard.example', restart);
-    const jump = (seconds: number) => (): Promise<void> => {
-      lab.clock.jump(seconds);
-      return Promise.resolve();
-    };
-    const doneAndKilled = async (kind: StepKind, nudge?: () => Promise<void>): Promise<void> => {
-      await driver.done(kind, nudge);
+    // Fast enough not to wait long, slow enough for looks to come as they are planned.
+    const speed = (rate: number): void => lab.clock.setRate(rate);
+    const doneAndKilled = async (kind: string): Promise<void> => {
+      await driver.done(kind);
       await killOnce(`${kind} done`);
     };
     await killOnce('begun');
@@ -65,17 +64,21 @@ describe('a server that is killed again and again', () => {
     lab.addDomain('quillmere', ZONE);
     await driver.act('/push');
     await doneAndKilled('push');
-    await doneAndKilled('served', jump(40));
+    await doneAndKilled('served');
     await driver.act('/approve', { lowerAt: null, plannedSwitch: null });
     await doneAndKilled('lower');
-    await doneAndKilled('lowered', jump(60));
-    lab.clock.jump(14_500);
+    await doneAndKilled('lowered');
+    speed(3600);
+    await driver.until('the gate opens', (move) => move.legs[0]!.gate.open);
+    speed(60);
     await driver.act('/submitted');
     await killOnce('submitted');
     lab.changeNameservers(ZONE, (await driver.move()).legs[0]!.newNameservers);
-    await doneAndKilled('switch', jump(40));
+    await doneAndKilled('switch');
     await doneAndKilled('turn');
-    await doneAndKilled('settle', jump(600));
+    speed(3600);
+    await doneAndKilled('settle');
+    speed(60);
     await doneAndKilled('raise');
     const closed = await driver.act('/close');
 
@@ -137,7 +140,8 @@ describe('two servers on one database', () => {
       await Promise.allSettled([first.act('/push'), other.act('/push')]);
       await Promise.allSettled([first.act('/approve', { lowerAt: null, plannedSwitch: null }), other.act('/approve', { lowerAt: null, plannedSwitch: null })]);
       await other.done('lower');
-      await first.done('served', () => Promise.resolve(lab.clock.jump(40)));
+      lab.clock.setRate(60);
+      await first.done('served');
       expect(applied.sort()).toEqual(['oldquay', 'quillmere']);
       const { events } = await other.call<{ events: { kind: string; text: string }[] }>('GET', `/api/moves/${first.id}/events`);
       expect(events.filter((event) => event.text.startsWith('Sending'))).toHaveLength(2);

@@ -1,4 +1,4 @@
-import { MoveView } from '@wanderon/contract';
+import { LedgerView, MoveSurvey, MoveView, WatchView, WebsiteLookView } from '@wanderon/contract';
 import {
   Exploration,
   Name,
@@ -137,7 +137,7 @@ describe('a survey of a domain whose host gives no transfer', () => {
     expect(partial.sets.every((set) => set.evidence.some((one) => one.because !== null))).toBe(true);
 
     await api.call('PUT', `/api/hosts/${old.id}`, { ...input, key: world.lab.hosts[0]!.key });
-    await api.call('POST', `/api/moves/${begun.id}/steps`, { step: 'survey', action: 'retry' });
+    await api.call('POST', `${legOf(begun)}/ways`, { step: 'survey', act: 'retry', subject: 'survey' });
     const again = await surveyed(api, begun.id, partial.id);
     expect(again.coverage.grade).not.toBe('partial');
     expect(again.sets.length).toBeGreaterThan(partial.sets.length);
@@ -149,9 +149,9 @@ describe('surveys of domains at hosts of different habits', () => {
   let world: World;
   beforeAll(async () => (world = await openWorld({}, { WANDERON_QUESTIONS_PER_SECOND: '100000' })));
   afterAll(() => world.close());
-  const begin = async (domain: string): Promise<NonNullable<MoveView['survey']>> =>
+  const begin = async (domain: string): Promise<MoveSurvey> =>
     surveyed(world.api, (await world.api.call<MoveView>('POST', '/api/moves', { domain, scope: 'whole' })).id);
-  const codes = (survey: NonNullable<MoveView['survey']>): string[] => survey.findings.map((finding) => finding.code).sort();
+  const codes = (survey: MoveSurvey): string[] => survey.findings.map((finding) => finding.code).sort();
 
   it('says of a domain in order who its registrar is, which panel is live, and what its records end at', async () => {
     const survey = await begin('lighthouse-museum.example');
@@ -190,12 +190,12 @@ describe('surveys of domains at hosts of different habits', () => {
     expect(survey.ties.map((tie) => tie.code).sort()).toEqual(['certificate', 'policy host']);
     expect(survey.sets.map((set) => set.owner)).not.toContain('unheard-of.seed-library.example.');
     // The name behind a hint is asked for at once, and a name that lies elsewhere is none.
-    const { moves } = await world.api.call<{ moves: { id: string; domain: string }[] }>('GET', '/api/moves');
-    const { id } = moves.find((move) => move.domain === 'seed-library.example')!;
+    const { moves } = await world.api.call<{ moves: { id: string; leg: string; domain: string }[] }>('GET', '/api/moves');
+    const { id, leg } = moves.find((move) => move.domain === 'seed-library.example')!;
     const hint = survey.hints.find((one) => one.owner === 'archive.seed-library.example.')!;
     const named = { owner: hint.owner, text: hint.text };
-    await expect(world.api.call('POST', `/api/moves/${id}/hints/name`, { ...named, name: 'archive.other.example.' })).rejects.toThrow(/outside the zone/);
-    await world.api.call('POST', `/api/moves/${id}/hints/name`, { ...named, name: 'deep.archive' });
+    await expect(world.api.call('POST', `/api/legs/${leg}/hints/name`, { ...named, name: 'archive.other.example.' })).rejects.toThrow(/outside the zone/);
+    await world.api.call('POST', `/api/legs/${leg}/hints/name`, { ...named, name: 'deep.archive' });
     const again = await surveyed(world.api, id, survey.id);
     expect(again.sets.map((set) => `${set.owner} ${set.type}`)).toContain('deep.archive.seed-library.example. A');
     expect(again.hints.map((one) => one.owner)).not.toContain('archive.seed-library.example.');
@@ -210,33 +210,37 @@ describe('surveys of domains at hosts of different habits', () => {
     expect(apex.varying).toMatch(/servers differ/);
     expect(of('stream.regatta-club.example.', 'A').varying).toMatch(/from one question to the next/);
     expect(of('*.regatta-club.example.', 'CNAME').fronted).toBeNull();
-    const { moves } = await world.api.call<{ moves: { id: string; domain: string }[] }>('GET', '/api/moves');
-    const { id } = moves.find((move) => move.domain === 'regatta-club.example')!;
+    const { moves } = await world.api.call<{ moves: { id: string; leg: string; domain: string }[] }>('GET', '/api/moves');
+    const { leg } = moves.find((move) => move.domain === 'regatta-club.example')!;
     const { hosts } = await world.api.call<{ hosts: { id: string; name: string }[] }>('GET', '/api/hosts');
     const named = (name: string): string => hosts.find((host) => host.name === name)!.id;
     const to = { newDnsHost: named('Quillmere DNS'), newWebHost: named('Thornwick Web') };
-    const planned = await world.api.call<MoveView>('PUT', `/api/moves/${id}/hosts`, to);
-    expect(planned.legs[0]!.remarks.filter((remark) => remark.code === 'fronts-own').map((remark) => remark.owner)).toEqual(
+    await world.api.call('PUT', `/api/legs/${leg}/hosts`, to);
+    const planned = await world.api.call<LedgerView>('GET', `/api/legs/${leg}/ledger`);
+    expect(planned.remarks.filter((remark) => remark.code === 'fronts-own').map((remark) => remark.owner)).toEqual(
       expect.arrayContaining(['regatta-club.example.']),
     );
-    await expect(world.api.call('PUT', `/api/moves/${id}/stored`, { owner: 'regatta-club.example.', type: 'A', data: '198.51.100.80' })).rejects.toThrow(
+    await expect(world.api.call('PUT', `/api/legs/${leg}/stored`, { owner: 'regatta-club.example.', type: 'A', data: '198.51.100.80' })).rejects.toThrow(
       /plan was made/,
     );
   });
 
   it('holds the website where the plan leads against how it was, before anything is switched', async () => {
     const { api } = world;
-    const { id } = await api.call<MoveView>('POST', '/api/moves', { domain: 'gull-radio.example', scope: 'whole' });
+    const begun = await api.call<MoveView>('POST', '/api/moves', { domain: 'gull-radio.example', scope: 'whole' });
+    const { id } = begun;
+    const leg = legOf(begun);
     await surveyed(api, id);
-    await expect(api.call('POST', `/api/moves/${id}/website`)).rejects.toThrow(/once the hosts are chosen/);
+    await expect(api.call('POST', `${leg}/website`)).rejects.toThrow(/once the hosts are chosen/);
     const { hosts } = await api.call<{ hosts: { id: string; name: string }[] }>('GET', '/api/hosts');
     const named = (name: string): string => hosts.find((host) => host.name === name)!.id;
     const to = { newDnsHost: named('Quillmere DNS'), newWebHost: named('Thornwick Web') };
-    const planned = await api.call<MoveView>('PUT', `/api/moves/${id}/hosts`, to);
-    const website = async (after: number): Promise<NonNullable<NonNullable<MoveView['watch']>['website']>> => {
-      await api.call('POST', `/api/moves/${id}/website`);
+    await api.call('PUT', `${leg}/hosts`, to);
+    const planned = await api.call<LedgerView>('GET', `${leg}/ledger`);
+    const website = async (after: number): Promise<WebsiteLookView> => {
+      await api.call('POST', `${leg}/website`);
       return until('the website is looked at', async () => {
-        const seen = (await api.call<MoveView>('GET', `/api/moves/${id}`)).watch?.website;
+        const seen = (await api.call<WatchView>('GET', `${leg}/watch`)).website;
         return seen && seen.lastSeen > after ? seen : undefined;
       });
     };
@@ -250,8 +254,8 @@ describe('surveys of domains at hosts of different habits', () => {
     expect([second.firstSeen, second.changes]).toEqual([first.firstSeen, first.changes]);
     // Nobody serves the site where this leads.
     for (const type of ['A', 'AAAA']) {
-      const row = planned.legs[0]!.rulings.find((ruling) => ruling.owner === 'gull-radio.example.' && ruling.type === type)!;
-      await api.call('PUT', `/api/moves/${id}/rulings/${row.id}`, type === 'A' ? { ruling: 'repoint', data: '127.0.0.9' } : { ruling: 'drop' });
+      const row = planned.rulings.find((ruling) => ruling.owner === 'gull-radio.example.' && ruling.type === type)!;
+      await api.call('PUT', `${leg}/rulings/${row.id}`, type === 'A' ? { ruling: 'repoint', data: '127.0.0.9' } : { ruling: 'drop' });
     }
     const third = await website(second.lastSeen);
     expect(third.changes[0]).toMatchObject({
@@ -266,14 +270,17 @@ describe('surveys of domains at hosts of different habits', () => {
   it('takes the stored value from the person, and from a file', async () => {
     const survey = await begin('regatta-club.example').catch(() => undefined);
     expect(survey).toBeUndefined(); // it is being moved already
-    const { moves } = await world.api.call<{ moves: { id: string; domain: string }[] }>('GET', '/api/moves');
+    const { moves } = await world.api.call<{ moves: { id: string; leg: string; domain: string }[] }>('GET', '/api/moves');
     const before = moves.find((move) => move.domain === 'regatta-club.example')!;
     await world.api.call('DELETE', `/api/moves/${before.id}`);
-    const { id } = await world.api.call<MoveView>('POST', '/api/moves', { domain: 'regatta-club.example', scope: 'whole' });
+    const begun = await world.api.call<MoveView>('POST', '/api/moves', { domain: 'regatta-club.example', scope: 'whole' });
+    const { id } = begun;
+    const leg = legOf(begun);
     const first = await surveyed(world.api, id);
-    const said = await world.api.call<MoveView>('PUT', `/api/moves/${id}/stored`, { owner: 'regatta-club.example.', type: 'A', data: '198.51.100.80' });
-    expect(said.survey!.sets.find((set) => set.owner === 'regatta-club.example.' && set.type === 'A')!.stored).toEqual(['198.51.100.80']);
-    await world.api.call('POST', `/api/moves/${id}/in-hand`, {
+    await world.api.call('PUT', `${leg}/stored`, { owner: 'regatta-club.example.', type: 'A', data: '198.51.100.80' });
+    const said = await surveyed(world.api, id);
+    expect(said.sets.find((set) => set.owner === 'regatta-club.example.' && set.type === 'A')!.stored).toEqual(['198.51.100.80']);
+    await world.api.call('POST', `${leg}/in-hand`, {
       names: [],
       sets: [{ owner: 'www.regatta-club.example.', type: 'A', ttl: 3600, data: ['198.51.100.81'] }],
     });
@@ -282,19 +289,20 @@ describe('surveys of domains at hosts of different habits', () => {
     expect([www.stored, www.evidence.map((one) => one.kind)]).toEqual([['198.51.100.81'], ['answer', 'given']]);
     const { hosts } = await world.api.call<{ hosts: { id: string; name: string }[] }>('GET', '/api/hosts');
     const named = (name: string): string => hosts.find((host) => host.name === name)!.id;
-    const planned = await world.api.call<MoveView>('PUT', `/api/moves/${id}/hosts`, { newDnsHost: named('Quillmere DNS'), newWebHost: named('Thornwick Web') });
-    const row = planned.legs[0]!.rulings.find((ruling) => ruling.owner === 'regatta-club.example.' && ruling.type === 'A')!;
+    await world.api.call('PUT', `${leg}/hosts`, { newDnsHost: named('Quillmere DNS'), newWebHost: named('Thornwick Web') });
+    const planned = await world.api.call<LedgerView>('GET', `${leg}/ledger`);
+    const row = planned.rulings.find((ruling) => ruling.owner === 'regatta-club.example.' && ruling.type === 'A')!;
     expect([row.found!.data, row.planned!.data]).toEqual([['198.51.100.80'], ['203.0.113.80']]);
     expect(again.earlier).toHaveLength(1);
-    const drift = await world.api.call<{ changes: unknown[]; remarks: string[] }>('GET', `/api/moves/${id}/drift/${first.id}`);
+    const drift = await world.api.call<{ changes: unknown[]; remarks: string[] }>('GET', `${leg}/drift/${first.id}`);
     expect(drift.remarks[0]).toMatch(/The serial is still/);
     // After the plan was made a survey changes nothing of it, and is held against it.
-    await world.api.call('POST', `/api/moves/${id}/survey`);
-    await expect(world.api.call('POST', `/api/moves/${id}/survey`)).rejects.toThrow(/being taken already/);
+    await world.api.call('POST', `${leg}/survey`);
+    await expect(world.api.call('POST', `${leg}/survey`)).rejects.toThrow(/being taken already/);
     const third = await surveyed(world.api, id, again.id);
     expect(third.earlier.map((one) => one.id)).toEqual([again.id, first.id]);
-    const kept = await world.api.call<MoveView>('GET', `/api/moves/${id}`);
-    expect(kept.legs[0]!.rulings).toEqual(planned.legs[0]!.rulings);
+    const kept = await world.api.call<LedgerView>('GET', `${leg}/ledger`);
+    expect(kept.rulings).toEqual(planned.rulings);
   });
 });
 
@@ -313,17 +321,18 @@ describe('a zone file of thousands of record sets that no catalogue has', () => 
     const { api, lab } = world;
     const [found] = [...lab.dnsHosts.get('pebbledock')!.zones.values()].filter((one) => one.origin.equals(zone));
     const text = printZoneFile(found!.transfer().slice(0, -1));
-    const { id } = await api.call<MoveView>('POST', '/api/moves', { domain: 'great-fen.example', scope: 'whole' });
+    const begun = await api.call<MoveView>('POST', '/api/moves', { domain: 'great-fen.example', scope: 'whole' });
+    const { id } = begun;
     const first = await surveyed(api, id);
     expect([first.coverage.grade, first.sets.length < 100]).toEqual(['partial', true]);
     const trail = async (): Promise<{ kind: string; text: string; after: unknown }[]> =>
       (await api.call<{ events: { kind: string; text: string; after: unknown }[] }>('GET', `/api/moves/${id}/events`)).events;
-    const give = async (file: string): Promise<NonNullable<MoveView['survey']>> => {
+    const give = async (file: string): Promise<MoveSurvey> => {
       const reading = readInHand(file, zone, { ttl: 3600 });
       const input = { serial: givenSerial(reading, zone) ?? null, names: [], sets: givenSets(reading).map(rrsetToText) };
       const taken = async (): Promise<number> => (await trail()).filter(({ text }) => text.startsWith('Survey taken')).length;
       const before = await taken();
-      await api.call('POST', `/api/moves/${id}/in-hand`, input);
+      await api.call('POST', `${legOf(begun)}/in-hand`, input);
       // The move itself is large by now: to look at it again and again would keep the survey from its work.
       await until('the survey is taken', async () => (await taken()) > before);
       return surveyed(api, id);
@@ -335,13 +344,18 @@ describe('a zone file of thousands of record sets that no catalogue has', () => 
     expect(garbled.coverage.grade).toBe('partial');
     expect((await trail()).filter(({ kind }) => kind === 'in hand').map(({ after }) => after)).toEqual([{ inHand: 2 }, { inHand: 1 }]);
     const endless = Array.from({ length: 9000 }, (_, i) => ({ owner: zone.toString(), type: 'TXT', ttl: 60, data: [`"${i} ${'x'.repeat(1000)}"`] }));
-    await expect(api.call('POST', `/api/moves/${id}/in-hand`, { names: [], sets: endless })).rejects.toThrow(/more than can be taken at once/);
+    await expect(api.call('POST', `${legOf(begun)}/in-hand`, { names: [], sets: endless })).rejects.toThrow(/more than can be taken at once/);
   });
 });
 
-function surveyed(api: Api, id: string, before?: string): Promise<NonNullable<MoveView['survey']>> {
+function legOf(move: MoveView): string {
+  return `/api/legs/${move.legs[0]!.id}`;
+}
+
+async function surveyed(api: Api, id: string, before?: string): Promise<MoveSurvey> {
+  const leg = legOf(await api.call<MoveView>('GET', `/api/moves/${id}`));
   return until('the survey is taken', async () => {
-    const { survey } = await api.call<MoveView>('GET', `/api/moves/${id}`);
+    const { survey } = await api.call<{ survey: MoveSurvey | null }>('GET', `${leg}/survey`);
     return survey && survey.id !== before ? survey : undefined;
   });
 }

@@ -187,7 +187,7 @@ describe('the zone tools', () => {
       const before = file('gull-radio.example.zone', fetched.out);
       const after = file('after.zone', fetched.out.replace('192.0.2.90', '192.0.2.91').replace(/^mail\.gull.*\n/m, ''));
       const difference =
-        '- mail.gull-radio.example. 14400 A 198.51.100.25\n- stream.gull-radio.example. 14400 A 192.0.2.90\n+ stream.gull-radio.example. 14400 A 192.0.2.91\n';
+        '- mail.gull-radio.example. 10800 A 198.51.100.25\n- stream.gull-radio.example. 10800 A 192.0.2.90\n+ stream.gull-radio.example. 10800 A 192.0.2.91\n';
       expect(await tool(['compare', before, before, '--origin', 'gull-radio.example'])).toMatchObject({ code: 0, out: '' });
       expect(await tool(['compare', before, after, '--origin', 'gull-radio.example'])).toMatchObject({ code: 1, out: difference });
       expect(await tool(['push', after, '--origin', 'gull-radio.example', '--dry-run', ...at])).toMatchObject({ code: 0, out: difference });

@@ -1,10 +1,8 @@
-import { MoveView, StepView } from '@wanderon/contract';
+import { LedgerView, MoveSurvey, MoveView, StepView, WatchView } from '@wanderon/contract';
 import { Api, ApiError, until } from '../../../command/src/api';
 
-export type StepKind = StepView['kind'];
-
-export function stepOf(move: MoveView, kind: StepKind): StepView {
-  return move.legs[0]!.steps.find((step) => step.kind === kind)!;
+export function stepOf(move: MoveView, id: string): StepView {
+  return move.legs.at(-1)!.steps.find((step) => step.id === id)!;
 }
 
 /** Drives one move through the API as a person would; `look` is called between any two things. */
@@ -37,21 +35,73 @@ export class Driver {
     return this.call('GET', `/api/moves/${this.id}`);
   }
 
-  act(path: string, body?: unknown): Promise<MoveView> {
-    return this.call(path === '/hosts' ? 'PUT' : 'POST', `/api/moves/${this.id}${path}`, body);
+  /** Something done to the move's current leg, or to the move itself. */
+  async act(path: string, body?: unknown): Promise<MoveView> {
+    if (path === '/close') return this.call('POST', `/api/moves/${this.id}/close`);
+    return this.call(path === '/hosts' ? 'PUT' : 'POST', `${await this.leg()}${path}`, body);
+  }
+
+  async leg(): Promise<string> {
+    return `/api/legs/${(await this.move()).legs.at(-1)!.id}`;
+  }
+
+  async survey(): Promise<MoveSurvey> {
+    return (await this.call<{ survey: MoveSurvey }>('GET', `${await this.leg()}/survey`)).survey;
+  }
+
+  async ledger(): Promise<LedgerView> {
+    return this.call('GET', `${await this.leg()}/ledger`);
+  }
+
+  async watch(): Promise<WatchView> {
+    return this.call('GET', `${await this.leg()}/watch`);
+  }
+
+  /** Takes a way that a step or a line offers now. */
+  async way(step: string, act: string): Promise<MoveView> {
+    const leg = (await this.move()).legs.at(-1)!;
+    const ways = [...(leg.steps.find((one) => one.id === step)?.ways ?? []), ...(leg.gate.lines.find((one) => one.key === step)?.ways ?? [])];
+    const way = ways.find((one) => one.act === act);
+    if (!way) throw new Error(`${step} offers no ${act}: ${JSON.stringify(ways)}`);
+    return this.act('/ways', { step, act, subject: way.subject });
+  }
+
+  /** Waits until the move is as wanted. */
+  async until(what: string, holds: (move: MoveView) => boolean, nudge: () => Promise<void> = () => Promise.resolve(), seconds = 60): Promise<MoveView> {
+    let last: MoveView | undefined;
+    return until(
+      () =>
+        `${what} (${
+          last
+            ? JSON.stringify(
+                last.legs
+                  .at(-1)!
+                  .gate.lines.filter((line) => !line.holds)
+                  .map((line) => line.text),
+              )
+            : ''
+        })`,
+      async () => {
+        last = await this.move();
+        if (holds(last)) return last;
+        await nudge();
+        return undefined;
+      },
+      seconds,
+    );
   }
 
   /** Waits for a step; `nudge` moves time on between two looks. Throws with the step's problem where it failed. */
-  async done(kind: StepKind, nudge: () => Promise<void> = () => Promise.resolve(), seconds = 90): Promise<MoveView> {
+  async done(kind: string, nudge: () => Promise<void> = () => Promise.resolve(), seconds = 90): Promise<MoveView> {
     let problem = '';
     return until(
       () => `${kind} is done (${problem})`,
       async () => {
         const move = await this.move();
         const step = stepOf(move, kind);
-        problem = step.problem ?? step.state;
-        if (step.state === 'failed') throw new Error(`${kind} failed: ${step.problem}`);
-        if (step.state === 'done') return move;
+        problem = `${step.state}: ${step.text ?? ''}`;
+        if (step.state === 'stopped') throw new Error(`${kind} stopped: ${step.text}`);
+        if (step.state === 'done' || step.state === 'left') return move;
         await nudge();
         return undefined;
       },

@@ -241,8 +241,8 @@ export async function transferredLines(address: string, zone: string): Promise<s
     .map((line) => line.replace(/\s+/g, ' '));
 }
 
-export async function nsupdate(folder: string, address: string, commands: readonly string[], port = 53): Promise<void> {
+export async function nsupdate(folder: string, address: string, commands: readonly string[], port = 53, key?: ServerKey): Promise<void> {
   const file = join(folder, `update-${Math.random().toString(36).slice(2)}`);
   writeFileSync(file, [`server ${address} ${port}`, ...commands, 'send', ''].join('\n'));
-  await run('nsupdate', [file]);
+  await run('nsupdate', [...(key ? ['-y', `${key.algorithm}:${key.name}:${key.secret}`] : []), file]);
 }

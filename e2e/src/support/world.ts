@@ -2,7 +2,7 @@ import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Lab, LabOptions } from '@wanderon/lab';
-import { Api } from '../../../command/src/api';
+import { Api, until } from '../../../command/src/api';
 import { DEMO_PASSWORD, fillDemo } from '../../../command/src/demoData';
 import { Postgres, clusterFolder, freePort, startPostgres } from '../../../command/src/postgres';
 import { Running, startNode } from '../../../command/src/processes';
@@ -106,3 +106,17 @@ export async function openWorld(options: LabOptions = {}, env: NodeJS.ProcessEnv
     },
   };
 }
+
+/** Lets lab time pass so fast that the server can still look now and then: what a jump skips, nobody has seen. */
+export async function forward(lab: Lab, seconds: number): Promise<void> {
+  const goal = lab.clock.now() + seconds;
+  lab.clock.setRate(FAST);
+  try {
+    await until('lab time has passed', () => Promise.resolve(lab.clock.now() >= goal || undefined));
+  } finally {
+    lab.clock.setRate(1);
+  }
+}
+
+/** Lab seconds in a real one. */
+const FAST = 3600;

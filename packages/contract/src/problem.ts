@@ -8,5 +8,7 @@ export const problemSchema = z.object({
   detail: z.string().optional(),
   field: z.string().optional(),
   kept: z.string().optional(),
+  /** A move that is in the way. */
+  move: z.string().optional(),
 });
 export type Problem = z.infer<typeof problemSchema>;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { moveSurveySchema } from './moves';
+import { moveSurveySchema } from './surveys';
 
 const instant = z.number();
 export const SWEEP_STATES = ['running', 'paused', 'cancelled', 'done'] as const;

@@ -33,7 +33,7 @@ export function fronts(which: (name: Name, zone: AuthZone) => boolean, edges: re
 const HIDDEN: readonly number[] = [TYPE_CODES.A, TYPE_CODES.AAAA, TYPE_CODES.CNAME];
 
 /** An alias at the apex, stored nowhere as such: its target's addresses are looked up and given as the apex's own, their TTL running down. */
-export function flattens(zoneName: Name, addresses: readonly string[], ttl: number): Dressing {
+export function answersAsAddresses(zoneName: Name, addresses: readonly string[], ttl: number): Dressing {
   let spent = 0;
   return (found, { name, type }) => {
     if (!name.equals(zoneName) || type !== TYPE_CODES.A) return found;

@@ -273,7 +273,7 @@ export class Lab {
         const rate = wish.get('rate');
         const jump = wish.get('jump');
         if (rate !== null) this.clock.setRate(Number(rate));
-        if (jump !== null) this.clock.jump(Number(jump));
+        if (jump !== null) this.clock.forward(Number(jump));
         return json(this.clock.state());
       }
       case 'GET /clock/changes': {
@@ -361,7 +361,7 @@ export class Lab {
       'Are you sure?',
       'Harbourlight Names',
       `<p class="bad">Changing nameservers can interrupt website and mail of ${escapeHtml(shown(zone))}.</p><ul>${kept.map((name) => `<li>${escapeHtml(name)}</li>`).join('')}</ul>
-<form method="post" action="/registrar/domain"><input type="hidden" name="name" value="${escapeHtml(zone)}">${inputs}<p><label><input type="checkbox" required> I understand</label></p><button>Save nameservers</button></form>`,
+<form method="post" action="/registrar/domain"><input type="hidden" name="name" value="${escapeHtml(zone)}">${inputs}<p><label><input type="checkbox" required> These are the nameservers that I was given</label></p><button>Save nameservers</button></form>`,
     );
   }
 

@@ -7,6 +7,9 @@ export interface ClockState {
   readonly rate: number;
 }
 
+/** Lab seconds in a real one while time is let pass: a look every two seconds is one in four hours. */
+const FORWARD = 7200;
+
 /** The clock of the stand-in internet: it can pause, run faster and jump forward, never back. */
 export class LabClock {
   private base: Instant;
@@ -15,6 +18,8 @@ export class LabClock {
   private readonly listeners = new Set<() => void>();
   private readonly alarms = new Set<{ at: Instant; act: () => void }>();
   private timer: NodeJS.Timeout | undefined;
+  /** Time is being let pass; the speed to go back to. */
+  private forwarding: { readonly before: number } | undefined;
 
   constructor(
     start: Instant,
@@ -36,6 +41,7 @@ export class LabClock {
 
   setRate(rate: number): void {
     if (!(rate >= 0 && rate <= 86_400)) throw new RangeError('the speed must be from 0 to 86,400');
+    this.forwarding = undefined;
     this.rebase(this.now());
     this.currentRate = rate;
     this.changed();
@@ -44,6 +50,24 @@ export class LabClock {
   jump(seconds: number): void {
     if (!(seconds >= 0 && seconds <= 366 * 86_400)) throw new RangeError('a jump must be from 0 to 366 days, in seconds');
     this.rebase(this.now() + seconds);
+    this.changed();
+  }
+
+  /** Lets so many seconds pass quickly, so that whoever looks now and then still can; the speed is as before afterwards. */
+  forward(seconds: number): void {
+    if (!(seconds >= 0 && seconds <= 366 * 86_400)) throw new RangeError('time is let pass from 0 to 366 days, in seconds');
+    const before = this.forwarding?.before ?? this.currentRate;
+    const mine = { before };
+    this.forwarding = mine;
+    this.rebase(this.now());
+    this.currentRate = Math.max(before, FORWARD);
+    this.alarm(this.now() + seconds, () => {
+      if (this.forwarding !== mine) return;
+      this.forwarding = undefined;
+      this.rebase(this.now());
+      this.currentRate = before;
+      this.changed();
+    });
     this.changed();
   }
 

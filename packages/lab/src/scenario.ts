@@ -87,8 +87,8 @@ export function scenarioHosts(seed: string): ScenarioHost[] {
       name: 'Brackenfold DNS',
       role: 'dns',
       nameservers: [
-        { name: 'ada.brackenfold.example.', address: '198.51.100.41' },
-        { name: 'bel.brackenfold.example.', address: '198.51.100.42' },
+        { name: 'edge-1.brackenfold.example.', address: '198.51.100.41' },
+        { name: 'edge-2.brackenfold.example.', address: '198.51.100.42' },
       ],
       fronts: ['203.0.113.128/27'],
       note: 'Fronts websites with addresses of its own; what is stored is seen in its panel only.',
@@ -181,7 +181,6 @@ export const DOMAINS: readonly ScenarioDomain[] = [
       '_25._tcp.mail TLSA 3 1 1 0123456789abcdef0123456789abcdef0123456789abcdef0123456789abcdef',
       '_mta-sts TXT "v=STSv1; id=20270201"',
       'mta-sts CNAME sites.saltmarsh.example.',
-      'localhost A 127.0.0.1',
     ],
     registered: { statuses: ['client update prohibited', 'client transfer prohibited'], daysLeft: 24 },
     leftAtParent: ['ns2.oldquay.example.'],
@@ -212,9 +211,9 @@ export function nameserversAt(host: string): readonly { readonly name: string; r
 export function clientZone({ zone, extra, at = 'oldquay', leftInZone = [] }: ScenarioDomain): string {
   const names = nameserversAt(at).map((server) => server.name);
   return `$ORIGIN ${zone}
-$TTL 14400
-@ 14400 SOA ${names[0]!} hostmaster.${at}.example. 2027020100 7200 900 1209600 1800
-${[...names, ...leftInZone].map((name) => `@ 14400 NS ${name}`).join('\n')}
+$TTL 10800
+@ 10800 SOA ${names[0]!} hostmaster.${at}.example. 2027020100 7200 900 1209600 1800
+${[...names, ...leftInZone].map((name) => `@ 10800 NS ${name}`).join('\n')}
 @ 3600 A 198.51.100.80
 @ 3600 AAAA 2001:db8:5a17::80
 www 3600 CNAME sites.saltmarsh.example.

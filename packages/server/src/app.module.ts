@@ -10,14 +10,21 @@ import { EventStore } from './events/event.store';
 import { HostStore } from './hosts/host.store';
 import { HostsController } from './hosts/hosts.controller';
 import { Sealer } from './hosts/sealer';
-import { Advancer } from './jobs/advance';
-import { Boss } from './jobs/boss';
-import { JobQueue } from './jobs/queue';
+import { Advancer } from './engine/advance';
+import { Outward } from './engine/acts/outward';
+import { Claims } from './engine/claims';
+import { SurveyStep } from './engine/surveyStep';
+import { DecisionStore } from './moves/decision.store';
+import { LegLoader } from './moves/legLoader';
+import { ObservationStore } from './moves/observation.store';
+import { WakeUps } from './moves/wakeUps';
+import { Boss } from './engine/boss';
+import { JobQueue } from './engine/queue';
 import { LiveController } from './live/live.controller';
 import { LiveService } from './live/live.service';
-import { MoveService } from './moves/move.service';
+import { MoveService } from './moves/moves.service';
 import { MoveStore } from './moves/move.store';
-import { MoveViews } from './moves/move.view';
+import { MoveViews } from './moves/moves.view';
 import { MoveActs } from './moves/moveActs';
 import { MovesController } from './moves/moves.controller';
 import { Network } from './network/network';
@@ -36,7 +43,6 @@ import { SweepService } from './sweeps/sweep.service';
 import { SweepStore } from './sweeps/sweep.store';
 import { SweepWorker } from './sweeps/sweepWorker';
 import { SweepsController } from './sweeps/sweeps.controller';
-import { RunStore } from './watch/run.store';
 import { WatchController } from './watch/watch.controller';
 import { WebsiteLookStore } from './watch/websiteLook.store';
 
@@ -66,6 +72,10 @@ export class AppModule {
         LiveService,
         Network,
         MoveStore,
+        DecisionStore,
+        ObservationStore,
+        LegLoader,
+        WakeUps,
         MoveViews,
         MoveActs,
         SurveyActs,
@@ -75,9 +85,11 @@ export class AppModule {
         SurveyStore,
         InHandStore,
         SurveyViews,
-        RunStore,
         WebsiteLookStore,
         Boss,
+        Claims,
+        Outward,
+        SurveyStep,
         Advancer,
         JobQueue,
         SweepStore,

@@ -60,6 +60,8 @@ const configSchema = z.object({
   WANDERON_CACHE_FLOOR: z.coerce.number().min(0).max(86_400).default(0),
   /** Seconds added after the parent was seen to publish, for anycast instances that we do not see. */
   WANDERON_ANYCAST_ALLOWANCE: z.coerce.number().min(0).max(86_400).default(0),
+  /** The same for instances of anycast DNS hosts, old and new. */
+  WANDERON_HOST_ALLOWANCE: z.coerce.number().min(0).max(86_400).default(0),
   WANDERON_ADMIN_LOGIN: z
     .string()
     .regex(/^[a-z0-9._-]{2,40}$/)

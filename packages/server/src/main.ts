@@ -33,7 +33,7 @@ async function main(): Promise<void> {
   );
   app.use(cookieParser());
   // A whole zone file in hand is more than anything else that people send.
-  app.use('/api/moves/:id/in-hand', json({ limit: '8mb' }));
+  app.use('/api/legs/:leg/in-hand', json({ limit: '8mb' }));
   app.useBodyParser('json', { limit: '1mb' });
   assertEveryHandlerAllows(app);
   app.enableShutdownHooks();

@@ -10,7 +10,7 @@ export class ProblemError extends Error {
   constructor(
     readonly status: number,
     readonly title: string,
-    readonly more: { detail?: string; field?: string; kept?: string } = {},
+    readonly more: { detail?: string; field?: string; kept?: string; move?: string } = {},
   ) {
     super(title);
   }

@@ -1,5 +1,20 @@
-import { ClockView, EventView, Host, HostInput, Me, MoveSummary, MoveView, Problem, SweepSummary, problemSchema } from '@wanderon/contract';
-import { useMutation, UseMutationResult, useQuery, useQueryClient, UseQueryResult } from '@tanstack/react-query';
+import {
+  ClockView,
+  EventView,
+  Host,
+  HostInput,
+  LedgerView,
+  Me,
+  MoveSummary,
+  MoveSurvey,
+  MoveView,
+  Problem,
+  SweepSummary,
+  WatchView,
+  problemSchema,
+} from '@wanderon/contract';
+import { InfiniteData, useInfiniteQuery, useMutation, UseMutationResult, useQuery, useQueryClient, UseQueryResult } from '@tanstack/react-query';
+import { createContext, useContext } from 'react';
 
 /** What the server refused, in its own words. */
 export class ProblemError extends Error {
@@ -52,9 +67,40 @@ export function useMe(): UseQueryResult<Me | null> {
   });
 }
 
-export const useMoves = (): UseQueryResult<MoveSummary[]> =>
-  useQuery({ queryKey: ['moves'], queryFn: async () => (await call<{ moves: MoveSummary[] }>('GET', '/api/moves')).moves });
+export interface MovePage {
+  readonly moves: MoveSummary[];
+  readonly next: string | null;
+}
+
+/** Moves that are open, the newest first: what the Desk is about. */
+export const useOpenMoves = (): UseQueryResult<MoveSummary[]> =>
+  useQuery({ queryKey: ['moves', 'open'], queryFn: async () => (await call<MovePage>('GET', '/api/moves?state=open&limit=200')).moves });
+
+/** Moves of every state, a page at a time; `text` is looked for in their domains. */
+export const useAllMoves = (text: string) =>
+  useInfiniteQuery({
+    queryKey: ['moves', 'all', text],
+    queryFn: ({ pageParam }) => call<MovePage>('GET', `/api/moves?text=${encodeURIComponent(text)}${pageParam ? `&after=${pageParam}` : ''}`),
+    initialPageParam: '',
+    getNextPageParam: (page: MovePage) => page.next ?? undefined,
+  });
+export type MovePages = InfiniteData<MovePage>;
 export const useMove = (id: string): UseQueryResult<MoveView> => useQuery({ queryKey: ['move', id], queryFn: () => call<MoveView>('GET', `/api/moves/${id}`) });
+/** The parts of a leg, each read where a chapter shows it. */
+export const useLedger = (move: string, leg: string | undefined, wanted: boolean): UseQueryResult<LedgerView> =>
+  useQuery({
+    queryKey: ['move', move, 'ledger', leg],
+    queryFn: () => call<LedgerView>('GET', `/api/legs/${leg}/ledger`),
+    enabled: wanted && leg !== undefined,
+  });
+export const useLegSurvey = (move: string, leg: string | undefined, wanted: boolean): UseQueryResult<MoveSurvey | null> =>
+  useQuery({
+    queryKey: ['move', move, 'survey', leg],
+    queryFn: async () => (await call<{ survey: MoveSurvey | null }>('GET', `/api/legs/${leg}/survey`)).survey,
+    enabled: wanted && leg !== undefined,
+  });
+export const useWatch = (move: string, leg: string | undefined, wanted: boolean): UseQueryResult<WatchView> =>
+  useQuery({ queryKey: ['move', move, 'watch', leg], queryFn: () => call<WatchView>('GET', `/api/legs/${leg}/watch`), enabled: wanted && leg !== undefined });
 export const useSweeps = (): UseQueryResult<SweepSummary[]> =>
   useQuery({ queryKey: ['sweeps'], queryFn: async () => (await call<{ sweeps: SweepSummary[] }>('GET', '/api/sweeps')).sweeps });
 export const useTrail = (id: string): UseQueryResult<EventView[]> =>
@@ -68,19 +114,25 @@ export const useClockState = (): UseQueryResult<ClockView & { received: number }
     refetchInterval: 30_000,
   });
 
-/** Something done to a move: the answer is the move as it is afterwards. */
+/** The leg that a page is about; what is done there is done to it. */
+export const LegContext = createContext<string | undefined>(undefined);
+
+/** Something done to a leg of a move, `leg` or that of the page: the answer is the move's head as it is afterwards. */
 export function useMoveAction<T>(
   id: string,
   method: string,
   path: (input: T) => string,
   body: (input: T) => unknown = (input) => input,
+  leg?: string,
 ): UseMutationResult<MoveView, Error, T> {
   const queries = useQueryClient();
+  const here = useContext(LegContext);
+  const address = (to: string): string => (to === '/close' || to === '' ? `/api/moves/${id}${to}` : `/api/legs/${leg ?? here}${to}`);
   return useMutation({
-    mutationFn: (input: T) => call<MoveView>(method, `/api/moves/${id}${path(input)}`, method === 'DELETE' ? undefined : (body(input) ?? {})),
+    mutationFn: (input: T) => call<MoveView>(method, address(path(input)), method === 'DELETE' ? undefined : (body(input) ?? {})),
     onSuccess: (move) => {
       queries.setQueryData(['move', id], move);
-      void queries.invalidateQueries({ queryKey: ['moves'] });
+      for (const part of ['ledger', 'survey', 'watch', 'events']) void queries.invalidateQueries({ queryKey: ['move', id, part] });
     },
   });
 }

@@ -1,9 +1,12 @@
-import { useQueryClient } from '@tanstack/react-query';
+import { MoveSummary } from '@wanderon/contract';
+import { QueryClient, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useSyncExternalStore } from 'react';
+import { MovePages } from './api';
 
 interface Change {
   readonly topic: string;
   readonly move?: string;
+  readonly summary?: MoveSummary;
   readonly sweep?: string;
   readonly domain?: string;
   readonly doing?: string;
@@ -63,7 +66,7 @@ function keysOf({ topic, move, sweep }: Change): (string | undefined)[][] {
     case 'move':
       // What was being done is done, or begins anew.
       progress.delete(`move/${move}`);
-      return [['moves'], ['move', move]];
+      return [['move', move]];
     case 'sweep':
       return [['sweeps'], ['sweep', sweep]];
     case 'clock':
@@ -73,6 +76,23 @@ function keysOf({ topic, move, sweep }: Change): (string | undefined)[][] {
     default:
       return [];
   }
+}
+
+/** Puts the summary that an event brings into the lists that hold the move; false where it is in none, or has to be read. */
+function takeSummary(queries: QueryClient, { summary }: Change): boolean {
+  if (!summary) return false;
+  let held = false;
+  queries.setQueryData<MoveSummary[]>(['moves', 'open'], (moves) => {
+    if (!moves?.some((one) => one.id === summary.id)) return moves;
+    held = true;
+    return summary.state === 'open' ? moves.map((one) => (one.id === summary.id ? summary : one)) : moves.filter((one) => one.id !== summary.id);
+  });
+  queries.setQueriesData<MovePages>({ queryKey: ['moves', 'all'] }, (data) => {
+    if (!data) return data;
+    const pages = data.pages.map((page) => ({ ...page, moves: page.moves.map((one) => (one.id === summary.id ? summary : one)) }));
+    return { ...data, pages };
+  });
+  return held;
 }
 
 /** Hears from the server what changed and has it read anew, a burst of changes at once. */
@@ -94,6 +114,7 @@ export function useLive(): void {
         if (event.data === '') return;
         const change = JSON.parse(event.data) as Change;
         if (change.topic === 'progress') return tellProgress(change);
+        if (change.topic === 'move' && !takeSummary(queries, change)) waiting.add(JSON.stringify(['moves']));
         for (const key of keysOf(change)) waiting.add(JSON.stringify(key));
         timer ??= window.setTimeout(flush, 250);
       };

@@ -1,5 +1,6 @@
 import { ByteReader } from './bytes';
 import { Name } from './name';
+import { longestTtl } from './ttl';
 
 /** The data of an SOA record; durations in seconds. */
 export interface Soa {
@@ -28,4 +29,9 @@ export function readSoa(data: Uint8Array): Soa {
 /** True if serial a is later than b in serial arithmetic (RFC 1982 §3.2). */
 export function serialAfter(a: number, b: number): boolean {
   return a !== b && (a - b) >>> 0 < 0x8000_0000;
+}
+
+/** N = min(SOA TTL, SOA minimum), seconds (RFC 2308 §5). */
+export function negativeTtl(soaTtl: number, soaMinimum: number): number {
+  return Math.min(longestTtl(soaTtl), longestTtl(soaMinimum));
 }

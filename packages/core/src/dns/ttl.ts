@@ -60,3 +60,11 @@ function unitOf(letter: number): number {
 export function effectiveTtl(ttl: number): number {
   return ttl >= 0x8000_0000 ? 0 : ttl;
 }
+
+/** What a TTL with its top bit set counts as, in seconds: as long as RFC 8767 §4 has a cache keep anything. */
+export const TOP_BIT_TTL = 604_800;
+
+/** A TTL at the longest that a cache may read it, in seconds: with the top bit set it is 0 by RFC 2181 §8 and a large one by RFC 8767 §4. */
+export function longestTtl(ttl: number): number {
+  return ttl >= 0x8000_0000 ? TOP_BIT_TTL : ttl;
+}

@@ -1,45 +1,67 @@
-/** What one leg goes through. A step is taken up as soon as all in `after` are done. */
-export const STEP_KINDS = ['survey', 'choose', 'push', 'served', 'lower', 'lowered', 'switch', 'turn', 'settle', 'raise', 'close'] as const;
-export type StepKind = (typeof STEP_KINDS)[number];
+import { Leg } from './leg';
+import * as modules from './rules';
+import { StepRule, StepStanding, stands } from './rules/rule';
 
-export type StepState = 'waiting' | 'ready' | 'due' | 'doing' | 'done' | 'failed';
+/** Every rule, in the order in which its steps are shown; a rule is what its file exports with an id. */
+export const STEP_RULES: readonly StepRule[] = Object.values(modules).filter((one): one is StepRule => typeof one === 'object' && 'id' in one);
 
-export type Chapter = 'survey' | 'rebuild' | 'timetable' | 'switch' | 'watch';
-
-export interface StepRule {
-  readonly after: readonly StepKind[];
-  /** `person`: done by somebody. `decided`: done by Wanderon once a person decided it. `seen`: an observation. */
-  readonly by: 'person' | 'decided' | 'seen';
-  readonly chapter: Chapter;
-  readonly title: string;
+export interface Step {
+  readonly rule: StepRule;
+  readonly standing: StepStanding;
 }
 
-/** The steps of a delegation leg, in the order in which they are shown. */
-export const STEPS: Readonly<Record<StepKind, StepRule>> = {
-  survey: { after: [], by: 'seen', chapter: 'survey', title: 'Take the survey' },
-  choose: { after: ['survey'], by: 'person', chapter: 'rebuild', title: 'Choose where it goes' },
-  push: { after: ['choose'], by: 'decided', chapter: 'rebuild', title: 'Push the new zone' },
-  served: { after: ['push'], by: 'seen', chapter: 'rebuild', title: 'Read the new zone back' },
-  lower: { after: ['choose'], by: 'decided', chapter: 'timetable', title: 'Lower the TTLs at the old host' },
-  lowered: { after: ['lower'], by: 'seen', chapter: 'timetable', title: 'See the TTLs lowered' },
-  switch: { after: ['served', 'lowered'], by: 'person', chapter: 'switch', title: 'Change the nameservers' },
-  turn: { after: ['switch'], by: 'decided', chapter: 'switch', title: 'Turn the old zone' },
-  settle: { after: ['turn'], by: 'seen', chapter: 'watch', title: 'Watch until settled' },
-  raise: { after: ['settle'], by: 'decided', chapter: 'watch', title: 'Raise the TTLs at the new host' },
-  close: { after: ['raise'], by: 'person', chapter: 'watch', title: 'Close the move' },
-};
-
-export interface StepStatus {
-  readonly kind: StepKind;
-  readonly state: StepState;
+/** The steps of a leg as its plan has them, each with where it stands. */
+export function stepsOf(leg: Leg): readonly Step[] {
+  return leg.once('steps', () => {
+    const rules = STEP_RULES.filter((rule) => rule.applies(leg.plan, leg));
+    const made = new Map<string, Step>();
+    const make = (rule: StepRule): Step => {
+      const known = made.get(rule.id);
+      if (known) return known;
+      const before = rules.filter((one) => rule.after.includes(one.id)).map(make);
+      const step = { rule, standing: standingOf(leg, rule, before) };
+      made.set(rule.id, step);
+      return step;
+    };
+    return rules.map(make);
+  });
 }
 
-/** Steps that may be taken up now: not done, and everything before them done. */
-export function openSteps(steps: readonly StepStatus[]): StepKind[] {
-  const done = new Set(steps.filter((step) => step.state === 'done').map((step) => step.kind));
-  return STEP_KINDS.filter((kind) => !done.has(kind) && STEPS[kind].after.every((before) => done.has(before)));
+/** A step waits for those before it, unless what is so already counts by itself. */
+function standingOf(leg: Leg, rule: StepRule, before: readonly Step[]): StepStanding {
+  const open = before.filter(({ standing }) => standing.state !== 'done' && standing.state !== 'left');
+  if (open.length === 0) return rule.standing(leg);
+  const own = leg.plan.surveyedAt === undefined ? undefined : rule.standing(leg);
+  const isSo = own?.state === 'left' || (own?.state === 'done' && rule.counts !== 'in turn') || (own?.state === 'doing' && rule.counts === 'seen');
+  if (own && isSo) return own;
+  return stands('waiting', {
+    text: `After: ${open.map((one) => one.rule.title.toLowerCase()).join(', ')}.`,
+    decision: own?.decision,
+    dueAt: own?.dueAt ?? null,
+  });
 }
 
-export function isDone(steps: readonly StepStatus[], kind: StepKind): boolean {
-  return steps.some((step) => step.kind === kind && step.state === 'done');
+export function stepOf(leg: Leg, id: string): Step | undefined {
+  return stepsOf(leg).find((step) => step.rule.id === id);
+}
+
+/** Done, or left out by a person's word. */
+export function isDone(leg: Leg, id: string): boolean {
+  const state = stepOf(leg, id)?.standing.state;
+  return state === 'done' || state === 'left';
+}
+
+/** Throws a RangeError where rules go in circles, or name steps that there are not. */
+export function checkRules(rules: readonly StepRule[] = STEP_RULES): void {
+  const ids = new Map(rules.map((rule) => [rule.id, rule]));
+  if (ids.size < rules.length) throw new RangeError('two rules have one id');
+  const visit = (rule: StepRule, path: readonly string[]): void => {
+    if (path.includes(rule.id)) throw new RangeError(`steps go in a circle: ${[...path, rule.id].join(', ')}`);
+    for (const id of rule.after) {
+      const before = ids.get(id);
+      if (!before) throw new RangeError(`${rule.id} comes after ${id}, which there is not`);
+      visit(before, [...path, rule.id]);
+    }
+  };
+  for (const rule of rules) visit(rule, []);
 }

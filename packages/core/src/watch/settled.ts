@@ -1,34 +1,68 @@
+import { LegPlan } from '../move/plan';
+import { Said } from '../move/said';
+import { LookoutSight, Seen } from '../move/seen';
 import { Instant } from '../timetable/instant';
-import { Verdict } from './verdict';
+import { LegTimes, publishesNew } from '../timetable/legTimes';
+import { Wanted } from '../timetable/wanted';
 
 export interface SettledInput {
+  readonly plan: LegPlan;
+  readonly seen: Seen;
+  readonly said: Said;
+  readonly times: LegTimes;
+  readonly wanted: Wanted;
   readonly now: Instant;
-  readonly lastHorizon: Instant;
-  readonly authoritiesNew: boolean;
-  /** Questions to lookouts that were never put. */
+  /** Questions to lookouts, by key, that were never put to one of them. */
   readonly unasked: number;
-  /** The last verdict of every lookout on every changing set; `none` with `silent` for one that no longer answers. */
-  readonly lookouts: readonly { readonly lookout: string; readonly verdict: Verdict; readonly silent: boolean; readonly lookedAt: Instant }[];
 }
 
-export interface SettledResult {
+export interface Settled {
   readonly settled: boolean;
   /** What is still missing, in words; empty when settled. */
   readonly missing: readonly string[];
+  /** Lookouts that do not answer, or not to us. */
   readonly setAside: readonly string[];
 }
 
-/** DESIGN "settled": authorities and answering lookouts all new, and every horizon passed; silent lookouts are named. */
-export function settledWhen(input: SettledInput): SettledResult {
+/** Lookouts that refuse us or answer with errors only are of no use, and are set aside like silent ones. */
+export function isUseless(look: LookoutSight): boolean {
+  return look.silent || look.rcode === 'REFUSED' || look.rcode === 'SERVFAIL' || look.rcode === 'NOTIMP' || look.rcode === 'FORMERR';
+}
+
+/**
+ * Settled (docs/calculations.md): every authority now delegated to and every answering lookout says new, and the last
+ * bound has passed. Lookouts that do not answer are named; those that said something else than new, or were not asked since
+ * the last bound, are waited for.
+ */
+export function settledWhen({ plan, seen, said, times, wanted, now, unasked }: SettledInput): Settled {
   const missing: string[] = [];
-  if (!input.authoritiesNew) missing.push('not every authority answers with the new set');
-  if (input.unasked > 0) missing.push(`${input.unasked} ${input.unasked === 1 ? 'question was' : 'questions were'} not put to the lookouts yet`);
-  const setAside = [...new Set(input.lookouts.filter((look) => look.silent).map((look) => look.lookout))];
-  const waiting = [...new Set(input.lookouts.filter((look) => !look.silent && look.verdict !== 'new').map((look) => look.lookout))];
+  const some = (names: readonly string[]): string => [...new Set(names)].join(', ');
+  const behind = seen.parent
+    .filter((one) => !said.aside.has(one.address))
+    .filter((one) => one.sightings.length > 0 && !publishesNew(plan, one.sightings.at(-1)!.value));
+  if (!times.switchSeen || behind.length > 0)
+    missing.push(`the parent does not publish the new nameservers everywhere${behind.length > 0 ? ` (${some(behind.map((one) => one.server))})` : ''}`);
+  const addresses = new Set(plan.newServers.map((one) => one.address));
+  const delegated = seen.zones.filter((one) => addresses.has(one.address) && !said.aside.has(one.address));
+  const differing = delegated.filter((one) => {
+    const sight = one.sightings.at(-1)?.value;
+    return !sight || sight.refused || Object.entries(sight.sets).some(([key, answer]) => wanted.is(key, answer) === false);
+  });
+  const unseen = plan.newServers.filter((one) => !said.aside.has(one.address) && !delegated.some((seenOne) => seenOne.address === one.address));
+  if (differing.length + unseen.length > 0 || delegated.length === 0)
+    missing.push(`not every authority answers as planned (${some([...differing, ...unseen].map((one) => one.server)) || 'none was asked'})`);
+  if (unasked > 0) missing.push(`${unasked} ${unasked === 1 ? 'question was' : 'questions were'} not put to the lookouts yet`);
+  const byLookout = new Map<string, LookoutSight[]>();
+  for (const look of seen.lookouts) byLookout.set(look.lookout, [...(byLookout.get(look.lookout) ?? []), look]);
+  const setAside = [...byLookout].filter(([, looks]) => looks.every(isUseless)).map(([name]) => name);
+  const answering = seen.lookouts.filter((look) => !setAside.includes(look.lookout) && !look.silent);
+  const waiting = [...new Set(answering.filter((look) => look.verdict !== 'new').map((look) => look.lookout))];
   if (waiting.length > 0) missing.push(`${waiting.length} ${waiting.length === 1 ? 'lookout is' : 'lookouts are'} not new: ${waiting.join(', ')}`);
-  const stale = [...new Set(input.lookouts.filter((look) => !look.silent && look.lookedAt < input.lastHorizon).map((look) => look.lookout))];
-  if (input.now < input.lastHorizon) missing.push('a horizon has not passed');
-  else if (stale.length > 0) missing.push(`${stale.length} ${stale.length === 1 ? 'lookout has' : 'lookouts have'} not been asked since the last horizon`);
-  if (input.lookouts.length > 0 && input.lookouts.every((look) => look.silent)) missing.push('no lookout answers');
+  if (now <= times.last.at) missing.push(Number.isFinite(times.last.at) ? 'a horizon has not passed' : 'no bound is known yet for some answer that is not new');
+  else {
+    const stale = [...new Set(answering.filter((look) => look.last < times.last.at).map((look) => look.lookout))];
+    if (stale.length > 0) missing.push(`${stale.length} ${stale.length === 1 ? 'lookout has' : 'lookouts have'} not been asked since the last horizon`);
+  }
+  if (seen.watchers > 0 && byLookout.size > 0 && setAside.length === byLookout.size && !said.left.has('lookouts')) missing.push('no lookout answers');
   return { settled: missing.length === 0, missing, setAside };
 }

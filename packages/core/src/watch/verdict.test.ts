@@ -1,6 +1,5 @@
 import { parseRdata } from '../dns/rdata';
 import { combineVerdicts, expectedOldShare, sameNameSet, verdictOf } from './verdict';
-import { settledWhen, SettledInput } from './settled';
 
 const a = (...addresses: string[]): Uint8Array[] => addresses.map((address) => parseRdata(1, address));
 
@@ -45,29 +44,4 @@ describe('verdicts', () => {
     expect(sameNameSet(['A.example.', 'b.example.'], ['b.example', 'a.example.'])).toBe(true);
     expect(sameNameSet(['a.example.'], ['a.example.', 'b.example.'])).toBe(false);
   });
-});
-
-describe('settled', () => {
-  const look = { lookout: 'One', verdict: 'new', silent: false, lookedAt: 100 } as const;
-  const input: SettledInput = { now: 100, lastHorizon: 100, authoritiesNew: true, unasked: 0, lookouts: [look] };
-  it('is when all three hold', () => expect(settledWhen(input)).toEqual({ settled: true, missing: [], setAside: [] }));
-  it.each<[string, Partial<SettledInput>, RegExp]>([
-    ['a horizon has not passed', { now: 99 }, /horizon has not passed/],
-    ['an authority is not new', { authoritiesNew: false }, /not every authority/],
-    ['a lookout says old', { lookouts: [look, { ...look, lookout: 'Two', verdict: 'old' }] }, /1 lookout is not new: Two/],
-    ['a lookout gives no sound answer', { lookouts: [{ ...look, verdict: 'none' }] }, /1 lookout is not new/],
-    ['a lookout was last asked before the horizon', { lookouts: [{ ...look, lookedAt: 99 }] }, /has not been asked since/],
-    ['a question was never put', { unasked: 1 }, /1 question was not put to the lookouts yet/],
-    ['no lookout answers', { lookouts: [{ ...look, silent: true }] }, /no lookout answers/],
-  ])('is not when %s', (_what, change, words) => {
-    const result = settledWhen({ ...input, ...change });
-    expect(result.settled).toBe(false);
-    expect(result.missing.join(' ')).toMatch(words);
-  });
-  it('sets a silent lookout aside, visibly', () =>
-    expect(settledWhen({ ...input, lookouts: [look, { ...look, lookout: 'Two', verdict: 'none', silent: true }] })).toEqual({
-      settled: true,
-      missing: [],
-      setAside: ['Two'],
-    }));
 });

@@ -1,7 +1,8 @@
 import { Name } from '../dns/name';
 import { sameData } from '../dns/record';
 
-export type Verdict = 'old' | 'new' | 'mixed' | 'other' | 'none';
+export const VERDICTS = ['old', 'new', 'mixed', 'other', 'none'] as const;
+export type Verdict = (typeof VERDICTS)[number];
 
 /** What was asked of a lookout and what came back: the data at the end of the alias chain, or nothing with its response code. */
 export interface LookoutAnswer {
@@ -43,9 +44,15 @@ export function expectedOldShare(x: number, T: number, rate = Infinity): number 
   return Math.max(0, (T - x) / (T + (rate === Infinity ? 0 : 1 / rate)));
 }
 
+/** The same names in any order, letter case and final dots aside. */
 export function sameNameSet(a: readonly string[], b: readonly string[]): boolean {
-  const keys = (all: readonly string[]): string[] => [...new Set(all.map((name) => Name.parse(name).key))].sort();
-  const right = keys(b);
-  const left = keys(a);
-  return left.length === right.length && left.every((key, i) => key === right[i]);
+  const left = new Set(a.map(nameKey));
+  const right = new Set(b.map(nameKey));
+  return left.size === right.size && [...left].every((key) => right.has(key));
+}
+
+/** A plain name is its own key; one with escapes is read first, since they can be written in several ways. */
+export function nameKey(name: string): string {
+  if (name.includes('\\')) return Name.parse(name).toString().toLowerCase();
+  return name.endsWith('.') ? name.toLowerCase() : `${name.toLowerCase()}.`;
 }

@@ -1,4 +1,5 @@
 import knex, { Knex } from 'knex';
+import * as engine from './engine';
 import * as foundation from './foundation';
 import * as inHand from './inHand';
 import * as surveyEvidence from './surveyEvidence';
@@ -16,6 +17,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '004_sweeps', migration: sweeps },
   { name: '005_website_looks', migration: websiteLooks },
   { name: '006_in_hand', migration: inHand },
+  { name: '007_engine', migration: engine },
 ];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */

@@ -29,8 +29,8 @@ export class HostStore {
     private readonly sealer: Sealer,
   ) {}
 
-  async list(): Promise<Host[]> {
-    return (await this.database<HostRow>('hosts').orderBy(['role', 'name'])).map(toHost);
+  async list(database: Database = this.database): Promise<Host[]> {
+    return (await database<HostRow>('hosts').orderBy(['role', 'name'])).map(toHost);
   }
 
   async get(id: string): Promise<Host> {

@@ -1,11 +1,12 @@
 import { Inject, Injectable, OnModuleDestroy, OnModuleInit } from '@nestjs/common';
+import { MoveSummary } from '@wanderon/contract';
 import { Observable, Subject } from 'rxjs';
 import { Client } from 'pg';
 import { CONFIG, Config } from '../config';
 import { DATABASE, Database } from '../db/database';
 
 export type Change =
-  | { readonly topic: 'move'; readonly move: string }
+  | { readonly topic: 'move'; readonly move: string; readonly version: number; readonly summary?: MoveSummary }
   | { readonly topic: 'hosts' | 'clock' }
   | { readonly topic: 'sweep'; readonly sweep: string }
   /** What a survey is doing now; of a move, or of a domain of a sweep. */
@@ -22,6 +23,8 @@ export type Change =
   | { readonly topic: 'stop'; readonly move?: string; readonly sweep?: string };
 
 const CHANNEL = 'wanderon_changes';
+/** Octets of a notification: PostgreSQL takes less than 8,000. */
+const LONGEST = 7900;
 
 /** Tells every open page, of every server process, what changed; the pages then read it anew. */
 @Injectable()
@@ -37,6 +40,13 @@ export class LiveService implements OnModuleInit, OnModuleDestroy {
 
   get changes(): Observable<Change> {
     return this.subject.asObservable();
+  }
+
+  /** Within a transaction, so that it is told when what changed can be read; a summary too long for a notification is left out. */
+  async tellMove(move: string, version: number, summary: MoveSummary, transaction: Database): Promise<void> {
+    const whole = JSON.stringify({ topic: 'move', move, version, summary } satisfies Change);
+    const text = Buffer.byteLength(whole) <= LONGEST ? whole : JSON.stringify({ topic: 'move', move, version } satisfies Change);
+    await transaction.raw('select pg_notify(?, ?)', [CHANNEL, text]);
   }
 
   async tell(change: Change): Promise<void> {

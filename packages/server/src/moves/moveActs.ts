@@ -1,55 +1,98 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { StepKind } from '@wanderon/core';
+import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
 import { EventStore } from '../events/event.store';
-import { JobQueue } from '../jobs/queue';
 import { LiveService } from '../live/live.service';
 import { Caller } from '../people/allow';
 import { ProblemError } from '../problem';
-import { Leg, Move, RulingRow, StepRow } from './leg';
+import { DecisionStore, NewDecision } from './decision.store';
+import { LegLoader, LoadedLeg, LoadedMove } from './legLoader';
 import { MoveStore } from './move.store';
+import { summaryOf } from './summary';
+import { WakeUps } from './wakeUps';
 
 export const KEPT = 'Nothing was changed.';
 
-/** What everything that people do to a move has in common: one at a time, on an open move, recorded, and told to the open pages. */
+/** What an act is given: the move as it stands, locked, and the transaction in which everything is written. */
+export interface Act extends LoadedMove {
+  readonly leg: LoadedLeg;
+  readonly transaction: Database;
+  readonly at: number;
+  /** A decision and its word in the trail. */
+  readonly decide: (decision: Omit<NewDecision, 'person'>, event: { kind: string; text: string; before?: unknown; after?: unknown }) => Promise<number>;
+  readonly note: (event: { kind: string; text: string; before?: unknown; after?: unknown }) => Promise<void>;
+}
+
+/**
+ * Every change of a move: in one short transaction that holds the move's row, with its event, its summary and its version.
+ * Acts on one move that reach one process wait for each other without a connection.
+ */
 @Injectable()
 export class MoveActs {
+  private readonly turns = new Map<string, Promise<unknown>>();
+
   constructor(
     @Inject(DATABASE) private readonly database: Database,
+    @Inject(CLOCK) private readonly clock: Clock,
     private readonly store: MoveStore,
+    private readonly loader: LegLoader,
+    private readonly decisions: DecisionStore,
     private readonly events: EventStore,
-    private readonly queue: JobQueue,
+    private readonly wakeUps: WakeUps,
     private readonly live: LiveService,
   ) {}
 
-  /** One person at a time acts on a move, whichever process they reach: what was checked still holds when it is written. */
-  async exclusive<T>(id: string, act: () => Promise<T>): Promise<T> {
-    return this.database.transaction(async (lock) => {
-      await lock.raw('select pg_advisory_xact_lock(hashtextextended(?, 2))', [id]);
-      return act();
+  /** What a person does to a leg of an open move. Throws a ProblemError where there is none, or the move has ended. */
+  async act<T>(legId: string, person: Caller, work: (act: Act) => Promise<T>): Promise<T> {
+    return this.onMove(await this.store.moveOf(legId), person, work, legId);
+  }
+
+  /** What a person does to an open move; to its current leg, where `legId` names no other. */
+  async onMove<T>(id: string, person: Caller, work: (act: Act) => Promise<T>, legId?: string): Promise<T> {
+    const done = await this.write(id, async (loaded, transaction) => {
+      if (loaded.move.state !== 'open') throw new ProblemError(409, `This move is ${loaded.move.state}.`, { kept: KEPT });
+      const at = this.clock.now();
+      const { move } = loaded;
+      const current = loaded.legs.find((one) => one.row.id === legId) ?? loaded.current;
+      const note: Act['note'] = (event) => this.events.add({ person: person.id, domain: move.domain, move: move.id, ...event }, transaction);
+      const decide: Act['decide'] = async (decision, event) => {
+        const made = await this.decisions.add(current.row.id, at, { ...decision, person: person.id }, transaction);
+        await note(event);
+        return made;
+      };
+      const result = await work({ ...loaded, leg: current, transaction, at, decide, note });
+      await transaction('moves').where({ id, state: 'open' }).update({ wake_at: 0 });
+      return result;
     });
+    this.wakeUps.say(id);
+    return done;
   }
 
-  async open(id: string): Promise<{ move: Move; leg: Leg; steps: StepRow[]; rulings: RulingRow[] }> {
-    const move = await this.store.get(id);
-    if (move.state !== 'open') throw new ProblemError(409, `This move is ${move.state}.`, { kept: KEPT });
-    const leg = (await this.store.legs(id)).at(-1)!;
-    const [steps, rulings] = await Promise.all([this.store.steps(leg.id), this.store.rulings(leg.id)]);
-    return { move, leg, steps, rulings };
+  /** A change of anybody's, the engine's too: the row is locked, the version counted up, the summary and the pages' event made. */
+  async write<T>(id: string, work: (loaded: LoadedMove, transaction: Database) => Promise<T>): Promise<T> {
+    return this.inTurn(id, () =>
+      this.database.transaction(async (transaction) => {
+        const result = await work(await this.loader.load(id, transaction, true), transaction);
+        const after = await this.loader.load(id, transaction);
+        const summary = summaryOf(after, this.clock.now());
+        await transaction('moves')
+          .where({ id })
+          .update({ version: transaction.raw('version + 1'), summary: JSON.stringify(summary) });
+        await this.live.tellMove(id, after.move.version + 1, summary, transaction);
+        return result;
+      }),
+    );
   }
 
-  refuseOnce(steps: readonly StepRow[], kinds: readonly StepKind[], why: string): void {
-    if (steps.some((step) => kinds.includes(step.kind) && (step.decided_at !== null || step.state === 'done') && step.state !== 'failed'))
-      throw new ProblemError(409, why, { kept: KEPT });
-  }
-
-  event(move: Move, person: Caller, kind: string, text: string, more: { before?: unknown; after?: unknown }, database: Database): Promise<void> {
-    return this.events.add({ person: person.id, domain: move.domain, move: move.id, kind, text, ...more }, database);
-  }
-
-  async changed(id: string): Promise<void> {
-    await this.store.wake(id, 0);
-    await this.live.tell({ topic: 'move', move: id });
-    await this.queue.send(id);
+  private async inTurn<T>(id: string, work: () => Promise<T>): Promise<T> {
+    const before = this.turns.get(id) ?? Promise.resolve();
+    const mine = before.then(work, work);
+    const settled = mine.catch(() => undefined);
+    this.turns.set(id, settled);
+    try {
+      return await mine;
+    } finally {
+      if (this.turns.get(id) === settled) this.turns.delete(id);
+    }
   }
 }

@@ -1,6 +1,7 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Query } from '@nestjs/common';
 import {
   EventView,
+  LedgerView,
   MoveSummary,
   MoveView,
   approveSchema,
@@ -8,40 +9,44 @@ import {
   domainChoiceSchema,
   editRulingSchema,
   eventListSchema,
+  ledgerSchema,
   moveListSchema,
+  moveQuerySchema,
   moveSchema,
   newMoveSchema,
   newRulingSchema,
   readDomainResultSchema,
   readDomainSchema,
-  stepActionSchema,
+  takeWaySchema,
+  waiveSchema,
 } from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { z } from 'zod';
 import { EventStore } from '../events/event.store';
 import { Allow, Caller, Person } from '../people/allow';
-import { MoveService } from './move.service';
 import { MoveStore } from './move.store';
-import { MoveViews } from './move.view';
-import { MoveActs } from './moveActs';
+import { MoveService } from './moves.service';
+import { MoveViews } from './moves.view';
 
 class ReadDomainDto extends createZodDto(readDomainSchema) {}
 class ReadDomainResultDto extends createZodDto(readDomainResultSchema) {}
 class NewMoveDto extends createZodDto(newMoveSchema) {}
+class MoveQueryDto extends createZodDto(moveQuerySchema) {}
 class MoveListDto extends createZodDto(moveListSchema) {}
 class MoveDto extends createZodDto(moveSchema) {}
+class LedgerDto extends createZodDto(ledgerSchema) {}
 class ChooseHostsDto extends createZodDto(chooseHostsSchema) {}
 class EditRulingDto extends createZodDto(editRulingSchema) {}
 class NewRulingDto extends createZodDto(newRulingSchema) {}
 class ApproveDto extends createZodDto(approveSchema) {}
-class StepActionDto extends createZodDto(stepActionSchema) {}
+class TakeWayDto extends createZodDto(takeWaySchema) {}
+class WaiveDto extends createZodDto(waiveSchema) {}
 class EventListDto extends createZodDto(eventListSchema) {}
 
 @Controller('api')
 export class MovesController {
   constructor(
     private readonly service: MoveService,
-    private readonly acts: MoveActs,
     private readonly store: MoveStore,
     private readonly views: MoveViews,
     private readonly events: EventStore,
@@ -57,9 +62,9 @@ export class MovesController {
 
   @Get('moves')
   @Allow('viewer')
-  @ZodResponse({ type: MoveListDto, description: 'Every move, the open ones first.' })
-  async list(): Promise<{ moves: MoveSummary[] }> {
-    return { moves: await this.views.list() };
+  @ZodResponse({ type: MoveListDto, description: 'Summaries of moves, the newest first, a page at a time.' })
+  async list(@Query() query: MoveQueryDto): Promise<{ moves: MoveSummary[]; next: string | null }> {
+    return this.views.list(query);
   }
 
   @Post('moves')
@@ -72,7 +77,7 @@ export class MovesController {
 
   @Get('moves/:id')
   @Allow('viewer')
-  @ZodResponse({ type: MoveDto, description: 'One move, whole.' })
+  @ZodResponse({ type: MoveDto, description: 'The head of one move: its legs with their steps, times and gate.' })
   async get(@Param('id') id: string): Promise<MoveView> {
     return this.views.get(id);
   }
@@ -84,85 +89,110 @@ export class MovesController {
     return { events: await this.events.ofMove((await this.store.get(id)).id) };
   }
 
-  @Put('moves/:id/hosts')
-  @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Where the domain goes; proposes the rulings.' })
-  async hosts(@Param('id') id: string, @Body() input: ChooseHostsDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.chooseHosts(id, input, person));
-  }
-
-  @Put('moves/:id/rulings/:ruling')
-  @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Changes one ruling.' })
-  async ruling(@Param('id') id: string, @Param('ruling') ruling: string, @Body() input: EditRulingDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.editRuling(id, ruling, input, person));
-  }
-
-  @Post('moves/:id/rulings')
-  @HttpCode(200)
-  @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Adds a record set that was not found.' })
-  async addRuling(@Param('id') id: string, @Body() input: NewRulingDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.addRuling(id, input, person));
-  }
-
-  @Post('moves/:id/undo')
-  @HttpCode(200)
-  @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Takes the last change of a ruling back.' })
-  async undo(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.undo(id, person));
-  }
-
-  @Post('moves/:id/push')
-  @HttpCode(200)
-  @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Decides the push of the new zone.' })
-  async push(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.push(id, person));
-  }
-
-  @Post('moves/:id/approve')
-  @HttpCode(200)
-  @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Approves the timetable: what Wanderon does by itself, and when.' })
-  async approve(@Param('id') id: string, @Body() input: ApproveDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.approve(id, input, person));
-  }
-
-  @Post('moves/:id/submitted')
-  @HttpCode(200)
-  @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'The nameservers were changed at the registrar.' })
-  async submitted(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.submitted(id, person));
-  }
-
-  @Post('moves/:id/steps')
-  @HttpCode(200)
-  @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Tries a failed step again, or goes on without it.' })
-  async step(@Param('id') id: string, @Body() input: StepActionDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.act(id, input.step, input.action, person));
-  }
-
   @Post('moves/:id/close')
   @HttpCode(200)
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Closes a settled move.' })
   async close(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.close(id, person));
+    await this.service.close(id, person);
+    return this.views.get(id);
   }
 
   @Delete('moves/:id')
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Abandons a move; nothing outward is undone.' })
   async abandon(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.abandon(id, person));
+    await this.service.abandon(id, person);
+    return this.views.get(id);
   }
 
-  private async after(id: string, act: () => Promise<void>): Promise<MoveView> {
-    await this.acts.exclusive(id, act);
-    return this.views.get(id);
+  @Get('legs/:leg/ledger')
+  @Allow('viewer')
+  @ZodResponse({ type: LedgerDto, description: 'The rows of a leg: found, planned and served, with remarks and horizons.' })
+  async ledger(@Param('leg') leg: string): Promise<LedgerView> {
+    return this.views.ledger(leg);
+  }
+
+  @Put('legs/:leg/hosts')
+  @Allow('technician')
+  @ZodResponse({ type: MoveDto, description: 'Where the domain goes; proposes the rulings.' })
+  async hosts(@Param('leg') leg: string, @Body() input: ChooseHostsDto, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.chooseHosts(leg, input, person));
+  }
+
+  @Put('legs/:leg/rulings/:ruling')
+  @Allow('technician')
+  @ZodResponse({ type: MoveDto, description: 'Changes one ruling.' })
+  async ruling(@Param('leg') leg: string, @Param('ruling') ruling: string, @Body() input: EditRulingDto, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.editRuling(leg, ruling, input, person));
+  }
+
+  @Post('legs/:leg/rulings')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: MoveDto, description: 'Adds a record set that was not found.' })
+  async addRuling(@Param('leg') leg: string, @Body() input: NewRulingDto, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.addRuling(leg, input, person));
+  }
+
+  @Post('legs/:leg/undo')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: MoveDto, description: 'Takes the last decision back.' })
+  async undo(@Param('leg') leg: string, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.undo(leg, person));
+  }
+
+  @Post('legs/:leg/redo')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: MoveDto, description: 'Makes the last decision that was taken back again.' })
+  async redo(@Param('leg') leg: string, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.redo(leg, person));
+  }
+
+  @Post('legs/:leg/push')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: MoveDto, description: 'Decides the push of the new zone.' })
+  async push(@Param('leg') leg: string, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.push(leg, person));
+  }
+
+  @Post('legs/:leg/approve')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: MoveDto, description: 'Approves the timetable: what Wanderon does by itself, and when.' })
+  async approve(@Param('leg') leg: string, @Body() input: ApproveDto, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.approve(leg, input, person));
+  }
+
+  @Post('legs/:leg/submitted')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: MoveDto, description: 'The nameservers were changed at the registrar; everything is looked at once more first.' })
+  async submitted(@Param('leg') leg: string, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.submitted(leg, person));
+  }
+
+  @Post('legs/:leg/ways')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: MoveDto, description: 'Takes a way on that a step or a line of the gate offers.' })
+  async way(@Param('leg') leg: string, @Body() input: TakeWayDto, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.takeWay(leg, input, person));
+  }
+
+  @Post('legs/:leg/waive')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: MoveDto, description: 'Lets a line of the gate pass with a reason, or takes that back.' })
+  async waive(@Param('leg') leg: string, @Body() input: WaiveDto, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.waive(leg, input.line, input.reason, person));
+  }
+
+  private async after(leg: string, act: Promise<void>): Promise<MoveView> {
+    await act;
+    return this.views.get(await this.store.moveOf(leg));
   }
 }

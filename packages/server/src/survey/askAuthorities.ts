@@ -1,7 +1,6 @@
-import { AuthorityAnswer, Message, Name, RCODE, TYPE_CODES, namesIn, readSoa } from '@wanderon/core';
+import { AuthorityAnswer, Message, Name, RCODE, ServerAt, TYPE_CODES, namesIn, readSoa } from '@wanderon/core';
 import { DnsClient, limited } from '@wanderon/net';
 import { observed } from '../network/network';
-import { ServerAt } from '../moves/leg';
 
 /** What each server says of the zone: its SOA over UDP and TCP, the NS set, and whether it holds keys. */
 export async function askAuthorities(client: DnsClient, zone: Name, servers: readonly ServerAt[], signal: AbortSignal | undefined): Promise<AskedAuthorities> {

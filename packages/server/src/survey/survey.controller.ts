@@ -5,15 +5,18 @@ import {
   answerHintSchema,
   driftSchema,
   inHandSchema,
+  MoveSurvey,
   moveSchema,
+  moveSurveySchema,
   nameHintSchema,
   pagesSchema,
   purposeSchema,
   storedSchema,
 } from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
-import { MoveViews } from '../moves/move.view';
-import { MoveActs } from '../moves/moveActs';
+import { z } from 'zod';
+import { MoveViews } from '../moves/moves.view';
+import { MoveStore } from '../moves/move.store';
 import { Allow, Caller, Person } from '../people/allow';
 import { SurveyActs } from './surveyActs';
 import { SurveyStore } from './survey.store';
@@ -26,13 +29,14 @@ class NameHintDto extends createZodDto(nameHintSchema) {}
 class PurposeDto extends createZodDto(purposeSchema) {}
 class StoredDto extends createZodDto(storedSchema) {}
 class PagesDto extends createZodDto(pagesSchema) {}
+class MoveSurveyDto extends createZodDto(z.object({ survey: moveSurveySchema.nullable() })) {}
 class DriftDto extends createZodDto(driftSchema) {}
 
-@Controller('api/moves/:id')
+@Controller('api/legs/:leg')
 export class SurveyController {
   constructor(
     private readonly service: SurveyActs,
-    private readonly acts: MoveActs,
+    private readonly moves: MoveStore,
     private readonly views: MoveViews,
     private readonly surveys: SurveyStore,
   ) {}
@@ -41,72 +45,79 @@ export class SurveyController {
   @HttpCode(200)
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Gives what a person has in hand of the zone, and takes the survey again with it.' })
-  async inHand(@Param('id') id: string, @Body() input: InHandDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.giveInHand(id, input, person));
+  async inHand(@Param('leg') leg: string, @Body() input: InHandDto, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.giveInHand(leg, input, person));
   }
 
   @Post('hints')
   @HttpCode(200)
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Answers a hint of the survey, or takes the answer back.' })
-  async answerHint(@Param('id') id: string, @Body() input: AnswerHintDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.answerHint(id, input, person));
+  async answerHint(@Param('leg') leg: string, @Body() input: AnswerHintDto, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.answerHint(leg, input, person));
   }
 
   @Post('hints/name')
   @HttpCode(200)
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Gives the name behind a hint, and takes the survey again with it.' })
-  async nameHint(@Param('id') id: string, @Body() input: NameHintDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.nameHint(id, input, person));
+  async nameHint(@Param('leg') leg: string, @Body() input: NameHintDto, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.nameHint(leg, input, person));
   }
 
   @Put('pages')
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Lists pages whose answers are kept, and takes the survey again with them.' })
-  async pages(@Param('id') id: string, @Body() input: PagesDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.listPages(id, input, person));
+  async pages(@Param('leg') leg: string, @Body() input: PagesDto, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.listPages(leg, input, person));
   }
 
   @Put('purposes')
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Says what a record set is for.' })
-  async purpose(@Param('id') id: string, @Body() input: PurposeDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.setPurpose(id, input, person));
+  async purpose(@Param('leg') leg: string, @Body() input: PurposeDto, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.setPurpose(leg, input, person));
   }
 
   @Put('stored')
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Says what a fronted record set holds at its host.' })
-  async stored(@Param('id') id: string, @Body() input: StoredDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.setStored(id, input, person));
+  async stored(@Param('leg') leg: string, @Body() input: StoredDto, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.setStored(leg, input, person));
   }
 
   @Post('survey')
   @HttpCode(200)
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Takes the survey again.' })
-  async again(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.again(id, person));
+  async again(@Param('leg') leg: string, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.again(leg, person));
   }
 
   @Post('stop-survey')
   @HttpCode(200)
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Stops a survey under way.' })
-  async stop(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(id, () => this.service.stop(id, person));
+  async stop(@Param('leg') leg: string, @Person() person: Caller): Promise<MoveView> {
+    return this.after(leg, this.service.stop(leg, person));
   }
 
   @Get('drift/:earlier')
   @Allow('viewer')
   @ZodResponse({ type: DriftDto, description: 'What is otherwise in the latest survey than in an earlier one of the move.' })
-  async drift(@Param('id') id: string, @Param('earlier') earlier: string): Promise<DriftView> {
-    return driftOf(await this.views.get(id), earlier, this.surveys);
+  async drift(@Param('leg') leg: string, @Param('earlier') earlier: string): Promise<DriftView> {
+    return driftOf(await this.service.latest(leg), earlier, this.surveys);
   }
 
-  private async after(id: string, act: () => Promise<void>): Promise<MoveView> {
-    await this.acts.exclusive(id, act);
-    return this.views.get(id);
+  @Get('survey')
+  @Allow('viewer')
+  @ZodResponse({ type: MoveSurveyDto, description: 'The latest survey, with what people said of it; null before there is one.' })
+  async latest(@Param('leg') leg: string): Promise<{ survey: MoveSurvey | null }> {
+    return { survey: await this.service.latest(leg) };
+  }
+
+  private async after(leg: string, act: Promise<void>): Promise<MoveView> {
+    await act;
+    return this.views.get(await this.moves.moveOf(leg));
   }
 }

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { SurveyView } from '@wanderon/contract';
+import { Name, RRsetText, rrsetFromText, rrsetKey } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
 
 export type NewSurvey = Omit<SurveyView, 'id'>;
@@ -42,6 +43,25 @@ export class SurveyStore {
     }));
     if (rows.length > 0) await database.batchInsert('survey_sets', rows, 500);
     return id;
+  }
+
+  /** How the website answered; empty where it was not looked at. */
+  async pages(id: string): Promise<SurveyView['pages']> {
+    return (await this.database('surveys').where({ id }).first<Pick<SurveyView, 'pages'>>('pages')).pages;
+  }
+
+  /** Sets whose answers vary or are fronted, by rrsetKey. */
+  async varying(id: string): Promise<Set<string>> {
+    const rows = await this.database('survey_sets')
+      .where({ survey_id: id })
+      .andWhere((one) => void one.whereNotNull('varying').orWhereNotNull('fronted'))
+      .select<SetRow[]>(...SET_COLUMNS);
+    return new Set(rows.map((row) => rrsetFromText({ ...row, ttl: Number(row.ttl) })).map((set) => rrsetKey(set.owner, set.type)));
+  }
+
+  /** Sets as questions that are put again. */
+  asQuestions(sets: readonly RRsetText[]): { name: Name; type: number }[] {
+    return sets.map(rrsetFromText).map((set) => ({ name: set.owner, type: set.type }));
   }
 
   /** Names, relative to their zones, that stand in the latest surveys of at least two domains, the commonest first. */

@@ -2,7 +2,9 @@ import { Inject, Injectable } from '@nestjs/common';
 import { MoveSurvey, SurveyView } from '@wanderon/contract';
 import { Name, NameError, OtherDomain, RRset, RRsetText, rrsetFromText, tiesOf } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
-import { Facts, Leg, Move } from '../moves/leg';
+import { LoadedLeg } from '../moves/legLoader';
+import { MoveRow } from '../moves/move.rows';
+import { saidOfSurvey } from './saidOfSurvey';
 import { SurveyStore } from './survey.store';
 
 /** Record sets of other domains that are looked through for ties. */
@@ -16,22 +18,21 @@ export class SurveyViews {
     private readonly surveys: SurveyStore,
   ) {}
 
-  async ofMove(move: Move, leg: Leg, id: string): Promise<MoveSurvey> {
+  async ofLeg(move: MoveRow, { stands }: Pick<LoadedLeg, 'stands'>, id: string): Promise<MoveSurvey> {
     const survey = await this.surveys.get(id);
-    const { facts } = leg;
-    const said = facts.stored ?? [];
+    const said = saidOfSurvey(stands);
     return {
       ...survey,
-      sets: survey.sets.map((set) => ({ ...set, stored: said.find((one) => one.owner === set.owner && one.type === set.type)?.data ?? set.stored })),
-      hints: answered(survey.hints, facts.hintAnswers),
-      purposes: facts.purposes ?? [],
-      listed: facts.pages ?? [],
+      sets: survey.sets.map((set) => ({ ...set, stored: said.stored.get(`${set.owner} ${set.type}`) ?? set.stored })),
+      hints: survey.hints.map((hint) => ({ ...hint, answer: said.hints.get(`${hint.owner}\n${hint.text}`) ?? null })),
+      purposes: said.purposes,
+      listed: said.pages,
       ties: await this.ties(move, survey),
       earlier: await this.earlier(move.id, id),
     };
   }
 
-  private async ties(move: Move, survey: SurveyView): Promise<MoveSurvey['ties']> {
+  private async ties(move: MoveRow, survey: SurveyView): Promise<MoveSurvey['ties']> {
     const ends = survey.ends.map(({ target, addresses }) => ({ target: Name.parse(target), addresses }));
     const zone = Name.parse(`${move.domain}.`);
     return tiesOf(zone, survey.sets.map(rrsetFromText), ends, await this.others(move)).map(({ code, owner, text }) => ({
@@ -42,7 +43,7 @@ export class SurveyViews {
   }
 
   /** Sets of other domains, as surveyed last, whose data has the domain in it; whether it really leads here is judged by core. */
-  private async others(move: Move): Promise<OtherDomain[]> {
+  private async others(move: MoveRow): Promise<OtherDomain[]> {
     const pattern = `%${move.domain.replace(/[\\%_]/g, '\\$&')}%`;
     const { rows } = await this.database.raw<{ rows: (RRsetText & { domain: string; ttl: string })[] }>(
       `select d.name as domain, s.owner, s.type, s.ttl, s.data
@@ -96,9 +97,4 @@ function nameOrNone(text: string): Name[] {
     if (error instanceof NameError) return [];
     throw error;
   }
-}
-
-/** Hints with what a person said of them. */
-function answered(hints: SurveyView['hints'], answers: Facts['hintAnswers'] = []): SurveyView['hints'] {
-  return hints.map((hint) => ({ ...hint, answer: answers.find((one) => one.owner === hint.owner && one.text === hint.text)?.answer ?? null }));
 }

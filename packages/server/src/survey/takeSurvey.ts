@@ -7,6 +7,7 @@ import {
   Name,
   RRset,
   RegistrationLook,
+  ServerAt,
   TYPE_CODES,
   Variation,
   Follower,
@@ -24,7 +25,6 @@ import {
 } from '@wanderon/core';
 import { Delegation, HttpWorld, NetError, RdapBootstrap, limited, lookAtPages, lookUpRegistration } from '@wanderon/net';
 import { observed } from '../network/network';
-import { ServerAt } from '../moves/leg';
 import { askAuthorities } from './askAuthorities';
 import { NewSurvey } from './survey.store';
 import { endsOutside, resolver } from './whereNamesLead';

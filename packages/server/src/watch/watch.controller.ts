@@ -1,40 +1,35 @@
-import { Controller, HttpCode, Inject, Param, Post } from '@nestjs/common';
-import { MoveView, moveSchema } from '@wanderon/contract';
-import { isDone } from '@wanderon/core';
+import { Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
+import { MoveView, WatchView, moveSchema, watchSchema } from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
-import { DATABASE, Database } from '../db/database';
 import { MoveStore } from '../moves/move.store';
-import { MoveViews } from '../moves/move.view';
-import { KEPT, MoveActs } from '../moves/moveActs';
+import { MoveService } from '../moves/moves.service';
+import { MoveViews } from '../moves/moves.view';
 import { Allow, Caller, Person } from '../people/allow';
-import { ProblemError } from '../problem';
 
 class MoveDto extends createZodDto(moveSchema) {}
+class WatchDto extends createZodDto(watchSchema) {}
 
-@Controller('api/moves/:id')
+@Controller('api/legs/:leg')
 export class WatchController {
   constructor(
-    @Inject(DATABASE) private readonly database: Database,
-    private readonly acts: MoveActs,
+    private readonly service: MoveService,
     private readonly store: MoveStore,
     private readonly views: MoveViews,
   ) {}
+
+  @Get('watch')
+  @Allow('viewer')
+  @ZodResponse({ type: WatchDto, description: 'What lookouts, the parent and the website say.' })
+  async watch(@Param('leg') leg: string): Promise<WatchView> {
+    return this.views.watch(leg);
+  }
 
   @Post('website')
   @HttpCode(200)
   @Allow('technician')
   @ZodResponse({ type: MoveDto, description: 'Looks at the website now, where the plan leads.' })
-  async lookAtWebsite(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
-    await this.acts.exclusive(id, async () => {
-      const { move, leg, steps } = await this.acts.open(id);
-      if (!isDone(steps, 'choose')) throw new ProblemError(409, 'Where the website will be is known once the hosts are chosen.', { kept: KEPT });
-      if (isDone(steps, 'settle')) throw new ProblemError(409, 'The move is settled: the website is not looked at any more.', { kept: KEPT });
-      await this.database.transaction(async (transaction) => {
-        await this.store.addFacts(leg.id, { pagesLookedAt: 0 }, transaction);
-        await this.acts.event(move, person, 'website', 'A look at the website was asked for.', { before: leg.facts.pagesLookedAt ?? null }, transaction);
-      });
-      await this.acts.changed(id);
-    });
-    return this.views.get(id);
+  async lookAtWebsite(@Param('leg') leg: string, @Person() person: Caller): Promise<MoveView> {
+    await this.service.lookAtWebsite(leg, person);
+    return this.views.get(await this.store.moveOf(leg));
   }
 }

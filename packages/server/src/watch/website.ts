@@ -1,6 +1,5 @@
-import { Follower, Name, PageLook, rrsetFromText } from '@wanderon/core';
+import { Follower, Name, PageLook, Ruling, rrsetFromText } from '@wanderon/core';
 import { NetError, limited, lookAtPages } from '@wanderon/net';
-import { RulingRow } from '../moves/leg';
 import { Network } from '../network/network';
 import { resolver } from '../survey/whereNamesLead';
 
@@ -11,7 +10,7 @@ const LONGEST = 90;
  * Looks at pages where the planned records lead, whatever is published yet: as visitors get them after the switch, and
  * before it as a rehearsal. Pages whose turn did not come in time are left out.
  */
-export async function lookWherePlanLeads(network: Network, zone: Name, rulings: readonly RulingRow[], pages: readonly string[]): Promise<PageLook[]> {
+export async function lookWherePlanLeads(network: Network, zone: Name, rulings: readonly Ruling[], pages: readonly string[]): Promise<PageLook[]> {
   const signal = AbortSignal.timeout(LONGEST * 1000);
   const { walker, http } = network.surveyWorld;
   const follower = new Follower(

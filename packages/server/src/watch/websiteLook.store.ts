@@ -19,19 +19,19 @@ export class WebsiteLookStore {
   constructor(@Inject(DATABASE) private readonly database: Database) {}
 
   /** Gives whether what is otherwise is not what was before. */
-  async add(leg: string, survey: string, at: Instant, looks: readonly PageLook[], changes: readonly PageChange[]): Promise<boolean> {
-    const latest = await this.latest(leg);
+  async add(leg: string, survey: string, at: Instant, looks: readonly PageLook[], changes: readonly PageChange[], database: Database): Promise<boolean> {
+    const latest = await this.latest(leg, database);
     const values = { last_seen: at, looks: JSON.stringify(looks) };
     if (latest?.survey_id === survey && same(latest.changes, changes)) {
-      await this.database('website_looks').where({ id: latest.id }).update(values);
+      await database('website_looks').where({ id: latest.id }).update(values);
       return false;
     }
-    await this.database('website_looks').insert({ leg_id: leg, survey_id: survey, first_seen: at, changes: JSON.stringify(changes), ...values });
+    await database('website_looks').insert({ leg_id: leg, survey_id: survey, first_seen: at, changes: JSON.stringify(changes), ...values });
     return true;
   }
 
-  async latest(leg: string): Promise<WebsiteLookRow | undefined> {
-    return this.database('website_looks')
+  async latest(leg: string, database: Database = this.database): Promise<WebsiteLookRow | undefined> {
+    return database('website_looks')
       .join('surveys', 'surveys.id', 'website_looks.survey_id')
       .where({ leg_id: leg })
       .orderBy('website_looks.id', 'desc')

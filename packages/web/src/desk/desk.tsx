@@ -1,7 +1,7 @@
 import { Me, MoveSummary } from '@wanderon/contract';
 import { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { useMoves } from '../api';
+import { useOpenMoves } from '../api';
 import { fullTime, relative, shortTime, useNow } from '../time';
 import { Empty, Failed, Loading } from '../ui/states';
 import { Strips } from '../ui/strips';
@@ -15,7 +15,7 @@ interface Due {
 
 /** What is due, in the order of time; above it every move in motion on one axis. */
 export function DeskPlace({ me }: { me: Me }) {
-  const moves = useMoves();
+  const moves = useOpenMoves();
   const now = useNow();
   if (moves.isPending || now === 0)
     return (

@@ -1,4 +1,4 @@
-import { MoveSummary, StepView } from '@wanderon/contract';
+import { MoveSummary } from '@wanderon/contract';
 import { Link } from 'react-router';
 import { useMoveAction } from '../api';
 import { Button } from '../ui/button';
@@ -13,8 +13,8 @@ interface Action {
 
 /** What can be done at once, without looking any further; everything else begins with opening its chapter. */
 function actionFor(next: NonNullable<MoveSummary['next']>, due: boolean): Action | undefined {
-  if (next.failed) return { words: 'Try again', path: '/steps', body: { step: next.step, action: 'retry' }, done: 'Being tried again.' };
-  const actions: Partial<Record<StepView['kind'], Action>> = {
+  if (next.failed) return { words: 'Try again', path: '/ways', body: { step: next.step, act: 'retry', subject: next.step }, done: 'Being tried again.' };
+  const actions: Record<string, Action> = {
     lower: { words: 'Approve, lower now', path: '/approve', body: { lowerAt: null, plannedSwitch: null }, done: 'The timetable is approved.' },
     close: { words: 'Close the move', path: '/close', body: {}, done: 'The move is closed.' },
     ...(due ? { switch: { words: 'Saved at the registrar', path: '/submitted', body: {}, done: 'Wanderon looks at the parent.' } } : {}),
@@ -29,6 +29,7 @@ export function RowAction({ move, next, due }: { move: MoveSummary; next: NonNul
     'POST',
     ({ path }) => path,
     ({ body }) => body,
+    move.leg,
   );
   const { fail, say } = useToast();
   const open = `/moves/${move.id}/${next.chapter}`;

@@ -29,7 +29,7 @@ export function StartMove() {
     setBusy(true);
     try {
       const move = await call<MoveView>('POST', '/api/moves', { domain: text, scope: read.choices.length > 1 ? scope : 'whole' });
-      void queries.invalidateQueries({ queryKey: ['moves'] });
+      void queries.invalidateQueries({ queryKey: ['moves', 'open'] });
       await go(`/moves/${move.id}/survey`);
     } catch (failure) {
       setError(failure);

@@ -1,11 +1,13 @@
-import { LegView, Me, MoveView, StepView } from '@wanderon/contract';
-import { useEffect } from 'react';
+import { LedgerView, LegView, Me, MoveSurvey, MoveView, StepView, WatchView } from '@wanderon/contract';
+import { CHAPTERS, Chapter } from '@wanderon/core';
+import { useEffect, useState } from 'react';
 import { Link, NavLink, useNavigate, useParams } from 'react-router';
-import { useMove } from '../api';
+import { LegContext, useLedger, useLegSurvey, useMove, useWatch } from '../api';
 import { isTyping } from '../shell/shell';
 import { useNow } from '../time';
 import { Line } from '../ui/line';
 import { Failed, Loading } from '../ui/states';
+import { AbandonDialog } from './abandonDialog';
 import { Rebuild } from './rebuild/rebuild';
 import { Survey } from './survey/survey';
 import { Switch } from './switch/switch';
@@ -13,25 +15,43 @@ import { Timetable } from './timetable/timetable';
 import { Trail } from './trail';
 import { Watch } from './watch/watch';
 
-export const CHAPTERS = ['survey', 'rebuild', 'timetable', 'switch', 'watch'] as const;
 const TITLES = { survey: 'Survey', rebuild: 'Rebuild', timetable: 'Timetable', switch: 'Switch', watch: 'Watch' };
 
+/** What each chapter shows beside the head of the move. */
+const PARTS: Readonly<Record<string, readonly ('survey' | 'ledger' | 'watch')[]>> = {
+  survey: ['survey'],
+  rebuild: ['ledger'],
+  timetable: ['ledger'],
+  switch: ['watch'],
+  watch: ['watch'],
+};
+
+/** A leg with its rows; they are empty where a chapter does not show them. */
+export type OpenLeg = LegView & LedgerView;
+
 export interface ChapterProps {
-  readonly move: MoveView;
-  readonly leg: LegView;
+  readonly move: MoveView & { readonly survey: MoveSurvey | null; readonly watch: WatchView | null };
+  readonly leg: OpenLeg;
   readonly me: Me;
   readonly now: number;
   /** False for viewers and for moves that have ended. */
   readonly may: boolean;
 }
 
-export function stepIn(leg: LegView, kind: StepView['kind']): StepView {
-  return leg.steps.find((step) => step.kind === kind)!;
+/** A step of the leg; undefined where its plan has none like that. */
+export function stepIn(leg: LegView, id: string): StepView | undefined {
+  return leg.steps.find((step) => step.id === id);
 }
+
+const NO_ROWS: LedgerView = { rulings: [], remarks: [], served: null, horizons: [] };
 
 export function MovePlace({ me }: { me: Me }) {
   const { id = '', chapter = 'survey' } = useParams();
   const move = useMove(id);
+  const legId = move.data?.legs.at(-1)?.id;
+  const wants = (part: 'survey' | 'ledger' | 'watch'): boolean => PARTS[chapter]?.includes(part) ?? false;
+  const parts = { survey: useLegSurvey(id, legId, wants('survey')), ledger: useLedger(id, legId, wants('ledger')), watch: useWatch(id, legId, wants('watch')) };
+  const [leaving, setLeaving] = useState(false);
   const now = useNow();
   const go = useNavigate();
   useEffect(() => {
@@ -42,7 +62,14 @@ export function MovePlace({ me }: { me: Me }) {
     window.addEventListener('keydown', press);
     return () => window.removeEventListener('keydown', press);
   }, [go, id]);
-  if (move.isPending || now === 0)
+  const missing = (['survey', 'ledger', 'watch'] as const).find((part) => wants(part) && parts[part].isError);
+  if (missing && parts[missing].isError)
+    return (
+      <div className="mx-auto w-full max-w-xl px-4 py-5">
+        <Failed error={parts[missing].error} retry={() => void parts[missing].refetch()} />
+      </div>
+    );
+  if (move.isPending || now === 0 || (['survey', 'ledger', 'watch'] as const).some((part) => wants(part) && parts[part].isPending))
     return (
       <div className="px-4 py-5">
         <Loading what="the move" />
@@ -54,76 +81,97 @@ export function MovePlace({ me }: { me: Me }) {
         <Failed error={move.error} retry={() => void move.refetch()} />
       </div>
     );
-  const leg = move.data.legs.at(-1)!;
-  const props: ChapterProps = { move: move.data, leg, me, now, may: me.role !== 'viewer' && move.data.state === 'open' };
+  const head = move.data.legs.at(-1)!;
+  const leg: OpenLeg = { ...head, ...(parts.ledger.data ?? NO_ROWS) };
+  const props: ChapterProps = {
+    move: { ...move.data, survey: parts.survey.data ?? null, watch: parts.watch.data ?? null },
+    leg,
+    me,
+    now,
+    may: me.role !== 'viewer' && move.data.state === 'open',
+  };
   return (
-    <div className="flex h-[calc(100vh-2.45rem)] flex-col max-md:h-auto">
-      <div className="flex min-h-0 grow max-md:flex-col">
-        <nav aria-label="Chapters" className="w-52 shrink-0 overflow-y-auto border-r border-rule py-4 pl-4 max-md:w-full max-md:border-r-0 max-md:py-2">
-          <Link to="/moves" className="text-sm text-faded hover:text-accent">
-            Moves
-          </Link>
-          <h1 className="mb-1 pr-3 text-[1.2rem] break-words">{move.data.shown}</h1>
-          {move.data.shown !== move.data.domain && <p className="mono mb-1 pr-3 text-faded break-all">{move.data.domain}</p>}
-          {move.data.state !== 'open' && <p className="mb-1 text-faded">{move.data.state}</p>}
-          <ol className="mt-3 max-md:flex max-md:flex-wrap">
-            {CHAPTERS.map((one, index) => {
-              const lacks = lacksOf(leg, one);
-              return (
-                <li key={one}>
-                  <NavLink
-                    to={`/moves/${id}/${one}`}
-                    className={({ isActive }) =>
-                      `-ml-4 block border-l-[3px] py-1.5 pr-3 max-md:ml-0 max-md:pl-1 pl-[0.85rem] leading-snug ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
-                    }
+    <LegContext value={legId}>
+      <div className="flex h-[calc(100vh-2.45rem)] flex-col max-md:h-auto">
+        <div className="flex min-h-0 grow max-md:flex-col">
+          <nav aria-label="Chapters" className="w-52 shrink-0 overflow-y-auto border-r border-rule py-4 pl-4 max-md:w-full max-md:border-r-0 max-md:py-2">
+            <Link to="/moves" className="text-sm text-faded hover:text-accent">
+              Moves
+            </Link>
+            <h1 className="mb-1 pr-3 text-[1.2rem] break-words">{move.data.shown}</h1>
+            {move.data.shown !== move.data.domain && <p className="mono mb-1 pr-3 text-faded break-all">{move.data.domain}</p>}
+            {move.data.state !== 'open' && <p className="mb-1 text-faded">{move.data.state}</p>}
+            <ol className="mt-3 max-md:flex max-md:flex-wrap">
+              {CHAPTERS.map((one, index) => {
+                const lacks = lacksOf(leg, one);
+                return (
+                  <li key={one}>
+                    <NavLink
+                      to={`/moves/${id}/${one}`}
+                      className={({ isActive }) =>
+                        `-ml-4 block border-l-[3px] py-1.5 pr-3 max-md:ml-0 max-md:pl-1 pl-[0.85rem] leading-snug ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
+                      }
+                    >
+                      <span className="flex justify-between font-semibold">
+                        {TITLES[one]} <span className="mono font-normal text-faded max-md:hidden">{index + 1}</span>
+                      </span>
+                      <span className={`block text-sm max-md:hidden ${lacks.failed ? 'text-rust' : lacks.mine ? 'text-accent' : 'text-faded'}`}>
+                        {lacks.text}
+                      </span>
+                    </NavLink>
+                  </li>
+                );
+              })}
+              <li className="mt-3 max-md:mt-0">
+                <NavLink
+                  to={`/moves/${id}/trail`}
+                  className={({ isActive }) =>
+                    `-ml-4 block border-l-[3px] py-1 max-md:ml-0 pl-[0.85rem] text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
+                  }
+                >
+                  What was done
+                </NavLink>
+              </li>
+              {props.may && (
+                <li>
+                  <button
+                    type="button"
+                    onClick={() => setLeaving(true)}
+                    className="-ml-4 block cursor-pointer border-l-[3px] border-transparent py-1 pl-[0.85rem] text-left text-faded hover:text-rust max-md:ml-0"
                   >
-                    <span className="flex justify-between font-semibold">
-                      {TITLES[one]} <span className="mono font-normal text-faded max-md:hidden">{index + 1}</span>
-                    </span>
-                    <span className={`block text-sm max-md:hidden ${lacks.failed ? 'text-rust' : lacks.mine ? 'text-accent' : 'text-faded'}`}>
-                      {lacks.text}
-                    </span>
-                  </NavLink>
+                    Abandon the move
+                  </button>
                 </li>
-              );
-            })}
-            <li className="mt-3 max-md:mt-0">
-              <NavLink
-                to={`/moves/${id}/trail`}
-                className={({ isActive }) =>
-                  `-ml-4 block border-l-[3px] py-1 max-md:ml-0 pl-[0.85rem] text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
-                }
-              >
-                What was done
-              </NavLink>
-            </li>
-          </ol>
-        </nav>
-        <div data-scrolls className="min-w-0 grow overflow-y-auto px-5 py-4">
-          {chapter === 'survey' && <Survey {...props} />}
-          {chapter === 'rebuild' && <Rebuild {...props} />}
-          {chapter === 'timetable' && <Timetable {...props} />}
-          {chapter === 'switch' && <Switch {...props} />}
-          {chapter === 'watch' && <Watch {...props} />}
-          {chapter === 'trail' && <Trail id={id} />}
+              )}
+            </ol>
+          </nav>
+          <div data-scrolls className="min-w-0 grow overflow-y-auto px-5 py-4">
+            {chapter === 'survey' && <Survey {...props} />}
+            {chapter === 'rebuild' && <Rebuild {...props} />}
+            {chapter === 'timetable' && <Timetable {...props} />}
+            {chapter === 'switch' && <Switch {...props} />}
+            {chapter === 'watch' && <Watch {...props} />}
+            {chapter === 'trail' && <Trail id={id} />}
+          </div>
         </div>
+        <footer className="shrink-0 border-t border-ink bg-paper px-6 pt-1 pb-1.5">
+          <Line move={move.data} now={now} />
+        </footer>
+        {leaving && <AbandonDialog move={move.data} leg={head} onClose={() => setLeaving(false)} />}
       </div>
-      <footer className="shrink-0 border-t border-ink bg-paper px-6 pt-1 pb-1.5">
-        <Line move={move.data} now={now} />
-      </footer>
-    </div>
+    </LegContext>
   );
 }
 
 /** What a chapter still lacks, in words. */
-function lacksOf(leg: LegView, chapter: (typeof CHAPTERS)[number]): { text: string; mine: boolean; failed: boolean } {
+function lacksOf(leg: LegView, chapter: Chapter): { text: string; mine: boolean; failed: boolean } {
   const steps = leg.steps.filter((step) => step.chapter === chapter);
-  const failed = steps.find((step) => step.state === 'failed');
+  const failed = steps.find((step) => step.state === 'stopped');
   if (failed) return { text: `Stopped: ${failed.title.toLowerCase()}`, mine: true, failed: true };
-  const ready = steps.find((step) => step.state === 'ready' && step.decidedAt === null);
+  const ready = steps.find((step) => step.state === 'ready');
   if (ready) return { text: ready.title, mine: true, failed: false };
   const doing = steps.find((step) => step.state === 'doing' || step.state === 'due');
-  if (doing) return { text: doing.problem ?? `${doing.title} …`, mine: false, failed: false };
-  if (steps.every((step) => step.state === 'done')) return { text: 'done', mine: false, failed: false };
+  if (doing) return { text: doing.text ?? `${doing.title} …`, mine: false, failed: false };
+  if (steps.every((step) => step.state === 'done' || step.state === 'left')) return { text: 'done', mine: false, failed: false };
   return { text: steps.some((step) => step.state === 'done') ? 'waits for the chapters beside it' : 'not yet', mine: false, failed: false };
 }

@@ -1,18 +1,19 @@
-import { useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
-import { useMoves } from '../api';
+import { useAllMoves } from '../api';
+import { Button } from '../ui/button';
 import { fullTime, shortTime, useNow, relative } from '../time';
 import { inputLook } from '../ui/field';
 import { Empty, Failed, Loading } from '../ui/states';
 
 /** Every move there is and was. */
 export function MovesPlace() {
-  const moves = useMoves();
-  const now = useNow();
   const [filter, setFilter] = useState('');
-  const rows = (moves.data ?? []).filter((move) =>
-    `${move.shown} ${move.domain} ${move.from ?? ''} ${move.to ?? ''}`.toLowerCase().includes(filter.toLowerCase()),
-  );
+  const text = useDeferredValue(filter.trim());
+  const moves = useAllMoves(text);
+  const now = useNow();
+  const rows = moves.data?.pages.flatMap((page) => page.moves) ?? [];
+  const many = rows.length > 5 || filter !== '';
   return (
     <div className="mx-auto w-full max-w-[1240px] px-4 py-5">
       <div className="mb-3 flex items-baseline justify-between gap-4">
@@ -20,10 +21,10 @@ export function MovesPlace() {
         <Link to="/moves/sweeps" className="mr-auto text-accent hover:underline">
           Survey many domains
         </Link>
-        {(moves.data?.length ?? 0) > 5 && (
+        {many && (
           <input
             aria-label="Filter moves"
-            placeholder="Filter"
+            placeholder="Domain"
             value={filter}
             onChange={(event) => setFilter(event.target.value)}
             className={`${inputLook} max-w-56`}
@@ -32,7 +33,8 @@ export function MovesPlace() {
       </div>
       {moves.isPending && <Loading what="the moves" />}
       {moves.isError && <Failed error={moves.error} retry={() => void moves.refetch()} />}
-      {moves.data?.length === 0 && <Empty title="No move has been begun yet.">The Desk is where one starts.</Empty>}
+      {moves.isSuccess && rows.length === 0 && text === '' && <Empty title="No move has been begun yet.">The Desk is where one starts.</Empty>}
+      {moves.isSuccess && rows.length === 0 && text !== '' && <p className="py-4 text-faded">No move of a domain like that.</p>}
       {rows.length > 0 && (
         <table className="w-full">
           <thead className="smallcaps text-left">
@@ -65,6 +67,11 @@ export function MovesPlace() {
             ))}
           </tbody>
         </table>
+      )}
+      {moves.hasNextPage && (
+        <Button className="mt-3" disabled={moves.isFetchingNextPage} onClick={() => void moves.fetchNextPage()}>
+          {moves.isFetchingNextPage ? 'Reading …' : 'Earlier moves'}
+        </Button>
       )}
     </div>
   );

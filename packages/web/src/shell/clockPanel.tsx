@@ -1,7 +1,7 @@
 import { Me } from '@wanderon/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { Popover } from 'radix-ui';
-import { call, useClockState, useMoves } from '../api';
+import { call, useClockState, useOpenMoves } from '../api';
 import { clockTime, duration, fullTime, shortTime, useNow } from '../time';
 import { Button } from '../ui/button';
 import { useToast } from '../ui/toast';
@@ -13,7 +13,7 @@ const JUMPS = [600, 3600, 6 * 3600];
 export function ClockPanel({ me }: { me: Me }) {
   const clock = useClockState();
   const now = useNow();
-  const moves = useMoves();
+  const moves = useOpenMoves();
   const queries = useQueryClient();
   const { fail } = useToast();
   if (!clock.data) return null;

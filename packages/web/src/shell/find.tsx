@@ -1,11 +1,11 @@
 import { Command } from 'cmdk';
 import { useNavigate } from 'react-router';
-import { useHosts, useMoves, useSweeps } from '../api';
+import { useHosts, useOpenMoves, useSweeps } from '../api';
 import { Dialog } from '../ui/dialog';
 
 /** Find anything: moves by name, hosts, sweeps, places. */
 export function Find({ open, onClose }: { open: boolean; onClose: () => void }) {
-  const moves = useMoves();
+  const moves = useOpenMoves();
   const hosts = useHosts();
   const sweeps = useSweeps();
   const go = useNavigate();

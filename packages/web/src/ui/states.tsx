@@ -1,4 +1,5 @@
 import { ReactNode } from 'react';
+import { Link } from 'react-router';
 import { ProblemError } from '../api';
 import { Button } from './button';
 
@@ -12,6 +13,13 @@ export function Failed({ error, retry }: { error: unknown; retry?: () => void })
     <div role="alert" className="my-3 border-l-4 border-rust bg-shade px-3 py-2">
       <p className="font-semibold">{problem?.title ?? 'Something went wrong.'}</p>
       {(problem?.detail || problem?.kept) && <p>{[problem.detail, problem.kept].filter(Boolean).join(' ')}</p>}
+      {problem?.move && (
+        <p>
+          <Link to={`/moves/${problem.move}`} className="text-accent underline">
+            Open that move
+          </Link>
+        </p>
+      )}
       {retry && (
         <Button kind="quiet" onClick={retry} className="mt-1">
           Try again

@@ -14,7 +14,7 @@ export function ChooseHosts({ move, leg, may, onDone, cancel }: { move: MoveView
   const choose = useMoveAction<{ newDnsHost: string; newWebHost: string | null }>(move.id, 'PUT', () => '/hosts');
   if (hosts.isPending) return <Loading what="the hosts" />;
   if (hosts.isError) return <Failed error={hosts.error} retry={() => void hosts.refetch()} />;
-  if (stepIn(leg, 'survey').state !== 'done') return <p className="py-6 text-faded">The hosts are chosen once the survey is finished.</p>;
+  if (stepIn(leg, 'survey')?.state !== 'done') return <p className="py-6 text-faded">The hosts are chosen once the survey is finished.</p>;
   const name = (id: string | null): string | undefined => hosts.data.find((host) => host.id === id)?.name;
   const list = (role: Host['role'], old: string | null): Host[] =>
     hosts.data.filter((host) => host.role === role && host.id !== old && (role !== 'dns' || host.nameservers.length > 0));

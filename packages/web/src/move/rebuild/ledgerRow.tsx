@@ -1,4 +1,4 @@
-import { LegView, RulingView } from '@wanderon/contract';
+import { LedgerView, RulingView } from '@wanderon/contract';
 import { compareText, Piece } from '@wanderon/core';
 import { duration } from '../../time';
 import { RecordText } from '../../ui/recordText';
@@ -18,8 +18,8 @@ export function LedgerRow({
 }: {
   ruling: RulingView;
   domain: string;
-  served: LegView['served'];
-  remarks: LegView['remarks'];
+  served: LedgerView['served'];
+  remarks: LedgerView['remarks'];
   current: boolean;
   onPoint: () => void;
   onEdit: (() => void) | undefined;
@@ -89,7 +89,7 @@ function Side({
 }
 
 /** How many new servers serve this row as planned. */
-function Served({ ruling, served }: { ruling: RulingView; served: LegView['served'] }) {
+function Served({ ruling, served }: { ruling: RulingView; served: LedgerView['served'] }) {
   if (!served || !ruling.planned) return <span className="text-faded">{ruling.planned ? '—' : ''}</span>;
   const good = served.servers.filter(
     (server) => server.problem === null && !server.differs.some((set) => set.owner === ruling.owner && set.type === ruling.type),

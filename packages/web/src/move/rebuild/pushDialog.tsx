@@ -1,11 +1,12 @@
-import { LegView, MoveView } from '@wanderon/contract';
+import { MoveView } from '@wanderon/contract';
+import { OpenLeg } from '../movePlace';
 import { useHosts, useMoveAction } from '../../api';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { Failed } from '../../ui/states';
 
 /** The decision to push, with what will happen said before it does. */
-export function PushDialog({ move, leg, onClose }: { move: MoveView; leg: LegView; onClose: () => void }) {
+export function PushDialog({ move, leg, onClose }: { move: MoveView; leg: OpenLeg; onClose: () => void }) {
   const hosts = useHosts();
   const push = useMoveAction<void>(move.id, 'POST', () => '/push');
   const host = hosts.data?.find((one) => one.id === leg.newDnsHost);
@@ -15,7 +16,8 @@ export function PushDialog({ move, leg, onClose }: { move: MoveView; leg: LegVie
     <Dialog open onClose={onClose} title={`Push ${planned.length} record sets to ${host?.name ?? 'the new DNS host'}`}>
       <p>
         The zone of {move.shown} at {host?.name} is brought to the plan by dynamic update with our key, and read back from {leg.newNameservers.length} servers.
-        What else stands in that zone is taken out, apart from its own SOA and NS. Nobody is led there before the switch.
+        What else stands in that zone goes or is overwritten only once you have seen it and said so; what the host needs for itself is left. Nobody is led there
+        before the switch.
       </p>
       <p className="mt-2">TTLs are at most 5 minutes until the move is settled.</p>
       {looks.length > 0 && (

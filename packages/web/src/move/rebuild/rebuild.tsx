@@ -7,6 +7,7 @@ import { Button } from '../../ui/button';
 import { inputLook } from '../../ui/field';
 import { useToast } from '../../ui/toast';
 import { ChapterProps, stepIn } from '../movePlace';
+import { ownerBelow } from '../owner';
 import { StepNote } from '../stepNote';
 import { ChooseHosts } from './chooseHosts';
 import { LEDGER_COLUMNS, LedgerRow } from './ledgerRow';
@@ -29,8 +30,10 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
     ({ ruling }) => ({ ruling }),
   );
   const undo = useMoveAction<void>(move.id, 'POST', () => '/undo');
+  const redo = useMoveAction<void>(move.id, 'POST', () => '/redo');
   const push = stepIn(leg, 'push');
-  const fixed = push.decidedAt !== null && push.state !== 'failed';
+  // Once the push is decided, what changes in the plan goes to the new host by itself; after the switch the plan stands.
+  const fixed = leg.seen.ts !== null;
   const mayRule = may && !fixed && leg.newDnsHost !== null;
   const remarksOf = useMemo(() => {
     const map = new Map<string, typeof leg.remarks>();
@@ -74,6 +77,7 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
         Enter: () => mayRule && current && setEditing(current),
         n: () => mayRule && setEditing('new'),
         u: () => mayRule && leg.undoable && undo.mutate(undefined, { onError: fail }),
+        U: () => mayRule && leg.redoable && redo.mutate(undefined, { onError: fail }),
         y: () => current?.planned && void navigator.clipboard.writeText(current.planned.data.join('\n')).then(() => say('Copied.')),
       };
       const act = keys[event.key];
@@ -93,7 +97,7 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
     <section className="flex h-full flex-col max-md:h-[80vh]">
       <div className="mb-2 flex items-start justify-between gap-6">
         <div>
-          <h2 className="text-[1.25rem] leading-tight">{servedWords(leg.served, fixed)}</h2>
+          <h2 className="text-[1.25rem] leading-tight">{servedWords(leg.served, leg.pushed)}</h2>
           <p className="text-faded">
             {counts('carry')} carried, {counts('repoint')} repointed, {counts('drop')} dropped, {counts('new')} new
             {leg.remarks.length > 0 && ` · ${leg.remarks.length} ${leg.remarks.length === 1 ? 'remark' : 'remarks'}`}
@@ -101,7 +105,7 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
         </div>
         {may && !fixed && (
           <div className="flex shrink-0 gap-2">
-            <Button onClick={() => setChoosing(true)}>Other hosts</Button>
+            {!leg.pushed && !leg.approved && <Button onClick={() => setChoosing(true)}>Other hosts</Button>}
             <Button onClick={() => setEditing('new')}>New record set</Button>
             <Button
               disabled={!leg.undoable}
@@ -110,14 +114,24 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
             >
               Undo
             </Button>
-            <Button kind="main" disabled={stops > 0} title={stops > 0 ? 'A remark stops the push' : undefined} onClick={() => setPushing(true)}>
-              Push
+            <Button
+              disabled={!leg.redoable}
+              onClick={() => redo.mutate(undefined, { onError: fail })}
+              title={leg.redoable ? `Do ${leg.redoable} again` : 'Nothing to do again'}
+            >
+              Redo
             </Button>
+            {!leg.pushed && (
+              <Button kind="main" disabled={stops > 0} title={stops > 0 ? 'A remark stops the push' : undefined} onClick={() => setPushing(true)}>
+                Push
+              </Button>
+            )}
           </div>
         )}
       </div>
       <StepNote step={push} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'served')} move={move.id} may={may} />
+      <Extras served={leg.served} domain={move.domain} />
       <div className="flex flex-wrap items-center gap-3 pb-1">
         <input
           aria-label="Filter the ledger"
@@ -139,7 +153,7 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
             </button>
           ))}
         </div>
-        {mayRule && <span className="ml-auto text-sm text-faded">c carry · r repoint · d drop · n new · u undo</span>}
+        {mayRule && <span className="ml-auto text-sm text-faded">c carry · r repoint · d drop · n new · u undo · U redo</span>}
       </div>
       <div className={`smallcaps grid ${LEDGER_COLUMNS} gap-3 border-b border-ink pr-3`}>
         <span>Ruling</span>
@@ -182,8 +196,21 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
   );
 }
 
-function servedWords(served: ChapterProps['leg']['served'], fixed: boolean): string {
-  if (!served) return fixed ? 'The new zone is being pushed' : 'The new zone is planned, not pushed yet';
+function servedWords(served: ChapterProps['leg']['served'], pushed: boolean): string {
+  if (!served) return pushed ? 'The new zone is being pushed' : 'The new zone is planned, not pushed yet';
   const good = served.servers.filter((server) => server.problem === null && server.differs.length === 0).length;
   return good === served.servers.length ? `All ${good} new servers serve the plan` : `${good} of ${served.servers.length} new servers serve the plan`;
+}
+
+/** What stands at the new host that the plan does not name: it is left alone, and said. */
+function Extras({ served, domain }: { served: ChapterProps['leg']['served']; domain: string }) {
+  const extras = new Map((served?.servers ?? []).flatMap((server) => server.extras.map((set) => [`${set.owner} ${set.type}`, set])));
+  if (extras.size === 0) return null;
+  const names = [...extras.values()].map((set) => `${ownerBelow(set.owner, domain)} ${set.type}`);
+  return (
+    <p className="my-2 border-l-4 border-rule bg-shade px-3 py-1.5">
+      At the new host stands besides, and is left alone: <span className="mono">{names.slice(0, 6).join(', ')}</span>
+      {names.length > 6 && ` and ${names.length - 6} more`}.
+    </p>
+  );
 }

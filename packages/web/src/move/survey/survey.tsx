@@ -26,8 +26,8 @@ export function Survey({ move, leg, may, now }: ChapterProps) {
   const { fail } = useToast();
   const { survey } = move;
   const open = may && leg.newDnsHost === null;
-  const running = move.state === 'open' && (leg.facts.surveyAgain || (step.state !== 'done' && step.state !== 'failed' && step.problem === null));
-  const mayAgain = may && step.state === 'done' && leg.facts.ts === null && !leg.facts.surveyAgain;
+  const running = move.state === 'open' && (leg.surveyAgain || (step?.state === 'doing' && step.text === null));
+  const mayAgain = may && step?.state === 'done' && leg.seen.ts === null && !leg.surveyAgain;
   return (
     <section>
       {survey === null && <h2 className="mb-2 text-lg">Survey</h2>}
@@ -45,7 +45,7 @@ export function Survey({ move, leg, may, now }: ChapterProps) {
             <>
               {open && <Button onClick={() => setGiving(true)}>Give what you have</Button>}
               {mayAgain && <Button onClick={() => again.mutate(undefined, { onError: fail })}>Take it again</Button>}
-              {open && step.state === 'done' && (
+              {open && step?.state === 'done' && (
                 <Link
                   to={`/moves/${move.id}/rebuild`}
                   className="rounded-[3px] border border-accent bg-accent px-2.5 py-1 leading-tight text-on-accent hover:brightness-110"

@@ -8,6 +8,7 @@ import { VerdictWord } from '../../ui/verdictMark';
 import { ChapterProps, stepIn } from '../movePlace';
 import { StepNote } from '../stepNote';
 import { WebsiteLook } from '../watch/websiteLook';
+import { GateLine } from './gateLine';
 
 /** The gate, the handover sheet for the registrar, and what the parent publishes. */
 export function Switch({ move, leg, me, now, may }: ChapterProps) {
@@ -16,8 +17,9 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
   const [typed, setTyped] = useState<ReadonlySet<string>>(new Set());
   const registrars = (hosts.data ?? []).filter((host) => host.role === 'registrar');
   if (leg.newNameservers.length === 0) return <p className="py-6 text-faded">The new nameservers are known once the hosts are chosen.</p>;
-  const done = leg.facts.t0 !== null;
-  const sent = leg.facts.ts !== null;
+  const { t0, ts } = leg.seen;
+  const done = t0 !== null;
+  const sent = ts !== null;
   const left = leg.oldNameservers.filter((name) => !leg.newNameservers.includes(name));
   const plain = (name: string): string => name.replace(/\.$/, '');
   const tick = (name: string): void => {
@@ -29,7 +31,7 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
     <section>
       <h2 className="text-[1.25rem] leading-tight">
         {done
-          ? `The parent publishes the new nameservers since ${shortTime(leg.facts.t0!.firstNew)}`
+          ? `The parent publishes the new nameservers since ${shortTime(t0.firstNew)}`
           : sent
             ? 'Waiting for the parent to publish the change'
             : leg.gate.open
@@ -40,12 +42,13 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
         {done
           ? 'Old answers drain away from here on.'
           : sent
-            ? `Submitted ${shortTime(leg.facts.ts!)}.`
-            : leg.times && leg.times.earliestSwitch.at > now
-              ? `It opens ${relative(leg.times.earliestSwitch.at, now)} at the earliest.`
+            ? `Submitted ${shortTime(ts)}.`
+            : leg.gate.opensAt !== null && leg.gate.opensAt > now
+              ? `It opens ${relative(leg.gate.opensAt, now)} if nothing changes until then.`
               : 'It is done at the registrar, by whoever holds that login.'}
       </p>
       <StepNote step={stepIn(leg, 'switch')} move={move.id} may={may} />
+      <StepNote step={stepIn(leg, 'ds-gone')} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'turn')} move={move.id} may={may} />
       <div className="grid grid-cols-[1fr_1fr] gap-10 max-lg:grid-cols-1">
         <div>
@@ -83,7 +86,7 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
           )}
           {may && !sent && !done && (
             <Button kind="main" disabled={!leg.gate.open || submitted.isPending} onClick={() => submitted.mutate()}>
-              It is saved at the registrar
+              {submitted.isPending ? 'Looking once more …' : 'It is saved at the registrar'}
             </Button>
           )}
           {submitted.isError && <Failed error={submitted.error} />}
@@ -93,10 +96,7 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
           {!sent && !done && (
             <ul>
               {leg.gate.lines.map((line) => (
-                <li key={line.text} className={`flex gap-3 border-b border-rule py-1 ${line.holds ? '' : 'font-semibold'}`}>
-                  <span className={`w-14 shrink-0 ${line.holds ? 'text-faded' : 'text-rust'}`}>{line.holds ? 'holds' : 'not yet'}</span>
-                  <span>{line.text}</span>
-                </li>
+                <GateLine key={line.key} line={line} now={now} may={may} move={move.id} />
               ))}
             </ul>
           )}
@@ -125,7 +125,8 @@ export function Parent({ watch }: { watch: ChapterProps['move']['watch'] }) {
           <VerdictWord verdict={server.state} />
           <span>
             {server.server.replace(/\.$/, '')} <span className="mono text-faded">{server.address}</span>
-            <span className="mono block text-faded">{server.nameservers.map((name) => name.replace(/\.$/, '')).join(', ') || 'no answer'}</span>
+            <span className="mono block text-faded">{server.nameservers.map((name) => name.replace(/\.$/, '')).join(', ') || 'no nameservers'}</span>
+            {server.problem !== null && <span className="block text-sm text-rust">{server.problem}</span>}
           </span>
         </li>
       ))}

@@ -19,39 +19,52 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
   const lower = stepIn(leg, 'lower');
   const { times } = leg;
   if (!times) return <p className="py-6 text-faded">The times follow from the survey and the choice of hosts.</p>;
-  const decided = lower.decidedAt !== null;
-  const switched = leg.facts.t0 !== null;
+  const decided = leg.approved;
+  const { tl, t0 } = leg.seen;
+  const switched = t0 !== null;
   const rows: [string, ReactNode, ReactNode][] = [
     [
       'Lower the TTLs at the old host',
-      lower.doneAt ? shortTime(lower.doneAt) : lower.dueAt ? shortTime(lower.dueAt) : decided ? 'now' : 'once approved',
-      lower.doneAt ? 'done' : '',
+      lower?.doneAt ? shortTime(lower.doneAt) : lower?.dueAt ? shortTime(lower.dueAt) : decided ? 'now' : 'once approved',
+      lower?.state === 'left' ? 'left to a person' : lower?.doneAt ? 'done' : '',
     ],
     [
       'Seen lowered at every old authority',
-      leg.facts.tl ? shortTime(leg.facts.tl.firstNew) : '—',
-      leg.facts.tl
-        ? `seen between ${shortTime(leg.facts.tl.lastOld)} and ${shortTime(leg.facts.tl.firstNew)}`
-        : 'counted from when it is seen, not from when it was asked for',
+      tl ? shortTime(tl.firstNew) : '—',
+      tl ? `seen between ${shortTime(tl.lastOld)} and ${shortTime(tl.firstNew)}` : 'counted from when it is seen, not from when it was asked for',
     ],
     [
       'Earliest sound switch',
       <DerivedTime key="e" derived={times.earliestSwitch} />,
-      times.certain ? relative(times.earliestSwitch.at, now) : 'if the TTLs were lowered now',
+      times.certain && times.earliestSwitch.at !== null ? relative(times.earliestSwitch.at, now) : 'if the TTLs were lowered now',
     ],
     [
       'Switch',
-      switched ? shortTime(leg.facts.t0!.firstNew) : leg.facts.plannedSwitch ? shortTime(leg.facts.plannedSwitch) : 'when somebody changes it at the registrar',
+      switched ? shortTime(t0.firstNew) : leg.plannedSwitch ? shortTime(leg.plannedSwitch) : 'when somebody changes it at the registrar',
       switched ? 'seen at every server of the parent' : '',
     ],
     [
       'Nobody is led to the old servers after',
       <DerivedTime key="h" derived={times.delegation} />,
-      switched ? relative(times.delegation.at, now) : 'if switched at the earliest or planned time',
+      switched && times.delegation.at !== null ? relative(times.delegation.at, now) : 'if switched at the earliest or planned time',
     ],
-    ['Last horizon: no old answer can live after', <DerivedTime key="l" derived={times.last} />, switched ? relative(times.last.at, now) : ''],
-    ['Raise the TTLs, then close', stepIn(leg, 'raise').doneAt ? shortTime(stepIn(leg, 'raise').doneAt!) : 'once settled', ''],
+    ...(times.extended.at !== times.delegation.at
+      ? ([
+          [
+            'Nor any resolver that renews it there, after',
+            <DerivedTime key="x" derived={times.extended} />,
+            times.extended.at === null ? 'no bound: the old zone is not turned' : 'of those that extend a delegation from the old servers’ answers',
+          ],
+        ] as [string, ReactNode, ReactNode][])
+      : []),
+    [
+      'Last horizon: no old answer can live after',
+      <DerivedTime key="l" derived={times.last} />,
+      switched && times.last.at !== null ? relative(times.last.at, now) : '',
+    ],
+    ['Raise the TTLs, then close', stepIn(leg, 'raise')?.doneAt ? shortTime(stepIn(leg, 'raise')!.doneAt!) : 'once settled', ''],
   ];
+  const shown = switched ? times.last.at : times.earliestSwitch.at;
   const parse = (text: string): number | null => (text === '' ? null : new Date(text).getTime() / 1000);
   return (
     <section className="max-w-4xl">
@@ -65,10 +78,12 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
               : 'Lowered now, the switch is sound from '}
         <DerivedTime derived={switched ? times.last : times.earliestSwitch} />
       </h2>
-      <p className="mb-4 text-faded" title={fullTime(switched ? times.last.at : times.earliestSwitch.at)}>
-        {relative(switched ? times.last.at : times.earliestSwitch.at, now)}; old answers then drain for{' '}
-        {duration(times.last.at - (switched ? leg.facts.t0!.firstNew : Math.max(times.earliestSwitch.at, leg.facts.plannedSwitch ?? 0)))}. Every underlined time
-        can be opened.
+      <p className="mb-4 text-faded" title={shown === null ? undefined : fullTime(shown)}>
+        {shown !== null && `${relative(shown, now)}; `}
+        {times.last.at === null
+          ? 'no bound is known yet for what comes after it. '
+          : `old answers then drain for ${duration(times.last.at - (switched ? t0.firstNew : Math.max(times.earliestSwitch.at ?? 0, leg.plannedSwitch ?? 0)))}. `}
+        Every underlined time can be opened.
       </p>
       <StepNote step={lower} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'lowered')} move={move.id} may={may} />
@@ -126,7 +141,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
       <div className="max-h-72 overflow-y-auto">
         <table className="w-full">
           <tbody>
-            {times.sets.map((set) => (
+            {leg.horizons.map((set) => (
               <Horizon key={set.owner + set.type} name={ownerBelow(set.owner, move.domain)} type={set.type} derived={set.horizon} />
             ))}
           </tbody>

@@ -38,7 +38,7 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
   const watched = questions.filter((question) => !question.steady && !(question.type === 'NS' && question.owner === `${move.domain}.`)).length;
   const mail = watch.looks.filter((look) => look.steady);
   const mailWell = mail.every((look) => look.verdict === 'new');
-  const ready = stepIn(leg, 'close').state === 'ready';
+  const ready = stepIn(leg, 'close')?.state === 'ready';
   const cell = (lookout: string, question: LookView): LookView | undefined =>
     watch.looks.find((look) => look.lookout === lookout && look.owner === question.owner && look.type === question.type);
   return (
@@ -50,20 +50,27 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
               ? 'The move is closed'
               : watch.settled
                 ? 'Settled'
-                : leg.facts.t0
+                : leg.seen.t0
                   ? `${fresh} of ${changing.length} answers are new`
                   : 'Before the switch: this is how it stands'}
           </h2>
           <p className="text-faded">
             {watch.settled
               ? 'Every authority and every lookout that was asked says new, and every horizon has passed.'
-              : leg.facts.t0
+              : leg.seen.t0
                 ? capital(watch.missing.join('; '))
                 : 'Lookouts are asked now and then, so that what changes later can be seen.'}
-            {!watch.settled && leg.facts.t0 && (
+            {!watch.settled && leg.seen.t0 && (
               <>
                 {' '}
-                Over <b className="text-ink">{relative(times.last.at, now)}</b>, <DerivedTime derived={times.last} />.
+                {times.last.at === null ? (
+                  'No end is in sight: '
+                ) : (
+                  <>
+                    Over <b className="text-ink">{relative(times.last.at, now)}</b>,{' '}
+                  </>
+                )}
+                <DerivedTime derived={times.last} />.
               </>
             )}
           </p>
@@ -76,9 +83,9 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
               )}
             </p>
           )}
-          {watched < times.sets.length && (
+          {watched < times.sets && (
             <p>
-              Lookouts are asked for {watched} of the {times.sets.length} record sets that change; authorities for all.
+              Lookouts are asked for {watched} of the {times.sets} record sets that change; authorities for all.
             </p>
           )}
           {watch.setAside.length > 0 && <p>Set aside, since they do not answer: {watch.setAside.join(', ')}.</p>}
@@ -89,7 +96,9 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
           </Button>
         )}
       </div>
-      <StepNote step={stepIn(leg, 'settle')} move={move.id} may={may} />
+      <StepNote step={stepIn(leg, 'switch')?.state === 'doing' ? stepIn(leg, 'switch') : undefined} move={move.id} may={may} />
+      <StepNote step={stepIn(leg, 'served')?.state === 'doing' ? stepIn(leg, 'served') : undefined} move={move.id} may={may} />
+      <StepNote step={stepIn(leg, 'settle')?.ways.length ? stepIn(leg, 'settle') : undefined} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'raise')} move={move.id} may={may} />
       <div className="overflow-x-auto">
         <table className="w-full">
@@ -123,10 +132,10 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
       </div>
       <div className="mt-5 grid grid-cols-[3fr_2fr] gap-8 max-lg:grid-cols-1">
         <div>
-          {leg.facts.t0 && (
+          {leg.seen.t0 && (
             <div className="mb-4">
               <h3 className="smallcaps border-b border-ink">Old answers draining</h3>
-              <Curve curve={watch.curve} from={leg.facts.t0.firstNew} until={times.last.at} now={now} />
+              <Curve curve={watch.curve} from={leg.seen.t0.firstNew} until={times.last.at ?? now} now={now} />
             </div>
           )}
           <WebsiteLook move={move} now={now} may={may} />
@@ -142,7 +151,7 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
 
 function Look({ look, now }: { look: LookView | undefined; now: number }) {
   if (!look) return <span className="text-faded">—</span>;
-  const title = `${look.answer.join(', ') || look.rcode}\nsince ${shortTime(look.firstSeen)}, last asked ${shortTime(look.lastSeen)}, ${look.count} times\n${fullTime(look.lastSeen)}`;
+  const title = `${look.answer.join(', ') || look.rcode}\nsince ${shortTime(look.firstSeen)}, last asked ${shortTime(look.lastSeen)}\n${fullTime(look.lastSeen)}`;
   if (look.silent)
     return (
       <span title={title} className="inline-flex items-center gap-1.5 text-faded">

@@ -1,16 +1,16 @@
-import { MoveView } from '@wanderon/contract';
 import { counted } from '@wanderon/core';
 import { useMoveAction } from '../../api';
 import { relative, shortTime } from '../../time';
 import { Button } from '../../ui/button';
 import { useToast } from '../../ui/toast';
+import { ChapterProps } from '../movePlace';
 
 /** How the website answers where the plan leads, against how it was surveyed: a rehearsal before the switch, the proof after it. */
-export function WebsiteLook({ move, now, may }: { move: MoveView; now: number; may: boolean }) {
+export function WebsiteLook({ move, now, may }: { move: ChapterProps['move']; now: number; may: boolean }) {
   const look = useMoveAction<void>(move.id, 'POST', () => '/website');
   const { fail, say } = useToast();
   const { watch } = move;
-  if (!watch || (move.survey?.pages.length ?? 0) === 0) return null;
+  if (!watch || move.to === null) return null;
   const { website, settled } = watch;
   const broken = website?.changes.filter((change) => change.weight === 'broken').length ?? 0;
   return (

@@ -1,0 +1,207 @@
+import { MoveView } from '@wanderon/contract';
+import { Api, until } from '../../../command/src/api';
+import { DEMO_PASSWORD } from '../../../command/src/demoData';
+import { Driver } from './drive';
+import { KEY, NEW, OLD, PARENT, RESOLVER, RealServers, nsupdate } from './realServers';
+import { ServerUnderTest } from './world';
+
+/** A second old host, and a second new one, of the other make each. */
+export const OLD_KNOT = '127.53.0.5';
+export const NEW_BIND = '127.53.0.6';
+
+export interface RealDomain {
+  readonly name: string;
+  readonly old?: 'bind' | 'knot';
+  readonly fresh?: 'bind' | 'knot';
+  /** Lines of the old zone beside SOA and NS. */
+  readonly more?: string;
+  /** Lines that stand at the new host before anything is pushed. */
+  readonly there?: string;
+  /** The NS lines of the parent, the old zone and the new one, where they are not the usual ones. */
+  readonly delegation?: string;
+  readonly oldNs?: string;
+  readonly newNs?: string;
+}
+
+const hostZone = (name: string, address: string): string =>
+  `$TTL 60\n${name}. SOA ns1.${name}. host.${name}. 1 60 60 600 2\n${name}. NS ns1.${name}.\nns1.${name}. A ${address}\n`;
+const OLD_NAME = { bind: 'oldbind.example', knot: 'oldknot.example' };
+const NEW_NAME = { bind: 'newbind.example', knot: 'newknot.example' };
+const OLD_AT = { bind: OLD, knot: OLD_KNOT };
+const NEW_AT = { bind: NEW_BIND, knot: NEW };
+
+/** Many domains between two old hosts and two new ones, all of them Debian's servers, one server of ours, and unbound to watch from. */
+export class RealMoves {
+  readonly servers = new RealServers();
+  server!: ServerUnderTest;
+  api!: Api;
+  private readonly hosts = new Map<string, string>();
+
+  constructor(
+    private readonly domains: readonly RealDomain[],
+    private readonly options: { readonly signed?: 'nsec'; readonly parentMore?: string; readonly lookouts?: string } = {},
+  ) {}
+
+  async open(): Promise<this> {
+    const parent = `$TTL 4
+example. SOA ns1.nic.example. nic.nic.example. 1 60 60 600 2
+example. NS ns1.nic.example.
+${this.options.parentMore ?? ''}
+ns1.nic.example. A ${PARENT}
+${Object.entries({ [OLD_NAME.bind]: OLD, [OLD_NAME.knot]: OLD_KNOT, [NEW_NAME.bind]: NEW_BIND, [NEW_NAME.knot]: NEW })
+  .map(([name, address]) => `${name}. NS ns1.${name}.\nns1.${name}. A ${address}`)
+  .join('\n')}
+${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${OLD_NAME[domain.old ?? 'bind']}.`).join('\n')}
+`;
+    const root = `$TTL 60\n. SOA root.servers.test. root.servers.test. 1 60 60 600 2\n. NS root.servers.test.\nroot.servers.test. A ${PARENT}\nexample. NS ns1.nic.example.\nns1.nic.example. A ${PARENT}\n`;
+    const zones = (kind: 'bind' | 'knot'): Record<string, string> =>
+      Object.fromEntries(this.domains.filter((domain) => (domain.old ?? 'bind') === kind).map((domain) => [`${domain.name}.`, this.oldZone(domain)]));
+    const fresh = (kind: 'bind' | 'knot'): Record<string, string> =>
+      Object.fromEntries(this.domains.filter((domain) => (domain.fresh ?? 'knot') === kind).map((domain) => [`${domain.name}.`, this.newZone(domain)]));
+    await Promise.all([
+      this.servers.bind(PARENT, { '.': root, 'example.': parent }, { keyed: false }),
+      this.servers.bind(OLD, { [`${OLD_NAME.bind}.`]: hostZone(OLD_NAME.bind, OLD), ...zones('bind') }, { keyed: true }),
+      this.servers.knot(OLD_KNOT, { [`${OLD_NAME.knot}.`]: hostZone(OLD_NAME.knot, OLD_KNOT), ...zones('knot') }, this.options.signed),
+      this.servers.knot(NEW, { [`${NEW_NAME.knot}.`]: hostZone(NEW_NAME.knot, NEW), ...fresh('knot') }),
+      this.servers.bind(NEW_BIND, { [`${NEW_NAME.bind}.`]: hostZone(NEW_NAME.bind, NEW_BIND), ...fresh('bind') }, { keyed: true }),
+      this.servers.unbound(RESOLVER, PARENT),
+    ]);
+    const hints = this.servers.file('hints', `. 3600 NS root.servers.test.\nroot.servers.test. 3600 A ${PARENT}\n`);
+    const lookouts = this.options.lookouts ?? `Unbound=${RESOLVER}`;
+    this.server = await new ServerUnderTest({
+      WANDERON_ROOT_HINTS: hints,
+      WANDERON_LOOKOUTS: lookouts,
+      WANDERON_LOOK_EVERY: '1',
+      WANDERON_QUESTIONS_PER_SECOND: '100000',
+    }).open();
+    this.api = await new Api(this.server.address).signIn('admin', DEMO_PASSWORD);
+    const host = async (id: string, more: object): Promise<void> => {
+      const empty = { role: 'dns', nameservers: [], addresses: [], aliasTarget: null, requires: [], updateAddress: null, note: '' };
+      this.hosts.set(id, (await this.api.call<{ id: string }>('POST', '/api/hosts', { name: id, ...empty, ...more })).id);
+    };
+    for (const kind of ['bind', 'knot'] as const) {
+      await host(`old ${kind}`, { nameservers: [`ns1.${OLD_NAME[kind]}.`], key: KEY });
+      await host(`new ${kind}`, { nameservers: [`ns1.${NEW_NAME[kind]}.`], key: KEY });
+    }
+    await host('old web', { role: 'web', addresses: ['192.0.2.80'] });
+    await host('new web', { role: 'web', addresses: ['203.0.113.80'] });
+    return this;
+  }
+
+  async close(): Promise<void> {
+    await this.server?.close();
+    this.servers.close();
+  }
+
+  async addHost(id: string, more: object): Promise<void> {
+    const empty = { role: 'dns', nameservers: [], addresses: [], aliasTarget: null, requires: [], updateAddress: null, note: '' };
+    this.hosts.set(id, (await this.api.call<{ id: string }>('POST', '/api/hosts', { name: id, ...empty, ...more })).id);
+  }
+
+  oldAddress(domain: RealDomain): string {
+    return OLD_AT[domain.old ?? 'bind'];
+  }
+
+  newAddress(domain: RealDomain): string {
+    return NEW_AT[domain.fresh ?? 'knot'];
+  }
+
+  newName(domain: RealDomain): string {
+    return `ns1.${NEW_NAME[domain.fresh ?? 'knot']}.`;
+  }
+
+  oldName(domain: RealDomain): string {
+    return `ns1.${OLD_NAME[domain.old ?? 'bind']}.`;
+  }
+
+  /** Surveyed, and its hosts chosen. */
+  async chosen(domain: RealDomain, host = `new ${domain.fresh ?? 'knot'}`): Promise<Driver> {
+    const driver = await Driver.begin(this.api, domain.name);
+    await driver.done('survey');
+    await driver.act('/hosts', { newDnsHost: this.hosts.get(host)!, newWebHost: this.hosts.get('new web')! });
+    return driver;
+  }
+
+  /** Pushed, read back, and seen lowered to 2 seconds. */
+  async lowered(domain: RealDomain, host?: string): Promise<Driver> {
+    const driver = await this.chosen(domain, host);
+    await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+    await driver.act('/push');
+    await driver.done('served');
+    await driver.done('lowered');
+    return driver;
+  }
+
+  /** The gate is open. */
+  async open_(driver: Driver): Promise<MoveView> {
+    return this.waive(driver);
+  }
+
+  /** The website is nobody's business in these tests: it is let pass, as many do. */
+  private async waive(driver: Driver): Promise<MoveView> {
+    const move = await driver.move();
+    const line = move.legs[0]!.gate.lines.find((one) => one.key === 'website');
+    if (line && !line.holds && line.waived === null) await driver.act('/waive', { line: 'website', reason: 'no site in this test' });
+    return driver.until('the gate is open', (now) => now.legs[0]!.gate.open);
+  }
+
+  /** What the registrar does: the parent's NS set is another one. */
+  async delegate(domain: RealDomain, names: readonly string[], more: readonly string[] = []): Promise<void> {
+    await nsupdate(this.servers.folder, PARENT, [
+      'zone example.',
+      `update delete ${domain.name}. NS`,
+      ...names.map((name) => `update add ${domain.name}. 3 NS ${name}`),
+      ...more,
+    ]);
+  }
+
+  /** Somebody with a login changes a zone behind our back. */
+  async edit(address: string, domain: RealDomain, ...lines: string[]): Promise<void> {
+    await nsupdate(this.servers.folder, address, [`zone ${domain.name}.`, ...lines.map((line) => `update ${line}`)], 53, KEY);
+  }
+
+  /** Through the gate, at the registrar, and seen. */
+  async switched(domain: RealDomain, driver: Driver): Promise<void> {
+    await this.open_(driver);
+    await driver.act('/submitted');
+    await this.delegate(domain, [this.newName(domain)]);
+    await driver.done('switch');
+  }
+
+  async events(driver: Driver): Promise<{ kind: string; text: string }[]> {
+    return (await driver.call<{ events: { kind: string; text: string }[] }>('GET', `/api/moves/${driver.id}/events`)).events;
+  }
+
+  private oldZone(domain: RealDomain): string {
+    return `$ORIGIN ${domain.name}.
+$TTL 6
+@ SOA ${this.oldName(domain)} host 100 60 60 600 2
+${domain.oldNs ?? `@ 5 NS ${this.oldName(domain)}`}
+@ A 192.0.2.80
+www A 192.0.2.80
+@ MX 10 mail
+mail A 192.0.2.25
+@ TXT "v=spf1 mx -all"
+${domain.more ?? ''}
+`;
+  }
+
+  private newZone(domain: RealDomain): string {
+    return `$ORIGIN ${domain.name}.\n$TTL 60\n@ SOA ${this.newName(domain)} host 1 60 60 600 2\n${domain.newNs ?? `@ NS ${this.newName(domain)}`}\n${domain.there ?? ''}\n`;
+  }
+}
+
+/** Waits for words that a step or a line of the gate says. */
+export function said(driver: Driver, text: RegExp, seconds = 30): Promise<MoveView> {
+  let last = '';
+  return until(
+    () => `it is said ${String(text)}: ${last}`,
+    async () => {
+      const move = await driver.move();
+      const leg = move.legs[0]!;
+      last = [...leg.steps.map((step) => step.text), ...leg.gate.lines.flatMap((line) => [line.text, line.evidence])].filter(Boolean).join(' | ');
+      return text.test(last) ? move : undefined;
+    },
+    seconds,
+  );
+}

@@ -1,0 +1,22 @@
+import { WAY_ACTS } from '@wanderon/core';
+import { z } from 'zod';
+
+/** Seconds since 1970 UTC. */
+export const instant = z.number();
+
+export const rrsetSchema = z.object({ owner: z.string(), type: z.string(), ttl: z.number(), data: z.array(z.string()) });
+
+export const seenBetween = z.object({ lastOld: instant, firstNew: instant });
+
+/** A moment with the sum that led to it; null: no bound is known. */
+export const derivedSchema = z.object({
+  at: instant.nullable(),
+  formula: z.string(),
+  terms: z.array(z.object({ symbol: z.string(), meaning: z.string(), value: z.number().nullable(), unit: z.enum(['instant', 'seconds']) })),
+  follows: z.string(),
+});
+export type DerivedView = z.infer<typeof derivedSchema>;
+
+/** What a person can do where something does not go on. */
+export const waySchema = z.object({ act: z.enum(WAY_ACTS), subject: z.string(), label: z.string(), means: z.string() });
+export type WayView = z.infer<typeof waySchema>;

@@ -1,0 +1,137 @@
+import { CHAPTERS, RULINGS, STEP_BY, STEP_STATES } from '@wanderon/core';
+import { z } from 'zod';
+import { derivedSchema, instant, rrsetSchema, seenBetween, waySchema } from './common';
+
+export const stepSchema = z.object({
+  id: z.string(),
+  title: z.string(),
+  chapter: z.enum(CHAPTERS),
+  by: z.enum(STEP_BY),
+  state: z.enum(STEP_STATES),
+  dueAt: instant.nullable(),
+  doneAt: instant.nullable(),
+  decidedBy: z.string().nullable(),
+  decidedAt: instant.nullable(),
+  /** What it waits for, what was seen last, or what is wrong. */
+  text: z.string().nullable(),
+  since: instant.nullable(),
+  ways: z.array(waySchema),
+});
+export type StepView = z.infer<typeof stepSchema>;
+
+/** One statement of the gate that holds or does not, with its evidence and its age. */
+export const lineSchema = z.object({
+  key: z.string(),
+  text: z.string(),
+  holds: z.boolean(),
+  evidence: z.string().nullable(),
+  seenAt: instant.nullable(),
+  holdsAt: instant.nullable(),
+  waivable: z.boolean(),
+  /** Why a person let it pass. */
+  waived: z.string().nullable(),
+  ways: z.array(waySchema),
+});
+export type LineView = z.infer<typeof lineSchema>;
+
+export const gateSchema = z.object({ open: z.boolean(), opensAt: instant.nullable(), goodUntil: instant.nullable(), lines: z.array(lineSchema) });
+
+export const rulingSchema = z.object({
+  id: z.string(),
+  owner: z.string(),
+  type: z.string(),
+  ruling: z.enum(RULINGS),
+  found: rrsetSchema.nullable(),
+  planned: rrsetSchema.nullable(),
+  reason: z.string(),
+  decidedBy: z.string().nullable(),
+});
+export type RulingView = z.infer<typeof rulingSchema>;
+
+export const remarkSchema = z.object({ owner: z.string(), type: z.string(), weight: z.enum(['stop', 'look']), code: z.string(), text: z.string() });
+
+/** How each server of the new host answers, held against the plan. `extras`: what stands there that the plan does not name. */
+export const servedSchema = z.object({
+  servers: z.array(
+    z.object({
+      server: z.string(),
+      address: z.string(),
+      at: instant.nullable(),
+      problem: z.string().nullable(),
+      differs: z.array(rrsetSchema),
+      extras: z.array(rrsetSchema),
+    }),
+  ),
+});
+export type ServedView = z.infer<typeof servedSchema>;
+
+export const timesSchema = z.object({
+  earliestSwitch: derivedSchema,
+  /** False while some TTL is not seen lowered. */
+  certain: z.boolean(),
+  delegation: derivedSchema,
+  /** Of resolvers that extend a delegation from the old servers' answers. */
+  extended: derivedSchema,
+  signedUntil: derivedSchema.nullable(),
+  last: derivedSchema,
+  switchSeen: z.boolean(),
+  /** Record sets with a horizon of their own. */
+  sets: z.number(),
+});
+export type TimesView = z.infer<typeof timesSchema>;
+
+/** A leg without its rows: they are the ledger's. */
+export const legSchema = z.object({
+  id: z.string(),
+  kind: z.enum(['delegation', 'repoint']),
+  oldDnsHost: z.string().nullable(),
+  oldWebHost: z.string().nullable(),
+  newDnsHost: z.string().nullable(),
+  newWebHost: z.string().nullable(),
+  oldNameservers: z.array(z.string()),
+  newNameservers: z.array(z.string()),
+  steps: z.array(stepSchema),
+  times: timesSchema.nullable(),
+  gate: gateSchema,
+  counts: z.object({ carry: z.number(), repoint: z.number(), drop: z.number(), new: z.number(), remarks: z.number(), stops: z.number() }),
+  seen: z.object({ tl: seenBetween.nullable(), ts: instant.nullable(), t0: seenBetween.nullable(), te: seenBetween.nullable() }),
+  plannedSwitch: instant.nullable(),
+  lowerTo: z.number(),
+  approved: z.boolean(),
+  pushed: z.boolean(),
+  /** A survey was asked for and is not taken yet, beside the plan. */
+  surveyAgain: z.boolean(),
+  survey: z.string().nullable(),
+  undoable: z.string().nullable(),
+  redoable: z.string().nullable(),
+});
+export type LegView = z.infer<typeof legSchema>;
+
+/** The rows of a leg. */
+export const ledgerSchema = z.object({
+  rulings: z.array(rulingSchema),
+  remarks: z.array(remarkSchema),
+  served: servedSchema.nullable(),
+  horizons: z.array(z.object({ owner: z.string(), type: z.string(), horizon: derivedSchema })),
+});
+export type LedgerView = z.infer<typeof ledgerSchema>;
+
+export const chooseHostsSchema = z.object({ newDnsHost: z.string(), newWebHost: z.string().nullable() });
+export const editRulingSchema = z.object({ ruling: z.enum(RULINGS), ttl: z.string().max(40).optional(), data: z.string().max(300_000).optional() });
+export const newRulingSchema = z.object({ owner: z.string().max(1100), type: z.string().max(20), ttl: z.string().max(40), data: z.string().max(300_000) });
+export const approveSchema = z.object({
+  /** When the TTLs go down; null: at once. */
+  lowerAt: instant.nullable(),
+  plannedSwitch: instant.nullable(),
+  /** Seconds to which the TTLs go down. */
+  lowerTo: z.number().int().min(1, 'A TTL is lowered to 1 s at least.').max(86_400).default(300),
+});
+/** A way that a person takes, with a reason where one is asked for. */
+export const takeWaySchema = z.object({
+  step: z.string().max(40),
+  act: waySchema.shape.act,
+  subject: z.string().max(1200),
+  reason: z.string().max(2000).default(''),
+});
+export type TakeWay = z.input<typeof takeWaySchema>;
+export const waiveSchema = z.object({ line: z.string().max(60), reason: z.string().trim().min(3, 'Say why, in a few words.').max(2000).nullable() });

@@ -1,0 +1,97 @@
+import { Instant } from '../timetable/instant';
+import { Leg } from './leg';
+import { gateOf } from './gate';
+import { isDone, stepOf } from './steps';
+
+/** The most weighty first: what times rest on, then what is only watched. */
+export const LOOK_KINDS = ['parent', 'old', 'new', 'drift', 'lookouts', 'website'] as const;
+export type LookKind = (typeof LOOK_KINDS)[number];
+
+/** Something that Wanderon does by itself, and from when on. */
+export interface Due {
+  readonly what: 'survey' | 'act' | 'look';
+  /** The step of an act, the kind of a look. */
+  readonly id: string;
+  readonly at: Instant;
+  /** Seconds to the look after this one, as planned. */
+  readonly every: number;
+}
+
+/** Times the usual pause between looks at what nobody waits for. */
+const IDLE = 10;
+/** Seconds between looks at the website before the switch is seen and after it, and at what was surveyed. */
+const WEBSITE_BEFORE = 3600;
+const WEBSITE_AFTER = 900;
+const DRIFT = 3600;
+
+/** What is to be done for a leg and when: surveys and acts first, then looks, the most weighty first. Done for good: nothing. */
+export function dueOf(leg: Leg): Due[] {
+  const { now, every, work } = leg.state;
+  const all: Due[] = [];
+  const survey = stepOf(leg, 'survey')!.standing;
+  const pause = (id: string): Instant => {
+    const last = work.get(id);
+    // An attempt that came to nothing is made again after growing pauses, up to an hour.
+    return last?.outcome === 'trying' ? last.at + Math.min(3600, Math.max(every / 2, (last.at - last.since) / 2)) : now;
+  };
+  const again = leg.plan.chosen && leg.said.surveyAsked > (work.get('survey')?.upTo ?? 0);
+  if (survey.state === 'doing' || again) all.push({ what: 'survey', id: 'survey', at: pause('survey'), every });
+  for (const id of ['push', 'lower', 'turn', 'raise']) {
+    const standing = stepOf(leg, id)?.standing;
+    if (standing?.state === 'doing') all.push({ what: 'act', id, at: pause(id), every });
+    if (standing?.state === 'due') all.push({ what: 'act', id, at: standing.dueAt!, every });
+  }
+  for (const kind of LOOK_KINDS) {
+    const look = lookDue(leg, kind);
+    if (look) all.push({ what: 'look', id: kind, ...look });
+  }
+  return all;
+}
+
+/** Seconds from one look to the next; undefined where nothing of the kind is looked at now. */
+function everyOf(leg: Leg, kind: LookKind): number | undefined {
+  const { every } = leg.state;
+  const idle = IDLE * every;
+  const { plan } = leg;
+  if (plan.surveyedAt === undefined) return undefined;
+  const { ts, t0 } = leg.times;
+  const settled = leg.settled.settled;
+  // From when all that is left is waiting, the gate has to be fresh when it opens.
+  const gateNear = plan.chosen && ts === undefined && isDone(leg, 'served') && isDone(leg, 'lowered') && (gateOf(leg).opensAt ?? leg.now) <= leg.now + every;
+  const ended = t0 !== undefined && Number.isFinite(leg.times.last.at) && leg.times.last.at <= leg.now + every;
+  switch (kind) {
+    case 'parent':
+      return ts !== undefined && !t0 ? every / 2 : settled ? idle : gateNear || ended ? every : idle;
+    case 'old':
+      if (!plan.chosen) return undefined;
+      if (settled) return undefined;
+      return stepOf(leg, 'lowered')!.standing.state === 'doing' || (t0 && leg.turns && !leg.times.te.all) || gateNear ? every : idle;
+    case 'new':
+      if (stepOf(leg, 'served')!.standing.state === 'waiting' && ts === undefined) return undefined;
+      return isDone(leg, 'served') && !gateNear && !ended ? idle : every / 2;
+    case 'drift':
+      if (!isDone(leg, 'lowered') || settled || t0) return undefined;
+      return gateNear ? 2 * every : Math.max(idle, DRIFT);
+    case 'lookouts':
+      return isDone(leg, 'lowered') && !settled && leg.seen.watchers > 0 && plan.newNameservers.length > 0 ? every : undefined;
+    case 'website':
+      if (settled || !plan.chosen || !(isDone(leg, 'served') || leg.seen.looked['website'] !== undefined)) return undefined;
+      return Math.max(idle / 4, t0 ? WEBSITE_AFTER : WEBSITE_BEFORE);
+  }
+}
+
+function lookDue(leg: Leg, kind: LookKind): { at: Instant; every: number } | undefined {
+  const every = everyOf(leg, kind);
+  const last = leg.seen.looked[kind];
+  const asked = kind === 'website' && leg.plan.chosen && leg.said.websiteAsked > (leg.state.work.get('website')?.upTo ?? 0) && !leg.settled.settled;
+  if (asked) return { at: leg.now, every: every ?? WEBSITE_BEFORE };
+  if (every === undefined) return undefined;
+  if (last === undefined) return { at: leg.now, every };
+  // Lookouts say themselves when to ask again; the last bound is asked about once more when it has passed.
+  if (kind === 'lookouts') {
+    const bound = leg.times.last.at;
+    const planned = leg.seen.looked['lookouts next'] ?? last + every;
+    return { at: leg.now >= bound && last < bound ? leg.now : Math.min(planned, Math.max(bound + 1, leg.now)), every };
+  }
+  return { at: last + Math.min(every, leg.seen.planned[kind] ?? every), every };
+}

@@ -1,0 +1,112 @@
+import { checkRulings } from '../rebuild/checks';
+import { Remark } from '../rebuild/checks/check';
+import { Instant } from '../timetable/instant';
+import { Assumptions, LegTimes, legTimes, setsToLower } from '../timetable/legTimes';
+import { Wanted } from '../timetable/wanted';
+import { Settled, settledWhen } from '../watch/settled';
+import { WatchedQuestion, watchedQuestions } from '../watch/questions';
+import { fingerprint } from './fingerprint';
+import { LegPlan, SetKey } from './plan';
+import { Said } from './said';
+import { Seen } from './seen';
+
+/** What came of the last attempt at a step that Wanderon does. */
+export interface Work {
+  readonly outcome: 'done' | 'trying' | 'stopped';
+  readonly problem: string | null;
+  /** Which plan it was done for. */
+  readonly plan: string | null;
+  /** Since when it comes out so, and the last time. */
+  readonly since: Instant;
+  readonly at: Instant;
+  /** Decisions up to this one were known to it. */
+  readonly upTo: number;
+  /** Sets at the new host that are not ours and in the way. */
+  readonly foreign: readonly { readonly key: SetKey; readonly data: readonly string[] }[];
+}
+
+export interface LegState {
+  readonly plan: LegPlan;
+  readonly seen: Seen;
+  readonly said: Said;
+  readonly work: ReadonlyMap<string, Work>;
+  readonly assumed: Assumptions;
+  readonly now: Instant;
+  /** Seconds between two looks at what is waited for. */
+  readonly every: number;
+}
+
+/** One leg as everybody sees it, the engine, the pages and the rehearsal: what follows from its state, each thing worked out once. */
+export class Leg {
+  private readonly made = new Map<string, unknown>();
+
+  constructor(readonly state: LegState) {}
+
+  get plan(): LegPlan {
+    return this.state.plan;
+  }
+  get seen(): Seen {
+    return this.state.seen;
+  }
+  get said(): Said {
+    return this.state.said;
+  }
+  get now(): Instant {
+    return this.state.now;
+  }
+
+  get wanted(): Wanted {
+    return this.once('wanted', () => new Wanted(this.plan));
+  }
+
+  /** Whether the old zone's NS set is turned or will be: left out, it never is. */
+  get turns(): boolean {
+    return !this.said.left.has('turn') && (this.said.approved !== undefined || this.state.work.get('turn')?.outcome === 'done');
+  }
+
+  get times(): LegTimes {
+    const { plan, seen, said, assumed, now } = this.state;
+    return this.once('times', () => legTimes({ plan, seen, said, assumed, now, turns: this.turns, wanted: this.wanted }));
+  }
+
+  get remarks(): readonly Remark[] {
+    const { zone, rulings, oldWeb, fronted } = this.plan;
+    return this.once('remarks', () => checkRulings({ zone, rulings, oldWeb, fronted }));
+  }
+
+  /** What lookouts are asked now. */
+  get questions(): readonly WatchedQuestion[] {
+    return this.once('questions', () => watchedQuestions(this.plan, this.wanted).filter((question) => !question.fresh || this.times.t0 !== undefined));
+  }
+
+  get settled(): Settled {
+    const { plan, seen, said, now } = this.state;
+    return this.once('settled', () => {
+      const asked = seen.lookouts.filter((look) => this.questions.some((question) => question.key === look.key));
+      const unasked = seen.watchers * this.questions.length - asked.length;
+      return settledWhen({ plan, seen: { ...seen, lookouts: asked }, said, times: this.times, wanted: this.wanted, now, unasked });
+    });
+  }
+
+  /** Which plan a push, a lowering or a raising is for: another plan, and it is to be done again. */
+  get pushes(): string {
+    return this.once('pushes', () => fingerprint(JSON.stringify([this.plan.newNameservers, this.plan.rulings.map((ruling) => ruling.planned ?? null)])));
+  }
+  get lowers(): string {
+    return this.once('lowers', () =>
+      fingerprint(
+        JSON.stringify([
+          this.said.lowerTo,
+          setsToLower(this.plan)
+            .map((set) => set.key)
+            .sort(),
+        ]),
+      ),
+    );
+  }
+
+  once<T>(name: string, make: () => T): T {
+    if (!this.made.has(name)) this.made.set(name, make());
+    return this.made.get(name) as T;
+  }
+}

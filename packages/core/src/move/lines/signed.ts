@@ -1,0 +1,18 @@
+import { hasDs } from '../rules/dsGone';
+import { LineRule, line } from './line';
+
+/** No DS, and no keys that were validated through one (RFC 6781 §4.3.4): the new host signs with others, or not at all. */
+export const signed: LineRule = (leg) => {
+  const at = leg.seen.looked['parent'] ?? null;
+  if (hasDs(leg)) return line(leg, 'ds', false, 'The parent publishes a DS: the domain would not resolve at validating resolvers.', { seenAt: at });
+  const { signedUntil } = leg.times;
+  if (signedUntil && signedUntil.at > leg.now)
+    return line(leg, 'ds', false, 'Keys that were validated through the DS may be remembered still.', {
+      seenAt: at,
+      holdsAt: signedUntil.at,
+      evidence: signedUntil.formula,
+    });
+  const unknown = leg.plan.keysTtl !== undefined && !signedUntil;
+  if (unknown) return line(leg, 'ds', false, 'Not every server of the parent was seen without a DS.', { seenAt: at });
+  return line(leg, 'ds', true, 'The parent publishes no DS.', { seenAt: at });
+};

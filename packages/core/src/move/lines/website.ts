@@ -1,0 +1,21 @@
+import { LineRule, line } from './line';
+
+/** The new web host answers for the domain at its own addresses. Many switch before the site is published, and ought to know it. */
+export const website: LineRule = (leg) => {
+  if (!leg.plan.newWeb) return undefined;
+  const seen = leg.seen.website;
+  if (!seen) return line(leg, 'website', false, 'The website was not looked at yet where the plan leads.', { waivable: true });
+  const holds = seen.broken.length === 0;
+  return line(
+    leg,
+    'website',
+    holds,
+    holds
+      ? `${leg.plan.newWeb.name} answers for the domain.`
+      : `Where the plan leads, the website is broken: ${seen.broken.slice(0, 2).join('; ')}${seen.broken.length > 2 ? `; and ${seen.broken.length - 2} more` : ''}.`,
+    {
+      seenAt: seen.at,
+      waivable: true,
+    },
+  );
+};

@@ -1,0 +1,43 @@
+import { Instant } from '../timetable/instant';
+import { Leg } from './leg';
+import { Chapter } from './rules/rule';
+import { gateOf } from './gate';
+import { Step, stepsOf } from './steps';
+
+/** What comes next in a leg, and who does it. */
+export interface Next {
+  readonly step: string;
+  readonly text: string;
+  readonly chapter: Chapter;
+  readonly who: 'you' | 'wanderon';
+  readonly dueAt: Instant | null;
+  readonly failed: boolean;
+}
+
+/** What is stopped comes first, then the switch where it is time for it, then what a person decides, then what is under way. */
+export function nextOf(leg: Leg): Next | null {
+  const steps = stepsOf(leg);
+  const as = ({ rule }: Step, more: Partial<Next> & Pick<Next, 'who'>): Next => ({
+    step: rule.id,
+    text: rule.title,
+    chapter: rule.chapter,
+    dueAt: null,
+    failed: false,
+    ...more,
+  });
+  const stopped = steps.find((step) => step.standing.state === 'stopped');
+  if (stopped) return as(stopped, { who: 'you', failed: true, text: stopped.standing.text ?? stopped.rule.title });
+  const ready = steps.filter((step) => step.standing.state === 'ready');
+  const change = ready.find((step) => step.rule.id === 'switch');
+  if (change) {
+    const gate = gateOf(leg);
+    const opens = gate.open ? leg.now : (gate.opensAt ?? leg.times.earliestSwitch.at);
+    return as(change, { who: 'you', dueAt: Math.max(opens, leg.said.plannedSwitch ?? 0) });
+  }
+  const doing = steps.find((step) => step.standing.state === 'doing' || step.standing.state === 'due');
+  const yours = ready[0];
+  if (yours) return as(yours, { who: 'you' });
+  if (!doing) return null;
+  const waits = doing.rule.id === 'switch' ? 'Waiting for the parent to publish the new nameservers' : doing.rule.title;
+  return as(doing, { who: 'wanderon', text: waits, dueAt: doing.standing.dueAt });
+}

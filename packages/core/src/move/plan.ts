@@ -1,0 +1,62 @@
+import { Name } from '../dns/name';
+import { typeMnemonic } from '../dns/typeNames';
+import { HostKnowledge } from '../rebuild/host';
+import { Ruling } from '../rebuild/ruling';
+import { RRsetText } from '../dns/record';
+import { Instant } from '../timetable/instant';
+
+/** One server by name and address. */
+export interface ServerAt {
+  readonly server: string;
+  readonly address: string;
+}
+
+/** A DNS host as a leg knows it. */
+export interface PlannedHost {
+  readonly name: string;
+  /** We hold a key with which it takes updates and gives transfers. */
+  readonly keyed: boolean;
+}
+
+/** What a leg is to do, as data; steps, lines and times are worked out from it. Names absolute, durations in seconds. */
+export interface LegPlan {
+  readonly kind: 'delegation' | 'repoint';
+  readonly zone: Name;
+  /** The survey was taken; the hosts were chosen. */
+  readonly surveyedAt: Instant | undefined;
+  readonly chosen: boolean;
+  readonly rulings: readonly Ruling[];
+  readonly oldNameservers: readonly string[];
+  readonly newNameservers: readonly string[];
+  /** Every address of every server of the old set, and of the new one as its host gave them. */
+  readonly oldServers: readonly ServerAt[];
+  readonly newServers: readonly ServerAt[];
+  readonly oldHost: PlannedHost | undefined;
+  readonly newHost: PlannedHost | undefined;
+  readonly oldWeb: readonly HostKnowledge[];
+  readonly newWeb: HostKnowledge | undefined;
+  /** Sets as the old host's front answered them, where what it stores is not known. */
+  readonly fronted: readonly RRsetText[];
+  /** The zone had keys when it was surveyed; TTL of their set. */
+  readonly keysTtl: number | undefined;
+}
+
+/** What one server is asked and told apart by: a name and a type. Names without final dot's case. */
+export type SetKey = string;
+
+/** `www.zone.example./A`: the key of a record set in plans and observations. */
+export function setKey(owner: string, type: string): SetKey {
+  return `${owner.toLowerCase()}/${type}`;
+}
+
+export function keyOf(owner: Name, type: number): SetKey {
+  return setKey(owner.toString(), typeMnemonic(type));
+}
+
+export function ownerOf(key: SetKey): string {
+  return key.slice(0, key.lastIndexOf('/'));
+}
+
+export function typeOf(key: SetKey): string {
+  return key.slice(key.lastIndexOf('/') + 1);
+}

@@ -1,0 +1,28 @@
+import { Leg } from '../leg';
+import { StepRule, stands } from './rule';
+
+/** True where some parent server published a DS when it was last heard. */
+export function hasDs(leg: Leg): boolean {
+  return leg.seen.parent.some((one) => (one.sightings.at(-1)?.value.ds.length ?? 0) > 0);
+}
+
+/** A DS that was ever seen goes, and what was validated through it runs out, before the new host may be delegated to (RFC 6781 §4.3.4). */
+export const dsGone: StepRule = {
+  id: 'ds-gone',
+  chapter: 'switch',
+  title: 'Take the DS out at the registrar',
+  label: 'DS gone',
+  after: ['survey'],
+  by: 'person',
+  counts: 'in turn',
+  applies: (_plan, leg) => leg.seen.parent.some((one) => one.sightings.some(({ value }) => value.ds.length > 0)),
+  standing: (leg) => {
+    const { td, signedUntil } = leg.times;
+    if (hasDs(leg)) return stands('ready', { text: 'The parent publishes a DS: with other keys at the new host, validating resolvers would find nothing.' });
+    if (td && signedUntil && signedUntil.at <= leg.now) return stands('done', { doneAt: td.firstNew });
+    return stands('doing', {
+      dueAt: signedUntil?.at ?? null,
+      text: 'The DS is gone; keys that were validated through it may be remembered still. The old zone stays signed until then.',
+    });
+  },
+};

@@ -1,0 +1,20 @@
+import { StepRule, acted } from './rule';
+
+/** TTLs of what changes, and of the apex NS set, go down at the old host. */
+export const lower: StepRule = {
+  id: 'lower',
+  chapter: 'timetable',
+  title: 'Lower the TTLs at the old host',
+  label: 'lowering sent',
+  after: ['choose'],
+  by: 'decided',
+  counts: 'done',
+  applies: () => true,
+  standing: (leg) =>
+    acted(leg, 'lower', {
+      decision: leg.said.approved,
+      dueAt: leg.said.lowerAt,
+      plan: leg.lowers,
+      leave: { act: 'leave', subject: 'lower', label: 'I have done it by hand', means: 'What is served counts, whoever set it.' },
+    }),
+};

@@ -1,0 +1,51 @@
+import { Leg } from '../leg';
+import { ownerOf, typeOf } from '../plan';
+import { StepRule, Way, asideWay, stands } from './rule';
+
+/** Every address of every old authority seen to serve the lowered TTLs; from then on the old ones run out. */
+export const lowered: StepRule = {
+  id: 'lowered',
+  chapter: 'timetable',
+  title: 'See the TTLs lowered',
+  label: 'lowered',
+  after: ['lower'],
+  by: 'seen',
+  counts: 'in turn',
+  applies: () => true,
+  standing: (leg) => {
+    const { tl, ts } = leg.times;
+    if (tl.all) return stands('done', { doneAt: tl.all.firstNew, since: tl.all.lastOld });
+    if (ts !== undefined) return stands('left', { doneAt: ts, text: 'The switch came before the TTLs were seen lowered.' });
+    return stands('doing', { text: loweredWords(leg), ways: waysOf(leg) });
+  },
+};
+
+function loweredWords(leg: Leg): string | null {
+  const { unlowered, tl } = leg.times;
+  const names = [...new Set(unlowered.map((one) => one.server.replace(/\.$/, '')))];
+  const kinds = [...new Set(unlowered.map((one) => `${ownerOf(one.key)} ${typeOf(one.key)}`))];
+  const silent = leg.seen.zones.filter(
+    (one) => one.silence && leg.plan.oldServers.some((old) => old.address === one.address) && tl.lacking.some((lack) => lack.address === one.address),
+  );
+  const words = [
+    names.length > 0
+      ? `${names.join(', ')} still ${names.length === 1 ? 'serves' : 'serve'} the old TTL of ${kinds.slice(0, 3).join(', ')}${kinds.length > 3 ? ` and ${kinds.length - 3} more` : ''}.`
+      : '',
+    ...silent.map((one) => `${one.server.replace(/\.$/, '')} (${one.address}) does not answer: ${one.silence!.problem}.`),
+  ];
+  return words.filter(Boolean).join(' ') || null;
+}
+
+function waysOf(leg: Leg): Way[] {
+  const { unlowered, tl } = leg.times;
+  const sent = leg.said.left.has('lower') || leg.state.work.get('lower')?.outcome === 'done';
+  const most = Math.max(0, ...unlowered.map((one) => one.ttl));
+  const accept: Way = {
+    act: 'accept TTLs',
+    subject: String(most),
+    label: 'Take the TTLs as they are',
+    means: `Old answers may then be remembered for up to ${most} s after the switch.`,
+  };
+  const silent = leg.seen.zones.filter((one) => one.silence && tl.lacking.some((lack) => lack.address === one.address));
+  return [...(sent && most > 0 ? [accept] : []), ...silent.map((one) => asideWay(one.address, one.server))];
+}

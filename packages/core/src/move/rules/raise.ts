@@ -1,0 +1,19 @@
+import { StepRule, acted } from './rule';
+
+/** Sets that are as planned get their lasting TTLs at the new host. */
+export const raise: StepRule = {
+  id: 'raise',
+  chapter: 'watch',
+  title: 'Raise the TTLs at the new host',
+  label: 'TTLs raised',
+  after: ['settle'],
+  by: 'decided',
+  counts: 'done',
+  applies: () => true,
+  standing: (leg) =>
+    acted(leg, 'raise', {
+      decision: leg.said.approved,
+      plan: leg.pushes,
+      leave: { act: 'leave', subject: 'raise', label: 'Leave the TTLs low', means: 'They stay as they are, or are raised by hand.' },
+    }),
+};

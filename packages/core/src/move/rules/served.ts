@@ -1,0 +1,93 @@
+import { TYPE_CODES } from '../../dns/typeNames';
+import { sameNameSet } from '../../watch/verdict';
+import { Instant } from '../../timetable/instant';
+import { Leg } from '../leg';
+import { SetKey, keyOf } from '../plan';
+import { AnswerSight } from '../seen';
+import { StepRule, Way, asideWay, stands } from './rule';
+
+/** How one server of the new host answers, held against the plan. */
+export interface ReadBack {
+  readonly server: string;
+  readonly address: string;
+  readonly at: Instant | null;
+  readonly problem: string | null;
+  readonly differs: readonly { readonly key: SetKey; readonly answer: AnswerSight }[];
+  /** Its apex NS set is the new one. */
+  readonly apexNew: boolean;
+}
+
+/** What every server of the new host answered at the last look. */
+export function readBack(leg: Leg): ReadBack[] {
+  return leg.once('read back', () =>
+    leg.plan.newServers.map(({ server, address }) => {
+      const seen = leg.seen.zones.find((one) => one.address === address);
+      const sighting = seen?.sightings.at(-1);
+      const nothing = { server, address, at: sighting?.last ?? null, differs: [], apexNew: false };
+      if (seen?.silence) return { ...nothing, problem: seen.silence.problem };
+      if (!sighting) return { ...nothing, problem: 'it was not asked yet' };
+      if (sighting.value.refused) return { ...nothing, problem: 'it refuses to answer for the zone' };
+      const ns = sighting.value.sets[keyOf(leg.plan.zone, TYPE_CODES.NS)];
+      const differs = Object.entries(sighting.value.sets).flatMap(([key, answer]) => (leg.wanted.is(key, answer) === false ? [{ key, answer }] : []));
+      return { ...nothing, problem: null, differs, apexNew: ns !== undefined && sameNameSet(ns.data, leg.plan.newNameservers) };
+    }),
+  );
+}
+
+export function isServed(one: ReadBack): boolean {
+  return one.problem === null && one.differs.length === 0 && one.apexNew;
+}
+
+/** The new zone as every server of the new host answers it, at the addresses that the host gave. */
+export const served: StepRule = {
+  id: 'served',
+  chapter: 'rebuild',
+  title: 'Read the new zone back',
+  label: undefined,
+  after: ['push'],
+  by: 'seen',
+  counts: 'in turn',
+  applies: () => true,
+  standing: (leg) => {
+    const all = readBack(leg).filter((one) => !leg.said.aside.has(one.address));
+    const lacking = all.filter((one) => !isServed(one));
+    if (all.length > 0 && lacking.length === 0) return stands('done', { doneAt: Math.max(...all.map((one) => one.at ?? 0)) });
+    if (all.length === 0) return stands('doing', { text: 'The nameservers of the new host have no address yet.' });
+    return stands('doing', { text: readBackWords(lacking), ways: waysOf(leg, lacking) });
+  },
+};
+
+/** What servers of the new host lack, in one sentence. */
+export function readBackWords(lacking: readonly ReadBack[]): string {
+  const silent = lacking.filter((one) => one.problem !== null);
+  const differing = lacking.filter((one) => one.problem === null);
+  const sets = new Set(differing.flatMap((one) => one.differs.map(({ key }) => key.replace('/', ' '))));
+  const names = (all: readonly ReadBack[]): string => [...new Set(all.map((one) => one.server.replace(/\.$/, '')))].join(', ');
+  return [
+    sets.size > 0
+      ? `${names(differing)} ${differing.length === 1 ? 'does' : 'do'} not serve ${[...sets].slice(0, 3).join(', ')}${sets.size > 3 ? ` and ${sets.size - 3} more` : ''} as planned.`
+      : '',
+    sets.size === 0 && differing.length > 0
+      ? `${names(differing)} ${differing.length === 1 ? 'names' : 'name'} another NS set at the apex than the new one.`
+      : '',
+    ...silent.map((one) => `${one.server.replace(/\.$/, '')}${one.address ? ` (${one.address})` : ''}: ${one.problem}.`),
+  ]
+    .filter(Boolean)
+    .join(' ');
+}
+
+/** Somebody else's changes at the new host are adopted or set right; a server that is dead is set aside. */
+function waysOf(leg: Leg, lacking: readonly ReadBack[]): Way[] {
+  const pushed = leg.state.work.get('push');
+  const edits = pushed?.outcome === 'done' && pushed.plan === leg.pushes ? lacking.filter((one) => one.differs.length > 0) : [];
+  const silent = lacking.filter((one) => one.problem !== null && one.at !== null);
+  return [
+    ...(edits.length > 0
+      ? [
+          { act: 'adopt', subject: '', label: 'Take what is served into the plan', means: 'The plan becomes what the new host answers.' } as const,
+          { act: 'take', subject: '', label: 'Set it right', means: 'The plan is pushed again.' } as const,
+        ]
+      : []),
+    ...silent.map((one) => asideWay(one.address, one.server)),
+  ];
+}

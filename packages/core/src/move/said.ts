@@ -1,0 +1,101 @@
+import { Instant } from '../timetable/instant';
+import { STARTING_TTL } from '../rebuild/propose';
+import { SetKey } from './plan';
+
+/** What people decide about a leg; each is a row that is never changed, and taken back by another row. */
+export const DECISION_KINDS = [
+  'hosts', // where it goes
+  'ruling', // what becomes of a record set; subject: the row's id
+  'push', // the new zone is pushed, and what changes in the plan later with it
+  'approve', // TTLs lowered, the old zone turned, TTLs raised, and when
+  'submitted', // the nameservers were changed at the registrar
+  'leave', // a step is left to a person or left out; subject: the step
+  'retry', // a step that stopped is tried again; subject: the step
+  'aside', // a server is not waited for any more; subject: its address
+  'waive', // a line of the gate is let pass; subject: the line
+  'accept TTLs', // TTLs that cannot be lowered are taken as they are
+  'assent', // what stands at the new host and is not ours; subject: the set
+  'survey', // a survey is taken again
+  'website', // the website is looked at now
+  'hint', // what a hint is about
+  'purpose', // what a record set is for
+  'stored', // what a fronted set holds
+  'pages', // pages that are looked at
+] as const;
+export type DecisionKind = (typeof DECISION_KINDS)[number];
+
+export interface Decision {
+  readonly id: number;
+  readonly kind: DecisionKind;
+  readonly subject: string;
+  readonly value: unknown;
+  readonly person: string | null;
+  readonly at: Instant;
+  /** The decision that this one takes back; its own value does not count. */
+  readonly undoes: number | null;
+}
+
+/** Decisions that stand: those not taken back, in the order in which they were made. A taking back can be taken back. */
+export function standing(decisions: readonly Decision[]): Decision[] {
+  const undone = new Set<number>();
+  // The newest first: what takes back is itself judged before what it takes back.
+  for (const decision of [...decisions].sort((a, b) => b.id - a.id)) if (decision.undoes !== null && !undone.has(decision.id)) undone.add(decision.undoes);
+  return decisions.filter((decision) => decision.undoes === null && !undone.has(decision.id));
+}
+
+export interface Assent {
+  /** `take`: ours replaces it or it goes; `leave`: it stays where it is. */
+  readonly what: 'take' | 'leave';
+  /** What stood there when it was said. */
+  readonly data: readonly string[];
+}
+
+/** The decisions of a leg as its rules ask for them. */
+export interface Said {
+  readonly pushed: Decision | undefined;
+  readonly approved: Decision | undefined;
+  readonly lowerTo: number;
+  readonly lowerAt: Instant | null;
+  readonly plannedSwitch: Instant | null;
+  readonly submittedAt: Instant | undefined;
+  readonly left: ReadonlyMap<string, Decision>;
+  readonly retried: ReadonlyMap<string, Decision>;
+  readonly aside: ReadonlyMap<string, Decision>;
+  readonly waived: ReadonlyMap<string, Decision>;
+  /** Seconds; TTLs up to this one are taken as they are. */
+  readonly acceptedTtl: number | undefined;
+  readonly assents: ReadonlyMap<SetKey, Assent>;
+  readonly surveyAsked: number;
+  readonly websiteAsked: number;
+}
+
+interface Approval {
+  readonly lowerTo?: number;
+  readonly lowerAt?: Instant | null;
+  readonly plannedSwitch?: Instant | null;
+}
+
+/** What stands, by kind and subject; the last word on a subject counts. */
+export function saidBy(decisions: readonly Decision[]): Said {
+  const stands = standing(decisions);
+  const last = (kind: DecisionKind): Decision | undefined => stands.findLast((one) => one.kind === kind);
+  const bySubject = (kind: DecisionKind): Map<string, Decision> => new Map(stands.filter((one) => one.kind === kind).map((one) => [one.subject, one]));
+  const approved = last('approve');
+  const approval = (approved?.value ?? {}) as Approval;
+  return {
+    pushed: last('push'),
+    approved,
+    lowerTo: approval.lowerTo ?? STARTING_TTL,
+    lowerAt: approval.lowerAt ?? null,
+    plannedSwitch: approval.plannedSwitch ?? null,
+    submittedAt: last('submitted')?.at,
+    left: bySubject('leave'),
+    retried: bySubject('retry'),
+    aside: bySubject('aside'),
+    waived: bySubject('waive'),
+    acceptedTtl: last('accept TTLs')?.value as number | undefined,
+    assents: new Map([...bySubject('assent')].map(([key, one]) => [key, one.value as Assent])),
+    surveyAsked: last('survey')?.id ?? 0,
+    websiteAsked: last('website')?.id ?? 0,
+  };
+}

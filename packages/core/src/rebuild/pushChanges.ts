@@ -1,0 +1,36 @@
+import { RRset, rrsetToText, sameData } from '../dns/record';
+import { SetChange, changesBetween } from '../dns/update';
+import { SetKey, keyOf } from '../move/plan';
+import { Assent } from '../move/said';
+import { sameTexts } from '../timetable/wanted';
+
+/** A set at the new host that is not ours, with its data in presentation form, sorted. */
+export interface ForeignSet extends RRset {
+  readonly texts: readonly string[];
+}
+
+/**
+ * What brings the new zone to the plan, and what stands there that somebody else put there and that nobody has said may go.
+ * `sent`: what we sent there last, by set; `assents`: what a person said of what stood there then.
+ */
+export function pushChanges(
+  served: readonly RRset[],
+  wanted: readonly RRset[],
+  how: { readonly keep: (set: RRset) => boolean; readonly sent: ReadonlyMap<SetKey, readonly string[]>; readonly assents: ReadonlyMap<SetKey, Assent> },
+): { readonly changes: readonly SetChange[]; readonly foreign: readonly ForeignSet[] } {
+  const foreign: ForeignSet[] = [];
+  const changes = changesBetween(served, wanted, how.keep).filter(({ before, after }) => {
+    if (!before || (after && sameData(before.type, before.data, after.data))) return true;
+    const key = keyOf(before.owner, before.type);
+    const texts = [...rrsetToText(before).data].sort();
+    const ours = how.sent.get(key);
+    if (ours && sameTexts(key, [...ours].sort(), texts)) return true;
+    const assent = how.assents.get(key);
+    const said = assent && sameTexts(key, [...assent.data].sort(), texts) ? assent.what : undefined;
+    if (said === 'leave' && !after) return false;
+    // What the plan names is overwritten once a person has said either word about what stands there.
+    if (said === undefined) foreign.push({ ...before, texts });
+    return true;
+  });
+  return { changes, foreign };
+}

@@ -1,0 +1,105 @@
+import { readFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { transformSync } from '@swc/core';
+import { Claims, claimsOf, earlyClaims } from '../testing/claims';
+import { worldOf } from '../testing/world';
+
+/** Ten mistakes that somebody could make in the formulas, as changes of their text; each has to be caught by the worlds. */
+const MISTAKES: readonly { readonly what: string; readonly file: string; readonly from: string; readonly to: string }[] = [
+  {
+    what: 'the TTL of the referral is forgotten',
+    file: 'led',
+    from: 'parent.add(server, { from, until: until + ttl, end })',
+    to: 'parent.add(server, { from, until, end })',
+  },
+  {
+    what: "the TTL of the zone's own NS set is forgotten",
+    file: 'led',
+    from: 'const at = last + ttl > settled ? Infinity : last + ttl;',
+    to: 'const at = last + ttl > settled ? Infinity : last;',
+  },
+  { what: 'nobody extends a delegation', file: 'led', from: 'for (let changed = true; changed;)', to: 'for (let changed = false; changed;)' },
+  {
+    what: 'the TTL of an answer is forgotten',
+    file: 'remembered',
+    from: 'Math.min(run.until, span.until) + eff(run.value.ttl, floor)',
+    to: 'Math.min(run.until, span.until)',
+  },
+  {
+    what: 'time during which nobody looked is taken for quiet',
+    file: 'runs',
+    from: 'if (isGap(sighting, end))',
+    to: 'if (isGap(sighting, end) && sightings.length < 0)',
+  },
+  {
+    what: 'a run ends when it was last seen',
+    file: 'runs',
+    from: 'next ? next.first + how.allowance : Infinity);',
+    to: 'next ? sighting.last + how.allowance : Infinity);',
+  },
+  { what: 'one server is enough', file: 'since', from: 'lacking.length > 0 || seen.length === 0', to: 'seen.length === 0' },
+  {
+    what: 'the TTL of the DS is forgotten',
+    file: 'legTimes',
+    from: 'td.firstNew + eff(D, assumed.floor) + eff(K, assumed.floor)',
+    to: 'td.firstNew + eff(K, assumed.floor)',
+  },
+  {
+    what: 'keys validated through the DS are forgotten',
+    file: 'legTimes',
+    from: 'td.firstNew + eff(D, assumed.floor) + eff(K, assumed.floor)',
+    to: 'td.firstNew + eff(D, assumed.floor)',
+  },
+  { what: 'the old TTL is not waited for', file: 'legTimes', from: 'at: l + ttl - target,', to: 'at: l,' },
+  {
+    what: "the zone's own NS set may be remembered for long",
+    file: 'legTimes',
+    from: 'consider(server, this.apexNs,',
+    to: '((..._: unknown[]) => undefined)(server, this.apexNs,',
+  },
+  {
+    what: 'a denial is taken for no answer',
+    file: 'legTimes',
+    from: 'value && this.wanted.is(key, value) === false ?',
+    to: 'value && value.data.length > 0 && this.wanted.is(key, value) === false ?',
+  },
+];
+
+/** The rules with one of their files changed. */
+function withMistake({ file, from, to }: (typeof MISTAKES)[number]): Claims {
+  const path = join(__dirname, `${file}.ts`);
+  const source = readFileSync(path, 'utf8');
+  if (!source.includes(from)) throw new Error(`${file}.ts does not say: ${from}`);
+  const { code } = transformSync(source.replace(from, to), {
+    filename: path,
+    jsc: { parser: { syntax: 'typescript' }, target: 'es2022' },
+    module: { type: 'commonjs' },
+  });
+  let claims: Claims | undefined;
+  jest.isolateModules(() => {
+    jest.doMock(path, () => {
+      const made = { exports: {} };
+      new Function('require', 'exports', 'module', code)((id: string): unknown => jest.requireActual(join(dirname(path), id)), made.exports, made);
+      return made.exports;
+    });
+    // Loaded anew, so that they take the changed file.
+    const { legTimes } =
+      file === 'legTimes' ? jest.requireMock<typeof import('./legTimes')>('./legTimes') : jest.requireActual<typeof import('./legTimes')>('./legTimes');
+    const { settledWhen } = jest.requireActual<typeof import('../watch/settled')>('../watch/settled');
+    claims = { legTimes, settledWhen };
+  });
+  jest.dontMock(path);
+  return claims!;
+}
+
+describe('a mistake in the formulas', () => {
+  it.each(MISTAKES.map((mistake) => [mistake.what, mistake] as const))('is caught: %s', (_what, mistake) => {
+    const claims = withMistake(mistake);
+    for (let number = 0; number < 250; number++) if (earlyClaims(worldOf(number, false), claims).early.length > 0) return;
+    throw new Error('250 worlds did not catch it');
+  });
+
+  it('is what the worlds catch: without one they find nothing', () => {
+    for (let number = 0; number < 60; number++) expect(earlyClaims(worldOf(number, false), claimsOf()).early).toEqual([]);
+  });
+});

@@ -1,0 +1,61 @@
+import fc from 'fast-check';
+import { Reach } from '../testing/reachability';
+import { END, worldOf } from '../testing/world';
+import { claimsOf, earlyClaims, lateSettled } from '../testing/claims';
+
+const seed = Number(process.env['SEED'] ?? Math.floor(Math.random() * 2 ** 31));
+const runs = Number(process.env['WORLDS'] ?? 1500);
+
+/** The claims of the real rules and folds against what caches can hold, in worlds that know nothing of the formulas. */
+describe(`claims against reachability (SEED=${seed})`, () => {
+  it('are never early, whatever the servers do and whoever looks away', () => {
+    let settled = 0;
+    let opened = 0;
+    fc.assert(
+      fc.property(fc.nat(), (number) => {
+        const world = worldOf(number, false);
+        const found = earlyClaims(world, claimsOf());
+        settled += found.settled;
+        opened += found.opened;
+        if (found.early.length > 0) throw new Error(`${found.early[0]}\n${world.describe}`);
+      }),
+      { seed, numRuns: runs },
+    );
+    // The worlds are worth their while: many come to an end, and many gates open.
+    expect(settled).toBeGreaterThan(runs / 10);
+    expect(opened).toBeGreaterThan(runs / 10);
+  });
+
+  it('are not late in quiet worlds: settled within one look of the slowest server', () => {
+    let settled = 0;
+    fc.assert(
+      fc.property(fc.nat(), (number) => {
+        const world = worldOf(number, true);
+        const late = lateSettled(world, claimsOf());
+        if (late !== undefined && late.problem !== undefined) throw new Error(`${late.problem}\n${world.describe}`);
+        if (late) settled += 1;
+      }),
+      { seed, numRuns: Math.ceil(runs / 3) },
+    );
+    expect(settled).toBeGreaterThan(runs / 12);
+  });
+});
+
+describe('reachability itself', () => {
+  it('finds what a cache holds of one server that never changes', () => {
+    const slot = { ns: ['o'], nsTtl: 5, value: 'a', ttl: 3 };
+    const slots = Array.from({ length: END + 1 }, () => slot);
+    const truth = { parents: [slots.map(() => ({ ns: ['o'], nsTtl: 7, dsTtl: undefined }))], zones: new Map([['o', slots]]) };
+    const held = new Reach(truth, 'ordinary').until(10);
+    expect([held.leads.get('o'), held.values.get('a')]).toEqual([17, 13]);
+  });
+
+  it('lets extending caches alone go on where a server names itself', () => {
+    const named = { ns: ['o'], nsTtl: 5, value: 'a', ttl: 3 };
+    const parent = Array.from({ length: END + 1 }, (_, at) => ({ ns: at < 10 ? ['o'] : ['n'], nsTtl: 4, dsTtl: undefined }));
+    const slots = Array.from({ length: END + 1 }, () => named);
+    const truth = { parents: [parent], zones: new Map([['o', slots]]) };
+    expect(new Reach(truth, 'ordinary').until(60).leads.get('o')).toBe(19);
+    expect(new Reach(truth, 'extending').until(60).leads.get('o')).toBe(65);
+  });
+});

@@ -1,0 +1,38 @@
+import { eff } from './eff';
+import { Derived, instantTerm, secondsTerm } from './instant';
+import { LedSpan } from './led';
+import { Run } from './runs';
+
+/** An answer to one question as far as its times go: its TTL, or that of the denial. */
+export interface Remembered {
+  readonly ttl: number;
+  /** In words, for the sum. */
+  readonly words: string;
+}
+
+/**
+ * R: until when an answer may be remembered that a server gives during these runs, by caches that are led to it during
+ * these spans: max of min(l, q) + eff(v) over every run and span that overlap. Undefined where nobody is led there.
+ * RFC 1035 §3.2.1, RFC 2308 §5.
+ */
+export function rememberedUntil(server: string, runs: readonly Run<Remembered>[], spans: readonly LedSpan[], floor: number): Derived | undefined {
+  let last: Derived | undefined;
+  for (const run of runs)
+    for (const span of spans) {
+      if (Math.max(run.from, span.from) >= Math.min(run.until, span.until)) continue;
+      const at = Math.min(run.until, span.until) + eff(run.value.ttl, floor);
+      if (last && last.at >= at) continue;
+      last = {
+        at,
+        formula: 'min(l, q) + eff(v)',
+        terms: [
+          instantTerm('l', `${server} last seen to answer ${run.value.words}, or planned to be`, run.until),
+          instantTerm('q', `nobody is led to ${server} any more`, span.until),
+          secondsTerm('v', 'TTL of that answer', run.value.ttl),
+          secondsTerm('f', 'floor a cache may apply', floor),
+        ],
+        follows: 'RFC 1035 §3.2.1, RFC 2308 §5',
+      };
+    }
+  return last;
+}

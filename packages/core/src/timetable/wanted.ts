@@ -1,0 +1,68 @@
+import { Name } from '../dns/name';
+import { RRset, rrsetFromText, sameData } from '../dns/record';
+import { TYPE_CODES, typeCode } from '../dns/typeNames';
+import { parseRdata, printRdata } from '../dns/rdata';
+import { ZoneAnswers } from '../dns/zoneAnswers';
+import { AnswerSight } from '../move/seen';
+import { LegPlan, SetKey, keyOf, ownerOf, setKey, typeOf } from '../move/plan';
+import { MADE_BY_SIGNING } from '../rebuild/hostsOwn';
+
+/** What the plan would answer to each question, once it is served; asked as a server is asked, so that wildcards and cuts count. */
+export class Wanted {
+  readonly answers: ZoneAnswers;
+  private readonly byKey = new Map<SetKey, readonly string[] | undefined>();
+  private readonly apex: SetKey;
+  /** Sets that a row of the ledger is about: of what else stands at a host the plan says nothing. */
+  private readonly ruled: ReadonlySet<SetKey>;
+
+  constructor(plan: Pick<LegPlan, 'zone' | 'rulings' | 'newNameservers'>) {
+    this.ruled = new Set(plan.rulings.map((ruling) => setKey(ruling.owner, ruling.type)));
+    this.apex = keyOf(plan.zone, TYPE_CODES.NS);
+    this.answers = new ZoneAnswers(plan.zone, wantedSets(plan));
+  }
+
+  /** Data in presentation form, sorted; empty where the plan denies it; undefined where the question is not the plan's to answer. */
+  data(key: SetKey): readonly string[] | undefined {
+    if (!this.byKey.has(key)) this.byKey.set(key, this.work(key));
+    return this.byKey.get(key);
+  }
+
+  /** True where an answer is as the plan has it; undefined where the plan has no word in it. */
+  is(key: SetKey, answer: AnswerSight): boolean | undefined {
+    const wanted = this.data(key);
+    return wanted && sameTexts(key, wanted, answer.data);
+  }
+
+  private work(key: SetKey): readonly string[] | undefined {
+    const type = typeCode(typeOf(key));
+    if (type === undefined || !this.ruled.has(key) || key === this.apex || type === TYPE_CODES.SOA || MADE_BY_SIGNING.has(type)) return undefined;
+    const owner = Name.parse(ownerOf(key));
+    const answer = this.answers.ask(owner, type);
+    if (answer.referral) {
+      // Of a cut its NS set and glue are told in the referral; what else stands there is another zone's.
+      const told = [answer.referral, ...answer.glue].find((set) => set.type === type && set.owner.equals(owner));
+      return told && textsOf(told);
+    }
+    const own = answer.answers.find((set) => set.type === type && set.owner.equals(owner));
+    return own ? textsOf(own) : [];
+  }
+}
+
+/** The sets of the plan, with the apex NS set that the new host serves. TTLs as planned for good. */
+export function wantedSets(plan: Pick<LegPlan, 'zone' | 'rulings' | 'newNameservers'>): RRset[] {
+  const sets = plan.rulings.flatMap((ruling) => (ruling.planned ? [rrsetFromText(ruling.planned)] : []));
+  return [...sets, { owner: plan.zone, type: TYPE_CODES.NS, ttl: 0, data: plan.newNameservers.map((name) => parseRdata(TYPE_CODES.NS, name)) }];
+}
+
+export function textsOf(set: Pick<RRset, 'type' | 'data'>): string[] {
+  return set.data.map((data) => printRdata(set.type, data)).sort();
+}
+
+/** The same data, letter case of names aside; both sorted. */
+export function sameTexts(key: SetKey, a: readonly string[], b: readonly string[]): boolean {
+  if (a.length !== b.length) return false;
+  if (a.every((text, index) => text === b[index])) return true;
+  const type = typeCode(typeOf(key))!;
+  const octets = (all: readonly string[]): Uint8Array[] => all.map((text) => parseRdata(type, text));
+  return sameData(type, octets(a), octets(b));
+}

@@ -1,0 +1,164 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { Name, RRset, SetChange, TsigKey, changesBetween, groupRecords, printRdata, typeMnemonic } from '@wanderon/core';
+import { Host } from '@wanderon/contract';
+import { NetError, sendUpdates, transferZone } from '@wanderon/net';
+import { CLOCK, Clock } from '../../clock/clock';
+import { DATABASE, Database } from '../../db/database';
+import { EventStore } from '../../events/event.store';
+import { HostStore } from '../../hosts/host.store';
+import { Network } from '../../network/network';
+import { ActResult, WorkContext, sentence } from '../context';
+
+export interface OutwardTarget {
+  readonly host: Host;
+  readonly key: TsigKey;
+  readonly server: { readonly server: string; readonly address: string };
+}
+
+export interface OutwardAct {
+  readonly step: string;
+  /** What is to be changed, from what the zone holds; what stands there and is in the way instead. */
+  readonly plan: (served: readonly RRset[]) => readonly SetChange[] | { readonly stopped: ActResult };
+  readonly says: (changes: number) => string;
+  readonly decidedBy: string | null;
+  /** TTLs that the server does not take are let be: it is said, and what it serves counts. */
+  readonly ttlsAside?: boolean;
+}
+
+/** The sets of a zone after what this leg last sent there, by owner and type. */
+export type Sent = ReadonlyMap<string, readonly string[]>;
+
+/** Every change of a zone at a DNS host goes through here. */
+@Injectable()
+export class Outward {
+  constructor(
+    @Inject(DATABASE) private readonly database: Database,
+    @Inject(CLOCK) private readonly clock: Clock,
+    private readonly events: EventStore,
+    private readonly hosts: HostStore,
+    private readonly network: Network,
+  ) {}
+
+  /** Where updates for a host go and with which key; a sentence where it takes none from us. */
+  async target(hostId: string | null): Promise<OutwardTarget | { readonly problem: string }> {
+    const host = hostId ? await this.hosts.get(hostId) : undefined;
+    const key = host && (await this.hosts.keyOf(host.id));
+    if (!host || !key) return { problem: `${host?.name ?? 'The DNS host'} takes no updates from us: no key is known.` };
+    const name = host.nameservers[0];
+    const address = host.updateAddress ?? host.addresses[0] ?? (name ? (await this.network.walker().addressesOf(Name.parse(name)))[0] : undefined);
+    if (!address) return { problem: `${name ?? host.name} has no address to send updates to.` };
+    return { host, key, server: { server: name ?? host.name, address } };
+  }
+
+  /** What was sent to a server for a move's domain, as it should stand there. */
+  async sent(domainId: string, address: string): Promise<Sent> {
+    const rows = await this.database('actions')
+      .join('legs', 'legs.id', 'actions.leg_id')
+      .join('moves', 'moves.id', 'legs.move_id')
+      .where({ 'moves.domain_id': domainId, 'actions.server': address })
+      .orderBy('actions.id')
+      .select<{ changes: { before: SetShown | null; after: SetShown | null }[] }[]>('changes');
+    const sent = new Map<string, readonly string[]>();
+    for (const { changes } of rows)
+      for (const { before, after } of changes) {
+        const set = (after ?? before)!;
+        sent.set(`${set.owner.toLowerCase()}/${set.type}`, after ? [...after.data].sort() : []);
+      }
+    return sent;
+  }
+
+  /**
+   * Brings a zone to what is wanted by dynamic update, safe to repeat: looks first whether it already took effect, records the
+   * action before and after, guards every change by what was seen, and looks again afterwards. A process that dies in between
+   * leaves an action without an end; the next one finds the zone as it should be and sends nothing.
+   */
+  async bring(
+    { move, loaded, zone, signal }: WorkContext,
+    { server, key }: OutwardTarget,
+    act: OutwardAct,
+  ): Promise<ActResult & { rcode?: number | undefined }> {
+    const look = async (): Promise<readonly SetChange[] | { readonly stopped: ActResult }> => {
+      const { records } = await transferZone(this.network.client, server, zone, { key, signal });
+      return act.plan(groupRecords(records));
+    };
+    const leg = loaded.row.id;
+    try {
+      const changes = await look();
+      if ('stopped' in changes) return changes.stopped;
+      const begun = await this.database('actions').where({ leg_id: leg, step: act.step, finished_at: null }).first<{ id: string } | undefined>('id');
+      if (changes.length === 0) {
+        if (begun) await this.finish(begun.id, 'found done');
+        return { outcome: 'done', problem: null };
+      }
+      const action = begun?.id ?? (await this.begin(move.id, move.domain, leg, server, changes, act));
+      await sendUpdates(this.network.client, server, zone, changes, key);
+      const left = await look();
+      if ('stopped' in left) return left.stopped;
+      const names = (all: readonly SetChange[]): string =>
+        all
+          .map((change) => `${change.owner.toString()} ${typeMnemonic(change.type)}`)
+          .slice(0, 5)
+          .join(', ');
+      const onlyTtls = left.every(
+        (change) => change.before && change.after && changesBetween([{ ...change.before, ttl: 0 }], [{ ...change.after, ttl: 0 }]).length === 0,
+      );
+      if (left.length > 0 && !(act.ttlsAside && onlyTtls))
+        return { outcome: 'stopped', problem: `${server.server} took the update, but still differs in ${names(left)}.` };
+      await this.finish(action, 'done');
+      return {
+        outcome: 'done',
+        problem: left.length > 0 ? `${server.server} takes a change of TTL alone for no change: ${names(left)} stay as they are.` : null,
+      };
+    } catch (error) {
+      if (!(error instanceof NetError)) throw error;
+      const again = ['timeout', 'cut', 'unreachable', 'cancelled'].includes(error.kind);
+      return { outcome: again ? 'trying' : 'stopped', problem: sentence(error.message), rcode: error.rcode };
+    }
+  }
+
+  private async begin(
+    move: string,
+    domain: string,
+    leg: string,
+    server: OutwardTarget['server'],
+    changes: readonly SetChange[],
+    act: OutwardAct,
+  ): Promise<string> {
+    const changed = changes.map(describe);
+    return this.database.transaction(async (transaction) => {
+      await this.events.add(
+        {
+          kind: act.step,
+          text: `Sending to ${server.server} (${server.address}): ${act.says(changes.length)}`,
+          domain,
+          move,
+          before: changed.map((one) => one.before),
+          after: changed.map((one) => one.after),
+          person: act.decidedBy ?? undefined,
+        },
+        transaction,
+      );
+      const [made] = await transaction('actions')
+        .insert({ leg_id: leg, step: act.step, server: server.address, changes: JSON.stringify(changed), started_at: this.clock.now() })
+        .returning<{ id: string }[]>('id');
+      return made!.id;
+    });
+  }
+
+  private async finish(action: string, outcome: string): Promise<void> {
+    await this.database('actions').where({ id: action }).update({ finished_at: this.clock.now(), outcome });
+  }
+}
+
+interface SetShown {
+  readonly owner: string;
+  readonly type: string;
+  readonly ttl: number;
+  readonly data: readonly string[];
+}
+
+function describe(change: SetChange): { before: SetShown | null; after: SetShown | null } {
+  const show = (set: RRset | undefined): SetShown | null =>
+    set ? { owner: set.owner.toString(), type: typeMnemonic(set.type), ttl: set.ttl, data: set.data.map((data) => printRdata(set.type, data)) } : null;
+  return { before: show(change.before), after: show(change.after) };
+}

@@ -1,0 +1,36 @@
+import { RCODE, RRset, hostsOwnSet, keyOf, plannedSets, pushChanges } from '@wanderon/core';
+import { ActResult, WorkContext } from '../context';
+import { Outward } from './outward';
+
+/** Pushes the planned zone to the new DNS host, with TTLs kept low until the move is settled; what is not ours goes only with assent. */
+export async function push(context: WorkContext, outward: Outward): Promise<ActResult> {
+  const { leg, zone, loaded, move } = context;
+  const target = await outward.target(loaded.row.new_dns_host);
+  if ('problem' in target) return { outcome: 'stopped', problem: `${target.problem} Set it right at Hosts, then try again.` };
+  const wanted = plannedSets(leg.plan.rulings, 'starting');
+  const sent = await outward.sent(move.domain_id, target.server.address);
+  const keep = hostsOwnSet(zone, leg.plan.newNameservers);
+  const outcome = await outward.bring(context, target, {
+    step: 'push',
+    decidedBy: leg.said.pushed?.person ?? null,
+    says: (changes) => `${changes} record sets of the new zone.`,
+    plan: (served: readonly RRset[]) => {
+      const { changes, foreign } = pushChanges(served, wanted, { keep, sent, assents: leg.said.assents });
+      if (foreign.length === 0) return changes;
+      const names = foreign.map((set) => keyOf(set.owner, set.type).replace('/', ' '));
+      return {
+        stopped: {
+          outcome: 'stopped',
+          problem: `At ${target.host.name} stands what is not of this plan, and would go or be overwritten: ${names.slice(0, 5).join(', ')}${names.length > 5 ? ` and ${names.length - 5} more` : ''}.`,
+          foreign: foreign.map((set) => ({ key: keyOf(set.owner, set.type), data: set.texts })),
+        },
+      };
+    },
+  });
+  if (outcome.outcome === 'stopped' && outcome.rcode === RCODE.NOTAUTH)
+    return {
+      outcome: 'stopped',
+      problem: `${target.host.name} does not hold ${zone.toString()} yet, or its key is not good for it. Add the domain in its panel, then try again.`,
+    };
+  return outcome;
+}

@@ -1,0 +1,297 @@
+import { Inject, Injectable, Logger } from '@nestjs/common';
+import { Due, Leg, Name, STEP_RULES, dueOf, gateOf, isDone, passes, stepsOf } from '@wanderon/core';
+import { CLOCK, Clock } from '../clock/clock';
+import { Database } from '../db/database';
+import { EventStore } from '../events/event.store';
+import { HostStore } from '../hosts/host.store';
+import { LegLoader, LoadedLeg, LoadedMove } from '../moves/legLoader';
+import { MoveActs } from '../moves/moveActs';
+import { MoveStore } from '../moves/move.store';
+import { ObservationStore, Sighted } from '../moves/observation.store';
+import { Network } from '../network/network';
+import { SurveyStore } from '../survey/survey.store';
+import { WebsiteLookStore } from '../watch/websiteLook.store';
+import { lower } from './acts/lower';
+import { Outward } from './acts/outward';
+import { push } from './acts/push';
+import { raise } from './acts/raise';
+import { turn } from './acts/turn';
+import { Claims } from './claims';
+import { ActResult, Outcome, WorkContext } from './context';
+import { lookForDrift } from './looks/drift';
+import { askLookouts } from './looks/lookouts';
+import { lookAtParent } from './looks/parent';
+import { lookAtWebsite } from './looks/website';
+import { lookAtNew, lookAtOld } from './looks/zones';
+import { SurveyStep } from './surveyStep';
+
+/** Things done for a move before others have their turn. */
+const TURN = 40;
+/** Seconds of real time after which a survey that was sent to its workers is asked for again. */
+const SURVEY_AGAIN = 5;
+
+/** Looks that take long, and that no time rests on. */
+const SLOW: ReadonlySet<string> = new Set(['drift', 'lookouts', 'website']);
+
+/** What is due for a move and is done by other workers. */
+export interface Beside {
+  readonly survey: boolean;
+  readonly watch: boolean;
+}
+const NOTHING: Beside = { survey: false, watch: false };
+
+const ACTS: Readonly<Record<string, (context: WorkContext, outward: Outward) => Promise<ActResult>>> = { push, lower, turn, raise };
+
+/** Takes moves forward: asks core what is due, does it, and records what was seen. */
+@Injectable()
+export class Advancer {
+  private readonly log = new Logger('advance');
+
+  constructor(
+    @Inject(CLOCK) private readonly clock: Clock,
+    private readonly loader: LegLoader,
+    private readonly acts: MoveActs,
+    private readonly store: MoveStore,
+    private readonly observations: ObservationStore,
+    private readonly surveys: SurveyStore,
+    private readonly surveyStep: SurveyStep,
+    private readonly hosts: HostStore,
+    private readonly websiteLooks: WebsiteLookStore,
+    private readonly events: EventStore,
+    private readonly network: Network,
+    private readonly outward: Outward,
+    private readonly claims: Claims,
+  ) {}
+
+  /**
+   * Every act that is due for a move now, and every look that its times rest on. What takes long has workers of its own: a
+   * survey, and looks that are only watched; it is told which of them are due. One process at a time does each of these.
+   * Safe to call at any moment and any number of times.
+   */
+  async advance(id: string): Promise<Beside> {
+    if (!(await this.claims.take(id, 'advance'))) return NOTHING;
+    try {
+      return await this.work(id);
+    } finally {
+      await this.claims.release(id, 'advance');
+    }
+  }
+
+  /** Looks at lookouts, website and drift, the most overdue first. */
+  async watch(id: string): Promise<void> {
+    if (!(await this.claims.take(id, 'watch'))) return;
+    try {
+      for (let turn = 0; turn < TURN; turn++) {
+        const loaded = await this.loader.load(id);
+        if (loaded.move.state !== 'open') return;
+        const now = this.clock.now();
+        const ready = dueOf(loaded.current.leg).filter((due) => due.what === 'look' && SLOW.has(due.id) && due.at <= now);
+        const late = (due: Due): number => (now - due.at) / due.every;
+        const next = ready.sort((a, b) => late(b) - late(a))[0];
+        if (!next) break;
+        await this.doOne(loaded, loaded.current, next);
+      }
+    } finally {
+      await this.claims.release(id, 'watch');
+    }
+    await this.sleep(await this.loader.load(id));
+  }
+
+  private async work(id: string): Promise<Beside> {
+    let loaded = await this.loader.load(id);
+    if (loaded.move.state !== 'open') {
+      await this.store.wake(id, null);
+      return NOTHING;
+    }
+    let beside: Beside = NOTHING;
+    for (let turn = 0; turn < TURN; turn++) {
+      const all = loaded.legs.flatMap((one) => dueOf(one.leg).map((due) => ({ one, due })));
+      const now = all.filter(({ due }) => due.at <= this.clock.now());
+      beside = { survey: now.some(({ due }) => due.what === 'survey'), watch: now.some(({ due }) => SLOW.has(due.id)) };
+      const ready = now.filter(({ due }) => due.what !== 'survey' && !SLOW.has(due.id));
+      // Acts before looks; looks stand in the order of their weight.
+      ready.sort((a, b) => Number(b.due.what === 'act') - Number(a.due.what === 'act'));
+      const next = ready[0];
+      if (!next) break;
+      await this.doOne(loaded, next.one, next.due);
+      loaded = await this.loader.load(id);
+    }
+    await this.sleep(loaded);
+    return beside;
+  }
+
+  /** When to come back; at once where somebody acted since the move was read. */
+  private async sleep({ move, legs }: LoadedMove): Promise<void> {
+    // What is under way beside is asked for again, should its process die.
+    const again = this.clock.now() + SURVEY_AGAIN * Math.max(1, this.clock.rate());
+    const waits = legs.flatMap((one) => dueOf(one.leg).map((due) => (due.what === 'survey' || SLOW.has(due.id) ? Math.max(due.at, again) : due.at)));
+    const at = waits.length === 0 ? null : Math.min(...waits);
+    await this.store.database('moves').where({ id: move.id, version: move.version, state: 'open' }).update({ wake_at: at });
+  }
+
+  private async doOne(loaded: LoadedMove, one: LoadedLeg, due: Due): Promise<void> {
+    const context = this.contextOf(loaded, one, due.every, new AbortController().signal);
+    if (due.what === 'act') return this.doAct(context, due);
+    let outcome: Outcome;
+    let problem: string | undefined;
+    try {
+      outcome = await this.look(context, due);
+    } catch (error) {
+      // A fault of ours must not stop the move: it is told, and the look is made again when its time comes.
+      this.log.error(error);
+      problem = 'a fault of Wanderon’s own; it was written to the log';
+      outcome = { sights: [], at: this.clock.now() };
+    }
+    const looked: Sighted = {
+      kind: 'look',
+      subject: due.id,
+      value: { problem: problem ?? null },
+      ...(outcome.sights.find((sight) => sight.kind === 'look')?.note ? { note: outcome.sights.find((sight) => sight.kind === 'look')!.note! } : {}),
+    };
+    await this.commit(context, { ...outcome, sights: [...outcome.sights.filter((sight) => sight.kind !== 'look'), looked] }, due.every);
+  }
+
+  private async look(context: WorkContext, due: Due): Promise<Outcome> {
+    const at = this.clock.now();
+    const row = context.loaded.row.id;
+    switch (due.id) {
+      case 'parent':
+        return { sights: await lookAtParent(context, this.network), at };
+      case 'old':
+        return { sights: await lookAtOld(context, this.network), at };
+      case 'new': {
+        const { sights, servers } = await lookAtNew(context, this.network, this.hosts);
+        return { sights, at, also: (transaction) => this.store.updateLeg(row, { new_servers: servers }, transaction) };
+      }
+      case 'drift':
+        return { sights: await lookForDrift(context, this.network, this.hosts, this.surveys), at };
+      case 'lookouts': {
+        const { sights, next } = await askLookouts(context, this.network, at);
+        return { sights: [...sights, { kind: 'look', subject: 'lookouts', value: null, note: { next } }], at };
+      }
+      case 'website': {
+        const upTo = context.loaded.decisions.at(-1)?.id ?? 0;
+        const website = await lookAtWebsite(context, this.network, this.surveys, this.websiteLooks, at);
+        return { sights: [workSight('website', { outcome: 'done', problem: null }, null, upTo)], at, ...website };
+      }
+      default:
+        throw new RangeError(`nobody knows how to look at ${due.id}`);
+    }
+  }
+
+  private async doAct(context: WorkContext, due: Due): Promise<void> {
+    const { leg, loaded } = context;
+    const upTo = loaded.decisions.at(-1)?.id ?? 0;
+    const plans: Record<string, string | undefined> = { push: leg.pushes, raise: leg.pushes, lower: leg.lowers };
+    let result: ActResult;
+    try {
+      result = await ACTS[due.id]!(context, this.outward);
+    } catch (error) {
+      this.log.error(error);
+      result = { outcome: 'trying', problem: 'A fault of Wanderon’s own; it was written to the log, and is tried again.' };
+    }
+    const title = STEP_RULES.find((rule) => rule.id === due.id)!.title;
+    const notes =
+      result.outcome === 'done'
+        ? [{ kind: 'step', text: `${title}: done.${result.problem ? ` ${result.problem}` : ''}` }]
+        : result.outcome === 'stopped'
+          ? [{ kind: due.id, text: `${title}: ${result.problem}` }]
+          : [];
+    await this.commit(context, { sights: [workSight(due.id, result, plans[due.id] ?? null, upTo)], at: this.clock.now(), notes }, due.every);
+  }
+
+  /** Takes the survey that is due; it goes on beside everything else that is done for the move. */
+  async survey(id: string): Promise<void> {
+    if (!(await this.claims.take(id, 'survey'))) return;
+    try {
+      const loaded = await this.loader.load(id);
+      const due = loaded.move.state === 'open' ? dueOf(loaded.current.leg).find((one) => one.what === 'survey') : undefined;
+      if (!due || due.at > this.clock.now()) return;
+      const upTo = loaded.current.decisions.at(-1)?.id ?? 0;
+      const context = this.contextOf(loaded, loaded.current, due.every, new AbortController().signal);
+      try {
+        const { result, outcome } = await this.surveyStep.take(context);
+        if (this.surveyStep.closing && result.outcome === 'stopped') return;
+        const notes = [...(outcome.notes ?? []), ...(result.outcome === 'stopped' ? [{ kind: 'survey', text: `Take the survey: ${result.problem}` }] : [])];
+        await this.commit(context, { ...outcome, notes, sights: [...outcome.sights, workSight('survey', result, null, upTo)] }, due.every);
+      } catch (error) {
+        if (this.surveyStep.closing) return;
+        this.log.error(error);
+        const result: ActResult = { outcome: 'trying', problem: 'A fault of Wanderon’s own; it was written to the log, and the survey is taken again.' };
+        await this.commit(context, { sights: [workSight('survey', result, null, upTo)], at: this.clock.now() }, due.every);
+      }
+      await this.store.database('moves').where({ id, state: 'open' }).update({ wake_at: 0 });
+    } finally {
+      await this.claims.release(id, 'survey');
+    }
+  }
+
+  /** Looks at all that the gate rests on, at once: before a switch is taken for granted. */
+  async lookForGate(id: string): Promise<void> {
+    const loaded = await this.loader.load(id);
+    const { every } = loaded.current.leg.state;
+    await Promise.all((['parent', 'old', 'new', 'drift'] as const).map((kind) => this.doOne(loaded, loaded.current, { what: 'look', id: kind, at: 0, every })));
+  }
+
+  /** One short transaction: what was seen, what follows, and the words of the trail; steps that are newly done are told. */
+  private async commit(context: WorkContext, outcome: Outcome, every: number): Promise<void> {
+    const { move, loaded } = context;
+    await this.acts.write(move.id, async (now, transaction) => {
+      if (now.move.state !== 'open') return;
+      await this.observations.add(loaded.row.id, outcome.at, every, outcome.sights, transaction);
+      await outcome.also?.(transaction);
+      for (const { kind, text } of outcome.notes ?? []) await this.tell(context, kind, text, transaction);
+      const before = now.legs.find((one) => one.row.id === loaded.row.id)!.leg;
+      const after = (await this.loader.load(move.id, transaction)).legs.find((one) => one.row.id === loaded.row.id)!.leg;
+      for (const { kind, text } of newsOf(before, after)) await this.tell(context, kind, text, transaction);
+    });
+  }
+
+  private async tell({ move }: WorkContext, kind: string, text: string, transaction: Database): Promise<void> {
+    this.log.log(`${move.domain}: ${text}`);
+    await this.events.add({ kind, text, domain: move.domain, move: move.id }, transaction);
+  }
+
+  private contextOf(loaded: LoadedMove, one: LoadedLeg, every: number, signal: AbortSignal): WorkContext {
+    const { move } = loaded;
+    const note: WorkContext['note'] = async (kind, text, { database, ...more } = {}) => {
+      this.log.log(`${move.domain}: ${text}`);
+      await this.events.add({ kind, text, domain: move.domain, move: move.id, ...more }, database);
+    };
+    return { move, loaded: one, leg: one.leg, zone: Name.parse(`${move.domain}.`), every, signal, note };
+  }
+}
+
+function workSight(step: string, result: ActResult, plan: string | null, upTo: number): Sighted {
+  const { outcome, problem, foreign = [] } = result;
+  return { kind: 'work', subject: step, value: { outcome, problem, plan, upTo, foreign } };
+}
+
+/** What an observation has made true, or no longer true, in words for the trail. Acts tell of themselves. */
+function newsOf(before: Leg, after: Leg): { kind: string; text: string }[] {
+  const observed = stepsOf(after).filter(({ rule }) => rule.by === 'seen' || rule.id === 'switch' || rule.id === 'ds-gone');
+  const news = observed.flatMap(({ rule, standing }) => {
+    const was = isDone(before, rule.id);
+    const is = standing.state === 'done' || standing.state === 'left';
+    if (is && !was) return [{ kind: 'step', text: `${rule.title}: done.` }];
+    if (!is && was && rule.id !== 'survey') return [{ kind: 'step', text: `${rule.title}: no longer so. ${standing.text ?? ''}`.trim() }];
+    return [];
+  });
+  const [t, u] = [before.plan.chosen ? before.times.ts : undefined, after.plan.chosen ? after.times.ts : undefined];
+  if (t === undefined && u !== undefined && after.said.submittedAt === undefined) news.push({ kind: 'switch', text: switchedEarly(before) });
+  return news;
+}
+
+/** Nobody told us: what was not yet true when the change was made. */
+function switchedEarly(before: Leg): string {
+  const lacking = gateLines(before);
+  return lacking.length === 0
+    ? 'The parent was seen to publish the new nameservers.'
+    : `The parent was seen to publish the new nameservers before the gate was open: ${lacking.join(' ')}`;
+}
+
+function gateLines(leg: Leg): string[] {
+  return gateOf(leg)
+    .lines.filter((line) => !passes(line))
+    .map((line) => line.text);
+}

@@ -1,0 +1,38 @@
+import { Instant, Leg, Name } from '@wanderon/core';
+import { Database } from '../db/database';
+import { LoadedLeg } from '../moves/legLoader';
+import { MoveRow } from '../moves/move.rows';
+import { Sighted } from '../moves/observation.store';
+
+/** What a look or an act is given. `loaded` is as it stood when it began. */
+export interface WorkContext {
+  readonly move: MoveRow;
+  readonly loaded: LoadedLeg;
+  readonly leg: Leg;
+  readonly zone: Name;
+  /** Seconds to the next look, as planned. */
+  readonly every: number;
+  readonly signal: AbortSignal;
+  readonly note: (kind: string, text: string, more?: { before?: unknown; after?: unknown; database?: Database }) => Promise<void>;
+}
+
+/** What is written together once a look or an act is over. */
+export interface Outcome {
+  readonly sights: readonly Sighted[];
+  readonly at: Instant;
+  /** Anything else, in the same transaction. */
+  readonly also?: (transaction: Database) => Promise<void>;
+  /** Words for the trail. */
+  readonly notes?: readonly { readonly kind: string; readonly text: string }[];
+}
+
+/** How an act came out. `foreign`: what stands at the new host and is not ours, where that is in the way. */
+export interface ActResult {
+  readonly outcome: 'done' | 'trying' | 'stopped';
+  readonly problem: string | null;
+  readonly foreign?: readonly { readonly key: string; readonly data: readonly string[] }[];
+}
+
+export function sentence(text: string): string {
+  return `${text.charAt(0).toUpperCase()}${text.slice(1)}${/[.!?]$/.test(text) ? '' : '.'}`;
+}

@@ -1,0 +1,60 @@
+import { AnswerSight, DriftSight, MADE_BY_SIGNING, RRset, TYPE_CODES, driftFromPlan, mergeSightings, parsePrefix } from '@wanderon/core';
+import { NetError, lookUpRegistration } from '@wanderon/net';
+import { Network } from '../../network/network';
+import { HostStore } from '../../hosts/host.store';
+import { Sighted } from '../../moves/observation.store';
+import { SurveyStore } from '../../survey/survey.store';
+import { askAuthorities } from '../../survey/askAuthorities';
+import { resolver } from '../../survey/whereNamesLead';
+import { takeInventory } from '../../survey/takeInventory';
+import { WorkContext } from '../context';
+
+/** The old zone's contents against what the plan was made from, and the registration's statuses; what signing makes aside. */
+export async function lookForDrift(context: WorkContext, network: Network, hosts: HostStore, surveys: SurveyStore): Promise<Sighted[]> {
+  return Promise.all([driftOf(context, network, hosts, surveys), registrationOf(context, network)]).then((all) => all.flat());
+}
+
+async function driftOf({ leg, loaded, zone, signal }: WorkContext, network: Network, hosts: HostStore, surveys: SurveyStore): Promise<Sighted[]> {
+  const base = { kind: 'drift', subject: 'old zone' } as const;
+  try {
+    const asked = await askAuthorities(network.client, zone, leg.plan.oldServers, signal);
+    const before = leg.plan.rulings.flatMap((ruling) => (ruling.found ? [ruling.found] : []));
+    const all = [...loaded.hosts.values()].filter((host) => host.role === 'dns');
+    const wish = {
+      zone,
+      hosts: [],
+      fronts: all.flatMap((host) => host.fronts.map((range) => ({ host: host.name, prefix: parsePrefix(range)! }))),
+      given: { names: [], sets: [] },
+      before: surveys.asQuestions(before),
+      siblings: () => Promise.resolve([]),
+      pages: [],
+      signal,
+    };
+    const inventory = await takeInventory(network.surveyWorld, wish, await hosts.keyOf(loaded.row.old_dns_host), asked);
+    if (inventory.sightings.length === 0) return [{ ...base, value: undefined, problem: 'no old authority gave anything of the zone' }];
+    const sets = mergeSightings(inventory.sightings)
+      .map((one) => one.set)
+      .filter((set) => !MADE_BY_SIGNING.has(set.type) && !(set.type === TYPE_CODES.SOA));
+    const varying = loaded.row.survey_id ? await surveys.varying(loaded.row.survey_id) : new Set<string>();
+    const changes = driftFromPlan(zone, leg.plan.rulings, sets as RRset[], varying).map(sight);
+    return [{ ...base, value: { changes } }];
+  } catch (error) {
+    if (!(error instanceof NetError)) throw error;
+    return [{ ...base, value: undefined, problem: error.message }];
+  }
+}
+
+function sight(change: DriftSight): DriftSight {
+  const plain = (one: AnswerSight | null): AnswerSight | null => one && { ttl: one.ttl, data: [...one.data].sort() };
+  return { owner: change.owner, type: change.type, before: plain(change.before), after: plain(change.after) };
+}
+
+async function registrationOf({ move, signal }: WorkContext, network: Network): Promise<Sighted[]> {
+  const { bootstrap, http } = network.surveyWorld;
+  if (!bootstrap) return [];
+  const base = { kind: 'registration', subject: move.domain } as const;
+  const look = await lookUpRegistration({ ...http, resolve: resolver(network.walker(signal), (host) => host) }, bootstrap, move.domain, signal);
+  if (look?.kind === 'found') return [{ ...base, value: { statuses: [...look.registration.statuses].sort() } }];
+  if (look?.kind === 'absent') return [{ ...base, value: { statuses: [] } }];
+  return [{ ...base, value: undefined, problem: look ? look.problem : 'no service is known' }];
+}

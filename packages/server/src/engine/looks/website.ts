@@ -1,0 +1,36 @@
+import { pageChanges } from '@wanderon/core';
+import { Network } from '../../network/network';
+import { SurveyStore } from '../../survey/survey.store';
+import { lookWherePlanLeads, pagesLookedAt } from '../../watch/website';
+import { WebsiteLookStore } from '../../watch/websiteLook.store';
+import { Outcome, WorkContext } from '../context';
+
+/** Changes that are told in the trail one by one. */
+const TOLD = 3;
+
+/** Looks at the website where the plan leads and holds it against the survey. It is otherwise, or it is not; nothing was surveyed, and it is neither. */
+export async function lookAtWebsite(
+  context: WorkContext,
+  network: Network,
+  surveys: SurveyStore,
+  looks: WebsiteLookStore,
+  at: number,
+): Promise<Pick<Outcome, 'also'>> {
+  const { loaded, leg, zone, note } = context;
+  const surveyId = loaded.row.last_survey ?? loaded.row.survey_id;
+  const baseline = surveyId ? await surveys.pages(surveyId) : [];
+  if (!surveyId || baseline.length === 0) return {};
+  const seen = await lookWherePlanLeads(network, zone, leg.plan.rulings, pagesLookedAt(baseline));
+  const changes = pageChanges(baseline, seen);
+  return {
+    also: async (transaction) => {
+      if (!(await looks.add(loaded.row.id, surveyId, at, seen, changes, transaction))) return;
+      const told = changes.slice(0, TOLD).map(({ pages, text }) => `${pages.join(', ')} ${text}`);
+      const more = changes.length > TOLD ? `; and ${changes.length - TOLD} more` : '';
+      await note(
+        'website',
+        changes.length === 0 ? 'Where the plan leads, the website is as it was surveyed.' : `Where the plan leads: ${told.join('; ')}${more}.`,
+      );
+    },
+  };
+}

@@ -1,0 +1,117 @@
+import { BeforeApplicationShutdown, Inject, Injectable, Logger, OnApplicationBootstrap } from '@nestjs/common';
+import { Subscription } from 'rxjs';
+import { CLOCK, Clock } from '../clock/clock';
+import { DATABASE, Database } from '../db/database';
+import { WakeUps } from '../moves/wakeUps';
+import { Advancer } from './advance';
+import { Boss } from './boss';
+import { Claims } from './claims';
+
+const ADVANCE = 'advance';
+const SURVEY = 'survey';
+const WATCH = 'watch';
+/** Workers for what is due, and beside them for what takes long. */
+const ADVANCE_WORKERS = 4;
+const SURVEY_WORKERS = 3;
+const WATCH_WORKERS = 4;
+/** Milliseconds of real time between looks at what has fallen due. */
+const PULSE = 250;
+/** Moves sent to the queue at one pulse; the rest has its turn at the next. */
+const AT_ONCE = 100;
+/** Seconds after which a move that failed for a fault of ours is looked at again. */
+const AFTER_FAULT = 60;
+
+/** Sends moves whose time has come to the queue, and works the queue. When something is due is in the moves themselves, by the job's clock. */
+@Injectable()
+export class JobQueue implements OnApplicationBootstrap, BeforeApplicationShutdown {
+  private readonly log = new Logger('jobs');
+  private timer: NodeJS.Timeout | undefined;
+  private closing = false;
+  private pulsing: Promise<void> | undefined;
+  private advancing: string[] = [];
+  private surveying: string[] = [];
+  private watching: string[] = [];
+  private subscription: Subscription | undefined;
+
+  constructor(
+    @Inject(DATABASE) private readonly database: Database,
+    @Inject(CLOCK) private readonly clock: Clock,
+    private readonly advancer: Advancer,
+    private readonly boss: Boss,
+    private readonly wakeUps: WakeUps,
+  ) {}
+
+  async onApplicationBootstrap(): Promise<void> {
+    this.advancing = await this.boss.work<{ move: string }>(ADVANCE, ADVANCE_WORKERS, ({ move }) => this.work(move));
+    this.surveying = await this.boss.work<{ move: string }>(SURVEY, SURVEY_WORKERS, ({ move }) => this.survey(move));
+    this.watching = await this.boss.work<{ move: string }>(WATCH, WATCH_WORKERS, ({ move }) => this.watch(move));
+    this.subscription = this.wakeUps.moves.subscribe((move) => void this.send(move).catch((error: unknown) => this.log.error(error)));
+    this.clock.onChange(() => this.pulse());
+    this.timer = setInterval(() => this.pulse(), PULSE);
+    this.pulse();
+  }
+
+  async beforeApplicationShutdown(): Promise<void> {
+    this.closing = true;
+    this.subscription?.unsubscribe();
+    clearInterval(this.timer);
+    await this.pulsing;
+  }
+
+  private async send(move: string): Promise<void> {
+    if (!this.closing) await this.boss.send(ADVANCE, { move }, move, this.advancing);
+  }
+
+  private pulse(): void {
+    if (this.pulsing || this.closing) return;
+    this.pulsing = this.sendDue()
+      .catch((error: unknown) => this.log.error(error))
+      .finally(() => (this.pulsing = undefined));
+  }
+
+  /** What has been due longest comes first; what a live process has in hand makes no work. */
+  private async sendDue(): Promise<void> {
+    const due = await this.database<{ id: string; state: string; wake_at: number }>('moves')
+      .where('state', 'open')
+      .andWhere('wake_at', '<=', this.clock.now())
+      .whereNotExists(this.database('claims').whereRaw("claims.move_id = moves.id and claims.work = 'advance'").whereRaw(Claims.LIVE))
+      .orderBy('wake_at')
+      .limit(AT_ONCE)
+      .select('id');
+    for (const { id } of due) await this.send(id);
+  }
+
+  private async work(move: string): Promise<void> {
+    try {
+      const { survey, watch } = await this.advancer.advance(move);
+      if (survey) await this.boss.send(SURVEY, { move }, move, this.surveying);
+      if (watch) await this.boss.send(WATCH, { move }, move, this.watching);
+    } catch (error) {
+      await this.putOff(move, error);
+    }
+  }
+
+  private async survey(move: string): Promise<void> {
+    try {
+      await this.advancer.survey(move);
+    } catch (error) {
+      await this.putOff(move, error);
+    }
+  }
+
+  private async watch(move: string): Promise<void> {
+    try {
+      await this.advancer.watch(move);
+    } catch (error) {
+      await this.putOff(move, error);
+    }
+  }
+
+  private async putOff(move: string, error: unknown): Promise<void> {
+    if (this.closing) return;
+    this.log.error(error);
+    await this.database('moves')
+      .where({ id: move })
+      .update({ wake_at: this.clock.now() + AFTER_FAULT });
+  }
+}

@@ -1,0 +1,137 @@
+import { Injectable, Inject } from '@nestjs/common';
+import { AnswerSight, Name, RRsetText, SetKey, TYPE_CODES, ZoneSight, rrsetFromText, sameNameSet, setKey, typeCode } from '@wanderon/core';
+import { NetError } from '@wanderon/net';
+import { CLOCK, Clock } from '../clock/clock';
+import { HostStore } from '../hosts/host.store';
+import { Sighted } from '../moves/observation.store';
+import { InHandGiven, InHandStore } from '../survey/inHand.store';
+import { SurveyStore } from '../survey/survey.store';
+import { Given } from '../survey/surveyWorld';
+import { Surveyor } from '../survey/surveyor';
+import { TakenSurvey } from '../survey/takeSurvey';
+import { MoveStore } from '../moves/move.store';
+import { parentSighted } from './looks/parent';
+import { ActResult, Outcome, WorkContext, sentence } from './context';
+
+/** Takes a survey: the first one makes the plan, later ones stand beside it. */
+@Injectable()
+export class SurveyStep {
+  constructor(
+    @Inject(CLOCK) private readonly clock: Clock,
+    private readonly store: MoveStore,
+    private readonly surveys: SurveyStore,
+    private readonly surveyor: Surveyor,
+    private readonly inHand: InHandStore,
+    private readonly hosts: HostStore,
+  ) {}
+
+  /** The process is ending: what is cut short is taken by the next one. */
+  get closing(): boolean {
+    return this.surveyor.closing;
+  }
+
+  async take({ move, loaded, zone, leg }: WorkContext): Promise<{ result: ActResult; outcome: Outcome }> {
+    const given = givenIn(await this.inHand.latest(loaded.row.id));
+    const pages = (loaded.stands.findLast((one) => one.kind === 'pages')?.value ?? []) as string[];
+    const before = leg.plan.chosen ? this.surveys.asQuestions(leg.plan.rulings.flatMap((ruling) => (ruling.found ? [ruling.found] : []))) : [];
+    let taken: TakenSurvey;
+    try {
+      taken = await this.surveyor.take({ move: move.id }, zone, { given, pages, before });
+    } catch (error) {
+      if (!(error instanceof NetError)) throw error;
+      const nothing = { sights: [], at: this.clock.now() };
+      if (error.kind === 'cancelled')
+        return { result: { outcome: 'stopped', problem: 'It was stopped. A survey taken before stands; take it again when it suits.' }, outcome: nothing };
+      return { result: { outcome: 'trying', problem: sentence(error.message) }, outcome: nothing };
+    }
+    return { result: this.resultOf(taken), outcome: await this.outcomeOf(move.domain_id, move.id, loaded.row.id, taken) };
+  }
+
+  private resultOf({ survey }: TakenSurvey): ActResult {
+    if (survey.sets.length > 0) return { outcome: 'done', problem: null };
+    const reasons = survey.authorities.map((authority) => authority.problem ?? `${authority.server} gave nothing`);
+    const why = [...new Set(reasons)].join('; ');
+    return {
+      outcome: 'stopped',
+      problem: `No authority gave anything of the zone: ${why}. See whether the domain is added at its DNS host, then take the survey again.`,
+    };
+  }
+
+  private async outcomeOf(domainId: string, move: string, leg: string, taken: TakenSurvey): Promise<Outcome> {
+    const { survey, host: dns, nameservers } = taken;
+    const known = await this.hosts.list();
+    const addresses = new Set(survey.sets.filter((set) => set.type === 'A' || set.type === 'AAAA').flatMap((set) => set.stored ?? set.data));
+    const aliases = new Set(survey.sets.filter((set) => set.type === 'CNAME').flatMap((set) => set.data.map((target) => target.toLowerCase())));
+    const leads = (host: (typeof known)[number]): boolean =>
+      host.addresses.some((address) => addresses.has(address)) || (host.aliasTarget !== null && aliases.has(host.aliasTarget.toLowerCase()));
+    const web = known.find((host) => host.role === 'web' && leads(host));
+    const apex = survey.sets.find((set) => set.type === 'SOA')?.owner.toLowerCase();
+    const keys = survey.sets.find((set) => set.type === 'DNSKEY' && set.owner.toLowerCase() === apex);
+    const hints = survey.hints.length;
+    const text = `Survey taken: ${survey.sets.length} record sets, ${survey.coverage.grade}${hints === 0 ? '' : `, ${hints} ${hints === 1 ? 'hint' : 'hints'} open`}.${
+      sameNameSet(nameservers, [...(dns?.nameservers ?? [])]) ? '' : ' The nameservers are not those of a host we know whole.'
+    }`;
+    return {
+      at: this.clock.now(),
+      sights: sightsOf(taken),
+      notes: [{ kind: 'survey', text }],
+      also: async (transaction) => {
+        const id = await this.surveys.add(domainId, move, survey, transaction);
+        const chosen = (await this.store.legs(move, transaction)).find((one) => one.id === leg)!.new_dns_host !== null;
+        await this.store.updateLeg(leg, { last_survey: id }, transaction);
+        // Once the hosts are chosen the plan stands on its own survey; a new one is held against it.
+        if (chosen) return;
+        await this.store.updateLeg(
+          leg,
+          {
+            survey_id: id,
+            old_dns_host: dns?.id ?? null,
+            old_web_host: web?.id ?? null,
+            old_nameservers: [...nameservers],
+            old_servers: oldServers(taken),
+            fronted: unknownValues(survey.sets),
+            keys_ttl: keys?.ttl ?? null,
+          },
+          transaction,
+        );
+      },
+    };
+  }
+}
+
+/** Every server that the parent or the zone itself names, by address; those that are only named are asked as well. */
+function oldServers({ survey }: TakenSurvey): { server: string; address: string }[] {
+  return survey.authorities.map(({ server, address }) => ({ server, address }));
+}
+
+/** What the survey heard of each parent server and each authority, as observations. */
+function sightsOf({ survey }: TakenSurvey): Sighted[] {
+  const parents = survey.referrals.map((one) =>
+    parentSighted({ ...one, ttl: one.ttl ?? undefined, dsTtl: one.dsTtl ?? undefined, problem: one.problem ?? undefined }),
+  );
+  const zones = survey.authorities.map(({ server, address, authoritative, problem }): Sighted => {
+    const base = { kind: 'zone', subject: address, server } as const;
+    const sets: Record<SetKey, AnswerSight> = {};
+    const heard = survey.sets.flatMap((set) => {
+      const type = typeCode(set.type);
+      const one = set.evidence.find((evidence) => evidence.address === address && !evidence.absent && evidence.ttl !== null);
+      return one && type !== undefined && type !== TYPE_CODES.SOA && type !== TYPE_CODES.RRSIG
+        ? [{ key: setKey(set.owner, set.type), ttl: one.ttl!, data: one.data ?? set.data }]
+        : [];
+    });
+    for (const { key, ttl, data } of heard.sort((a, b) => (a.key < b.key ? -1 : 1))) sets[key] = { ttl, data: [...data].sort() };
+    if (!authoritative) return { ...base, value: undefined, problem: problem ?? 'it does not answer with authority' };
+    const value: ZoneSight = { serial: null, refused: false, sets };
+    return { ...base, value };
+  });
+  return [...parents, ...zones];
+}
+
+/** Sets of which only the answers of the host's front are known. */
+function unknownValues(sets: TakenSurvey['survey']['sets']): RRsetText[] {
+  return sets.filter((set) => set.fronted !== null && set.stored === null).map(({ owner, type, ttl, data }) => ({ owner, type, ttl, data }));
+}
+
+function givenIn({ names, sets, serial }: InHandGiven): Given {
+  return { names: names.map((name) => Name.parse(name)), sets: sets.map(rrsetFromText), serial };
+}

@@ -1,0 +1,37 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { Decision, DecisionKind, Instant } from '@wanderon/core';
+import { DATABASE, Database } from '../db/database';
+import { DecisionRow } from './move.rows';
+
+export interface NewDecision {
+  readonly kind: DecisionKind;
+  readonly subject?: string;
+  readonly value?: unknown;
+  readonly person: string;
+  readonly undoes?: number;
+}
+
+/** What people decided; rows are added and never changed. */
+@Injectable()
+export class DecisionStore {
+  constructor(@Inject(DATABASE) private readonly database: Database) {}
+
+  async add(leg: string, at: Instant, { kind, subject = '', value, person, undoes }: NewDecision, transaction: Database): Promise<number> {
+    const row = { leg_id: leg, kind, subject, value: value === undefined ? null : JSON.stringify(value), person_id: person, at, undoes: undoes ?? null };
+    const [made] = await transaction('decisions').insert(row).returning<{ id: string }[]>('id');
+    return Number(made!.id);
+  }
+
+  async ofLeg(leg: string, database: Database = this.database): Promise<Decision[]> {
+    const rows = await database<DecisionRow>('decisions').where({ leg_id: leg }).orderBy('id').select('*');
+    return rows.map((row) => ({
+      id: Number(row.id),
+      kind: row.kind,
+      subject: row.subject,
+      value: row.value,
+      person: row.person_id,
+      at: row.at,
+      undoes: row.undoes === null ? null : Number(row.undoes),
+    }));
+  }
+}

@@ -1,0 +1,219 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { Host } from '@wanderon/contract';
+import {
+  AnswerSight,
+  Decision,
+  DriftSight,
+  Leg,
+  LedgerRow,
+  LegPlan,
+  LookoutSight,
+  Name,
+  ParentSight,
+  RowDecision,
+  Said,
+  Seen,
+  SightRow,
+  TOP_BIT_TTL,
+  Work,
+  ZoneSight,
+  overlaid,
+  sameTexts,
+  saidBy,
+  seenServers,
+  setKey,
+  standing,
+} from '@wanderon/core';
+import { CLOCK, Clock } from '../clock/clock';
+import { CONFIG, Config } from '../config';
+import { DATABASE, Database } from '../db/database';
+import { HostStore, knowledgeOf } from '../hosts/host.store';
+import { Network } from '../network/network';
+import { DecisionStore } from './decision.store';
+import { LegRow, MoveRow, ObservationRow } from './move.rows';
+import { MoveStore } from './move.store';
+import { ObservationStore } from './observation.store';
+
+/** One leg with all that it rests on. */
+export interface LoadedLeg {
+  readonly row: LegRow;
+  readonly leg: Leg;
+  readonly rows: readonly LedgerRow[];
+  readonly decisions: readonly Decision[];
+  readonly stands: readonly Decision[];
+  readonly said: Said;
+  readonly observations: readonly ObservationRow[];
+  readonly hosts: ReadonlyMap<string, Host>;
+}
+
+export interface LoadedMove {
+  readonly move: MoveRow;
+  readonly legs: readonly LoadedLeg[];
+  readonly current: LoadedLeg;
+}
+
+const REFUSED: ZoneSight = { serial: null, refused: true, sets: {} };
+
+/** Reads a move whole and hands it to core: engine, acts and pages all see the same. */
+@Injectable()
+export class LegLoader {
+  constructor(
+    @Inject(DATABASE) private readonly database: Database,
+    @Inject(CLOCK) private readonly clock: Clock,
+    @Inject(CONFIG) private readonly config: Config,
+    private readonly store: MoveStore,
+    private readonly decisions: DecisionStore,
+    private readonly observations: ObservationStore,
+    private readonly hosts: HostStore,
+    private readonly network: Network,
+  ) {}
+
+  /** Throws where there is no such move. */
+  async load(id: string, database: Database = this.database, lock = false): Promise<LoadedMove> {
+    const move = await this.store.get(id, database, lock);
+    const hosts = new Map((await this.hosts.list(database)).map((host) => [host.id, host]));
+    const legs: LoadedLeg[] = [];
+    for (const row of await this.store.legs(id, database)) legs.push(await this.leg(move, row, hosts, database));
+    return { move, legs, current: legs.at(-1)! };
+  }
+
+  /** Seconds between looks at what is waited for: where the lab's clock hurries, a look is not sooner than a look can be. */
+  get every(): number {
+    return Math.max(this.config.WANDERON_LOOK_EVERY, 2 * this.clock.rate());
+  }
+
+  private async leg(move: MoveRow, row: LegRow, hosts: ReadonlyMap<string, Host>, database: Database): Promise<LoadedLeg> {
+    const now = this.clock.now();
+    const proposed = await this.store.rulings(row.id, database);
+    const decisions = await this.decisions.ofLeg(row.id, database);
+    const stands = standing(decisions);
+    const said = saidBy(decisions);
+    const survey = row.survey_id ? await database<{ id: string; taken_at: number }>('surveys').where({ id: row.survey_id }).first('taken_at') : undefined;
+    const since = (survey?.taken_at ?? move.created_at) - 2 * TOP_BIT_TTL;
+    const observations = await this.observations.ofLeg(row.id, move.domain_id, since, database);
+    const rows = overlaid(
+      proposed,
+      stands.filter((one) => one.kind === 'ruling').map((one) => ({ id: one.subject, row: (one.value as { row: RowDecision }).row, by: one.person })),
+    );
+    const plan = planOf(move, row, rows, hosts, survey?.taken_at);
+    const { WANDERON_CACHE_FLOOR: floor, WANDERON_ANYCAST_ALLOWANCE: parentAllowance, WANDERON_HOST_ALLOWANCE: hostAllowance } = this.config;
+    const website = await this.website(row.id, database);
+    const seen = seenOf(observations, rows, this.network.lookouts.length, website);
+    const leg = new Leg({ plan, seen, said, work: workOf(observations), assumed: { floor, parentAllowance, hostAllowance }, now, every: this.every });
+    return { row, leg, rows, decisions, stands, said, observations, hosts };
+  }
+
+  private async website(leg: string, database: Database): Promise<Seen['website']> {
+    const latest = await database('website_looks')
+      .where({ leg_id: leg })
+      .orderBy('id', 'desc')
+      .first<{ last_seen: number; changes: { weight: string; text: string; pages: string[] }[] } | undefined>('last_seen', 'changes');
+    return (
+      latest && { at: latest.last_seen, broken: latest.changes.filter((one) => one.weight === 'broken').map((one) => `${one.pages.join(', ')} ${one.text}`) }
+    );
+  }
+}
+
+function planOf(move: MoveRow, row: LegRow, rows: readonly LedgerRow[], hosts: ReadonlyMap<string, Host>, surveyedAt: number | undefined): LegPlan {
+  const host = (id: string | null): Host | undefined => (id ? hosts.get(id) : undefined);
+  const planned = (id: string | null): LegPlan['oldHost'] => {
+    const one = host(id);
+    return one && { name: one.name, keyed: one.keyName !== null };
+  };
+  const [oldWeb, newWeb] = [host(row.old_web_host), host(row.new_web_host)];
+  return {
+    kind: row.kind,
+    zone: Name.parse(`${move.domain}.`),
+    surveyedAt,
+    chosen: row.new_dns_host !== null,
+    rulings: rows,
+    oldNameservers: row.old_nameservers,
+    newNameservers: row.new_nameservers,
+    oldServers: row.old_servers,
+    newServers: row.new_servers,
+    oldHost: planned(row.old_dns_host),
+    newHost: planned(row.new_dns_host),
+    oldWeb: oldWeb ? [knowledgeOf(oldWeb)] : [],
+    newWeb: newWeb && knowledgeOf(newWeb),
+    fronted: row.fronted,
+    keysTtl: row.keys_ttl ?? undefined,
+  };
+}
+
+function sightRow<V>(row: ObservationRow): SightRow<V> {
+  return {
+    server: row.server,
+    address: row.subject,
+    value: row.value === null ? undefined : (row.value as V),
+    problem: row.problem ?? undefined,
+    refused: row.refused,
+    first: row.first_seen,
+    last: row.last_seen,
+    every: row.every,
+  };
+}
+
+function workOf(observations: readonly ObservationRow[]): Map<string, Work> {
+  const rows = observations.filter((row) => row.kind === 'work');
+  return new Map(
+    rows.map((row): [string, Work] => {
+      const value = row.value as Omit<Work, 'since' | 'at'>;
+      return [row.subject, { ...value, since: row.first_seen, at: row.last_seen }];
+    }),
+  );
+}
+
+function seenOf(observations: readonly ObservationRow[], rows: readonly LedgerRow[], watchers: number, website: Seen['website']): Seen {
+  const of = (kind: string): ObservationRow[] => observations.filter((row) => row.kind === kind);
+  const lookouts = of('lookout').map((row): LookoutSight => {
+    const value = row.value as Pick<LookoutSight, 'verdict' | 'rcode' | 'answer' | 'silent'>;
+    const remainingTtl = (row.note?.['remainingTtl'] ?? null) as number | null;
+    return { lookout: row.subject, key: row.item, ...value, first: row.first_seen, last: row.last_seen, remainingTtl };
+  });
+  const looked: Record<string, number> = {};
+  const planned: Record<string, number> = {};
+  for (const row of of('look')) {
+    looked[row.subject] = row.last_seen;
+    planned[row.subject] = row.every;
+    const next = row.note?.['next'];
+    if (typeof next === 'number') looked[`${row.subject} next`] = next;
+  }
+  const latest = (kind: string): ObservationRow | undefined =>
+    of(kind).reduce<ObservationRow | undefined>((a, b) => (a && a.last_seen > b.last_seen ? a : b), undefined);
+  const [drift, registration] = [latest('drift'), latest('registration')];
+  return {
+    parent: seenServers(of('parent').map((row) => sightRow<ParentSight>(row))),
+    zones: seenServers(
+      of('zone').map((row) => sightRow<ZoneSight>(row)),
+      REFUSED,
+    ),
+    lookouts,
+    watchers,
+    drift: drift && {
+      at: drift.last_seen,
+      problem: drift.problem,
+      changes: stillDrifting((drift.value as { changes: DriftSight[] } | null)?.changes ?? [], rows),
+    },
+    registration: registration && {
+      at: registration.last_seen,
+      problem: registration.problem,
+      statuses: (registration.value as { statuses: string[] } | null)?.statuses ?? [],
+    },
+    website,
+    looked,
+    planned,
+  };
+}
+
+/** What has been taken into the plan since is no drift any more. */
+function stillDrifting(changes: readonly DriftSight[], rows: readonly LedgerRow[]): DriftSight[] {
+  const found = new Map(rows.map((row) => [setKey(row.owner, row.type), row.found?.data ?? []]));
+  return changes.filter(({ owner, type, after }) => {
+    const key = setKey(owner, type);
+    return !sameTexts(key, [...(found.get(key) ?? [])].sort(), [...dataOf(after)].sort());
+  });
+}
+
+function dataOf(sight: AnswerSight | null): readonly string[] {
+  return sight?.data ?? [];
+}

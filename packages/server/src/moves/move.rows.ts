@@ -1,0 +1,77 @@
+import { DecisionKind, Instant, RRsetText, RulingKind, Scope, ServerAt } from '@wanderon/core';
+
+/** Rows of the tables of moves, as they stand. */
+export interface MoveRow {
+  id: string;
+  domain_id: string;
+  domain: string;
+  client: string | null;
+  scope: Scope;
+  state: 'open' | 'closed' | 'abandoned';
+  created_at: Instant;
+  closed_at: Instant | null;
+  wake_at: Instant | null;
+  version: number;
+}
+
+export interface LegRow {
+  id: string;
+  move_id: string;
+  position: number;
+  kind: 'delegation' | 'repoint';
+  scope: Scope;
+  /** The survey that the plan is made from, and the latest one. */
+  survey_id: string | null;
+  last_survey: string | null;
+  old_dns_host: string | null;
+  old_web_host: string | null;
+  new_dns_host: string | null;
+  new_web_host: string | null;
+  old_nameservers: string[];
+  new_nameservers: string[];
+  old_servers: ServerAt[];
+  new_servers: ServerAt[];
+  fronted: RRsetText[];
+  keys_ttl: number | null;
+}
+
+export interface RulingRow {
+  id: string;
+  leg_id: string;
+  position: number;
+  owner: string;
+  type: string;
+  ruling: RulingKind;
+  found: RRsetText | null;
+  planned: RRsetText | null;
+  reason: string;
+}
+
+export interface DecisionRow {
+  id: string;
+  leg_id: string;
+  kind: DecisionKind;
+  subject: string;
+  value: unknown;
+  person_id: string | null;
+  at: Instant;
+  undoes: string | null;
+}
+
+export interface ObservationRow {
+  id: string;
+  leg_id: string;
+  kind: string;
+  subject: string;
+  item: string;
+  server: string;
+  value: unknown;
+  digest: string;
+  problem: string | null;
+  refused: boolean;
+  note: Record<string, unknown> | null;
+  first_seen: Instant;
+  last_seen: Instant;
+  every: number;
+  count: string;
+}

@@ -1,0 +1,476 @@
+import { randomUUID } from 'node:crypto';
+import { Inject, Injectable } from '@nestjs/common';
+import { TakeWay } from '@wanderon/contract';
+import {
+  Assent,
+  Decision,
+  DecisionKind,
+  DomainChoice,
+  Instant,
+  Name,
+  RowDecision,
+  RulingEdit,
+  Scope,
+  SetKey,
+  Way,
+  adoptedRow,
+  editRow,
+  gateOf,
+  isDone,
+  newRow,
+  passes,
+  proposeRulings,
+  readBack,
+  readDomain,
+  rrsetFromText,
+  sameNameSet,
+  scopesMeet,
+  showName,
+  standing,
+  stepOf,
+  typeOf,
+  ownerOf,
+} from '@wanderon/core';
+import { NetError } from '@wanderon/net';
+import { CLOCK, Clock } from '../clock/clock';
+import { DATABASE, Database } from '../db/database';
+import { Advancer } from '../engine/advance';
+import { EventStore } from '../events/event.store';
+import { HostStore, knowledgeOf } from '../hosts/host.store';
+import { Network } from '../network/network';
+import { Caller } from '../people/allow';
+import { ProblemError, notFound } from '../problem';
+import { nameserversOf } from '../survey/takeSurvey';
+import { SurveyViews } from '../survey/survey.view';
+import { LegLoader } from './legLoader';
+import { MoveRow } from './move.rows';
+import { MoveStore } from './move.store';
+import { Act, KEPT, MoveActs } from './moveActs';
+
+/** What undo takes back; acts that went out are set right by other acts. */
+const UNDOABLE: readonly DecisionKind[] = ['ruling', 'waive', 'aside', 'accept TTLs', 'hint', 'purpose', 'stored'];
+
+/** What people do to moves. Every change is checked, recorded and told to the open pages, in one transaction. */
+@Injectable()
+export class MoveService {
+  constructor(
+    @Inject(DATABASE) private readonly database: Database,
+    @Inject(CLOCK) private readonly clock: Clock,
+    private readonly store: MoveStore,
+    private readonly loader: LegLoader,
+    private readonly hosts: HostStore,
+    private readonly acts: MoveActs,
+    private readonly surveyViews: SurveyViews,
+    private readonly events: EventStore,
+    private readonly network: Network,
+    private readonly advancer: Advancer,
+  ) {}
+
+  read(text: string): readonly DomainChoice[] {
+    const reading = readDomain(text);
+    if (!reading.ok) throw new ProblemError(400, reading.problem, { field: 'domain', kept: KEPT });
+    return reading.choices;
+  }
+
+  async start(text: string, wish: 'whole' | 'name', person: Caller): Promise<string> {
+    const choices = this.read(text);
+    const choice = choices.find((one) => one.scope === wish);
+    // A name that is the website's own spelling goes with the whole domain; asked for alone, that is said and not done unsaid.
+    if (!choice)
+      throw new ProblemError(409, `${text.trim()} cannot be moved alone: it goes with ${choices[0]!.shown}.`, {
+        field: 'domain',
+        detail: `Take the whole domain ${choices[0]!.shown}.`,
+        kept: KEPT,
+      });
+    if (choice.scope === 'name')
+      throw new ProblemError(409, `Moving ${choice.shown} alone is not possible yet.`, {
+        field: 'domain',
+        detail: `Wanderon moves whole domains so far: take ${showName(choice.zone)}.`,
+        kept: KEPT,
+      });
+    const scope: Scope = { kind: 'whole' };
+    await this.refuseOverlap(choice, scope, this.database);
+    await this.checkDelegated(choice);
+    const id = await this.database.transaction(async (transaction) => {
+      // Two people may type the same domain at once: the second one waits here and is refused.
+      await transaction.raw('select pg_advisory_xact_lock(hashtextextended(?, 1))', [choice.zone]);
+      await this.refuseOverlap(choice, scope, transaction);
+      const move = await this.store.create({ domain: choice.zone, scope, person: person.id, at: this.clock.now(), legKind: 'delegation' }, transaction);
+      await this.events.add(
+        { person: person.id, domain: choice.zone, move, kind: 'begun', text: `The move of ${choice.shown} was begun.`, after: { scope } },
+        transaction,
+      );
+      return move;
+    });
+    await this.acts.onMove(id, person, () => Promise.resolve());
+    return id;
+  }
+
+  /** Which hosts the domain goes to; proposes the rulings anew. */
+  async chooseHosts(legId: string, choice: { newDnsHost: string; newWebHost: string | null }, person: Caller): Promise<void> {
+    const dns = await this.hosts.get(choice.newDnsHost);
+    const web = choice.newWebHost ? await this.hosts.get(choice.newWebHost) : undefined;
+    if (dns.role !== 'dns' || dns.nameservers.length === 0)
+      throw new ProblemError(400, `${dns.name} is not a DNS host with nameservers.`, { field: 'newDnsHost', kept: KEPT });
+    if (web && web.role !== 'web') throw new ProblemError(400, `${web.name} is not a web host.`, { field: 'newWebHost', kept: KEPT });
+    await this.acts.act(legId, person, async ({ move, leg, transaction, decide }) => {
+      const { row } = leg;
+      if (!row.survey_id || !isDone(leg.leg, 'survey')) throw new ProblemError(409, 'The survey is not finished yet.', { kept: KEPT });
+      if (leg.said.pushed || leg.said.approved)
+        throw new ProblemError(409, 'The hosts can be chosen until the push or the lowering is decided.', { kept: KEPT });
+      this.refuseSamePlace(
+        leg.leg.plan.oldServers.map((one) => one.address),
+        row.old_nameservers,
+        dns,
+      );
+      const survey = await this.surveyViews.ofLeg(move, leg, row.survey_id);
+      const oldWeb = row.old_web_host ? [knowledgeOf(await this.hosts.get(row.old_web_host))] : [];
+      // What a host's front answers is not what moves: what it stores is.
+      const found = survey.sets.map((set) => rrsetFromText({ ...set, data: set.stored ?? set.data }));
+      const rulings = proposeRulings(Name.parse(`${move.domain}.`), found, { oldWeb, newDns: knowledgeOf(dns), newWeb: web && knowledgeOf(web) });
+      for (const old of leg.stands.filter((one) => one.kind === 'ruling'))
+        await decide(
+          { kind: 'ruling', subject: old.subject, undoes: old.id },
+          { kind: 'ruling', text: 'A ruling went with the hosts that were chosen before.', before: old.value },
+        );
+      await this.store.replaceRulings(row.id, rulings, transaction);
+      await this.store.updateLeg(
+        row.id,
+        { new_dns_host: dns.id, new_web_host: web?.id ?? null, new_nameservers: dns.nameservers, new_servers: [] },
+        transaction,
+      );
+      await decide(
+        { kind: 'hosts', value: { dns: dns.id, web: web?.id ?? null } },
+        {
+          kind: 'choose',
+          text: `Goes to ${dns.name}${web ? ` and ${web.name}` : ''}; ${rulings.length} rulings proposed.`,
+          before: { dns: row.new_dns_host, web: row.new_web_host },
+          after: { dns: dns.id, web: web?.id ?? null },
+        },
+      );
+    });
+  }
+
+  /** A set that is equal in names and addresses is no other place for a delegation to lead to. */
+  private refuseSamePlace(
+    oldAddresses: readonly string[],
+    oldNameservers: readonly string[],
+    dns: { name: string; nameservers: string[]; addresses: string[] },
+  ): void {
+    if (!sameNameSet(oldNameservers, dns.nameservers)) return;
+    if (dns.addresses.some((address) => !oldAddresses.includes(address))) return;
+    throw new ProblemError(409, `The domain is at ${dns.name} already: its nameservers have the same names and addresses.`, {
+      field: 'newDnsHost',
+      detail:
+        'Nothing would change hands at the registrar. Where the servers keep their names and get other addresses, give those addresses at Hosts. To change only records where they are, change them at that host.',
+      kept: KEPT,
+    });
+  }
+
+  async editRuling(legId: string, rulingId: string, edit: RulingEdit, person: Caller): Promise<void> {
+    await this.acts.act(legId, person, async (act) => {
+      this.refuseAfterSwitch(act);
+      const before = act.leg.rows.find((row) => row.id === rulingId);
+      if (!before) throw notFound('ruling');
+      const result = editRow(act.leg.leg.plan.zone, before, edit);
+      if (!result.ok)
+        throw new ProblemError(result.status === 'refused' ? 409 : 400, result.problem, { ...(result.field ? { field: result.field } : {}), kept: KEPT });
+      await this.rule(act, rulingId, result.row, `${before.owner} ${before.type}: ${result.row ? result.row.ruling : 'taken out'}.`, before);
+    });
+  }
+
+  async addRuling(legId: string, typed: { owner: string; type: string; ttl: string; data: string }, person: Caller): Promise<void> {
+    await this.acts.act(legId, person, async (act) => {
+      this.refuseAfterSwitch(act);
+      if (!act.leg.leg.plan.chosen) throw new ProblemError(409, 'Choose the hosts first.', { kept: KEPT });
+      const result = newRow(act.leg.leg.plan.zone, act.leg.rows, typed);
+      if (!result.ok)
+        throw new ProblemError(result.status === 'refused' ? 409 : 400, result.problem, { ...(result.field ? { field: result.field } : {}), kept: KEPT });
+      await this.rule(act, randomUUID(), result.row, `${result.row!.owner} ${result.row!.type}: new.`, null);
+    });
+  }
+
+  /** Takes the last decision back that can be. */
+  async undo(legId: string, person: Caller): Promise<void> {
+    await this.acts.act(legId, person, async (act) => {
+      const last = undoable(act.leg.decisions);
+      if (!last) throw new ProblemError(409, 'There is nothing to undo.', { kept: KEPT });
+      if (last.kind === 'ruling') this.refuseAfterSwitch(act);
+      await act.decide(
+        { kind: last.kind, subject: last.subject, undoes: last.id },
+        { kind: last.kind, text: `${wordsOf(last)}: taken back.`, before: last.value },
+      );
+    });
+  }
+
+  /** Makes the last undo undone. */
+  async redo(legId: string, person: Caller): Promise<void> {
+    await this.acts.act(legId, person, async (act) => {
+      const last = redoable(act.leg.decisions);
+      if (!last) throw new ProblemError(409, 'There is nothing to do again.', { kept: KEPT });
+      if (last.kind === 'ruling') this.refuseAfterSwitch(act);
+      const original = act.leg.decisions.find((one) => one.id === last.undoes)!;
+      await act.decide(
+        { kind: last.kind, subject: last.subject, undoes: last.id },
+        { kind: last.kind, text: `${wordsOf(original)}: again.`, after: original.value },
+      );
+    });
+  }
+
+  async push(legId: string, person: Caller): Promise<void> {
+    await this.acts.act(legId, person, async ({ leg, decide }) => {
+      if (!leg.leg.plan.chosen) throw new ProblemError(409, 'Choose the hosts first.', { kept: KEPT });
+      const stop = leg.leg.remarks.find((remark) => remark.weight === 'stop');
+      if (stop) throw new ProblemError(409, `${stop.owner} ${stop.type}: ${stop.text}`, { kept: KEPT });
+      if (isDone(leg.leg, 'push')) throw new ProblemError(409, 'This was done already.', { kept: KEPT });
+      if (leg.said.pushed && stepOf(leg.leg, 'push')!.standing.state !== 'stopped') throw new ProblemError(409, 'This was decided already.', { kept: KEPT });
+      await decide({ kind: 'push' }, { kind: 'push', text: 'The push of the new zone was decided.', before: null, after: null });
+      if (leg.said.pushed) await decide({ kind: 'retry', subject: 'push' }, { kind: 'retry', text: 'Push the new zone: to be tried again.' });
+    });
+  }
+
+  /** Decides beforehand what Wanderon does by itself: lowering, turning the old zone, raising. */
+  async approve(legId: string, plan: { lowerAt: Instant | null; plannedSwitch: Instant | null; lowerTo: number }, person: Caller): Promise<void> {
+    await this.acts.act(legId, person, async ({ leg, decide, at }) => {
+      if (!leg.leg.plan.chosen) throw new ProblemError(409, 'Choose the hosts first.', { kept: KEPT });
+      if (plan.lowerAt !== null && plan.lowerAt < at - 60) throw new ProblemError(400, 'The lowering lies in the past.', { field: 'lowerAt', kept: KEPT });
+      if (leg.leg.times.ts !== undefined) throw new ProblemError(409, 'The switch is under way.', { kept: KEPT });
+      await decide(
+        { kind: 'approve', value: plan },
+        {
+          kind: 'approve',
+          text: 'The timetable was approved: lower the TTLs, turn the old zone, raise the TTLs.',
+          before: leg.said.approved?.value ?? null,
+          after: plan,
+        },
+      );
+    });
+  }
+
+  /** The nameservers were changed at the registrar: everything that can have changed is looked at again first. */
+  async submitted(legId: string, person: Caller): Promise<void> {
+    const moveId = await this.store.moveOf(legId);
+    const { current } = await this.loader.load(moveId);
+    const state = stepOf(current.leg, 'switch')?.standing.state;
+    if (state === 'done') throw new ProblemError(409, 'The switch was seen already.', { kept: KEPT });
+    if (state === 'waiting') throw new ProblemError(409, this.shut(current.leg, 'It is not time for the switch yet'), { kept: KEPT });
+    if (current.leg.times.ts === undefined) await this.advancer.lookForGate(moveId);
+    await this.acts.act(legId, person, async ({ leg, decide }) => {
+      if (leg.said.submittedAt !== undefined) return;
+      if (leg.leg.times.ts === undefined && !gateOf(leg.leg).open)
+        throw new ProblemError(409, this.shut(leg.leg, 'The gate is shut'), { detail: this.evidence(leg.leg), kept: KEPT });
+      await decide(
+        { kind: 'submitted' },
+        {
+          kind: 'submitted',
+          text: 'The change of nameservers was submitted at the registrar.',
+          before: leg.row.old_nameservers,
+          after: leg.row.new_nameservers,
+        },
+      );
+    });
+  }
+
+  private shut(leg: Act['leg']['leg'], words: string): string {
+    const lacking = gateOf(leg).lines.filter((line) => !passes(line));
+    return `${words}: ${lacking.map((line) => line.text).join(' ')}`;
+  }
+
+  private evidence(leg: Act['leg']['leg']): string {
+    const lacking = gateOf(leg).lines.filter((line) => !passes(line) && line.evidence !== null);
+    return lacking.map((line) => line.evidence).join(' ');
+  }
+
+  /** A way on that a step or a line offers; what it offers now is what can be taken. */
+  async takeWay(legId: string, wish: TakeWay, person: Caller): Promise<void> {
+    await this.acts.act(legId, person, async (act) => {
+      const { leg } = act.leg;
+      const step = stepOf(leg, wish.step);
+      const line = gateOf(leg).lines.find((one) => one.key === wish.step);
+      const survey = wish.step === 'survey' && wish.act === 'retry' && !leg.plan.chosen;
+      const offered: readonly Way[] = [...(step?.standing.ways ?? []), ...(line?.ways ?? [])];
+      const way = offered.find((one) => one.act === wish.act && one.subject === wish.subject);
+      if (!way && !survey) throw new ProblemError(409, 'This is not open here any more.', { detail: 'The page shows what is.', kept: KEPT });
+      await this.follow(act, wish, way?.label ?? 'Take the survey again', step?.rule.title ?? line?.text ?? '');
+    });
+  }
+
+  private async follow(act: Act, wish: TakeWay, label: string, title: string): Promise<void> {
+    const { decide, leg } = act;
+    const value = wish.reason ? { reason: wish.reason } : undefined;
+    const event = (kind: string, text: string): Parameters<Act['decide']>[1] => ({
+      kind,
+      text,
+      before: stepOf(leg.leg, wish.step)?.standing.text ?? null,
+      after: value ?? null,
+    });
+    switch (wish.act) {
+      case 'retry':
+        if (wish.step === 'survey') await decide({ kind: 'survey' }, event('retry', 'The survey is taken again.'));
+        else await decide({ kind: 'retry', subject: wish.step }, event('retry', `${title}: to be tried again.`));
+        return;
+      case 'leave':
+        await decide({ kind: 'leave', subject: wish.subject, value }, event('skip', `${title}: ${label.charAt(0).toLowerCase()}${label.slice(1)}.`));
+        return;
+      case 'aside':
+        await decide({ kind: 'aside', subject: wish.subject, value }, event('aside', `${label}: it is not waited for any more.`));
+        return;
+      case 'accept TTLs':
+        await decide({ kind: 'accept TTLs', value: Number(wish.subject) }, event('accept TTLs', `TTLs of up to ${wish.subject} s are taken as they are.`));
+        return;
+      case 'take':
+      case 'keep':
+        return this.assent(act, wish.act === 'take' ? 'take' : 'leave', event);
+      case 'adopt':
+        return this.adopt(act, wish.subject === 'drift' ? 'old' : 'new');
+    }
+  }
+
+  /** Says of everything at the new host that is not as planned that it may go, or stays, and has the plan pushed again. */
+  private async assent({ leg, decide }: Act, what: Assent['what'], event: (kind: string, text: string) => Parameters<Act['decide']>[1]): Promise<void> {
+    const foreign = new Map<SetKey, readonly string[]>((leg.leg.state.work.get('push')?.foreign ?? []).map((one) => [one.key, one.data]));
+    for (const one of readBack(leg.leg))
+      for (const { key, answer } of one.differs) if (!foreign.has(key) && answer.data.length > 0) foreign.set(key, answer.data);
+    for (const [key, data] of foreign)
+      await decide(
+        { kind: 'assent', subject: key, value: { what, data } },
+        event('assent', `${ownerOf(key)} ${typeOf(key)} at the new host ${what === 'take' ? 'gives way to the plan' : 'stays as it is'}.`),
+      );
+    await decide({ kind: 'retry', subject: 'push' }, event('retry', 'Push the new zone: again.'));
+  }
+
+  /** Takes what is served into the plan: what changed at the old host since the survey, or at the new one since the push. */
+  private async adopt(act: Act, where: 'old' | 'new'): Promise<void> {
+    if (where === 'old') this.refuseAfterSwitch(act);
+    const { leg } = act.leg;
+    const changes =
+      where === 'old'
+        ? (leg.seen.drift?.changes ?? []).map(({ owner, type, after }) => ({ owner, type, data: after?.data ?? [], ttl: after?.ttl ?? 0 }))
+        : readBack(leg).flatMap((one) =>
+            one.differs.map(({ key, answer }) => ({ owner: ownerOf(key), type: typeOf(key), data: answer.data, ttl: answer.ttl })),
+          );
+    const done = new Set<string>();
+    for (const change of changes) {
+      const name = `${change.owner.toLowerCase()}/${change.type}`;
+      if (done.has(name)) continue;
+      done.add(name);
+      const { id, row } = adoptedRow(act.leg.rows, change, where);
+      const before = act.leg.rows.find((one) => one.id === id) ?? null;
+      await this.rule(act, id ?? randomUUID(), row, `${change.owner} ${change.type}: taken into the plan as it stands at the ${where} host.`, before);
+    }
+  }
+
+  /** Lets a line of the gate pass with a reason, or takes that back. */
+  async waive(legId: string, key: string, reason: string | null, person: Caller): Promise<void> {
+    await this.acts.act(legId, person, async ({ leg, decide }) => {
+      const line = gateOf(leg.leg).lines.find((one) => one.key === key);
+      if (!line) throw notFound('line');
+      if (!line.waivable) throw new ProblemError(409, 'This cannot be let pass.', { kept: KEPT });
+      if (reason !== null)
+        await decide(
+          { kind: 'waive', subject: key, value: { reason } },
+          { kind: 'waive', text: `Let pass: ${line.text} Reason: ${reason}`, before: null, after: reason },
+        );
+      else if (line.waived)
+        await decide(
+          { kind: 'waive', subject: key, undoes: line.waived.id },
+          { kind: 'waive', text: `No longer let pass: ${line.text}`, before: line.waived.value },
+        );
+    });
+  }
+
+  async lookAtWebsite(legId: string, person: Caller): Promise<void> {
+    await this.acts.act(legId, person, async ({ leg, decide }) => {
+      if (!leg.leg.plan.chosen) throw new ProblemError(409, 'Where the website will be is known once the hosts are chosen.', { kept: KEPT });
+      if (isDone(leg.leg, 'settle')) throw new ProblemError(409, 'The move is settled: the website is not looked at any more.', { kept: KEPT });
+      await decide({ kind: 'website' }, { kind: 'website', text: 'A look at the website was asked for.' });
+    });
+  }
+
+  async close(id: string, person: Caller): Promise<void> {
+    await this.acts.onMove(id, person, async (act) => {
+      if (stepOf(act.leg.leg, 'close')?.standing.state !== 'ready') throw new ProblemError(409, 'The move is not settled yet.', { kept: KEPT });
+      await this.end(act, 'closed', 'The move was closed.');
+    });
+  }
+
+  async abandon(id: string, person: Caller): Promise<void> {
+    await this.acts.onMove(id, person, (act) => this.end(act, 'abandoned', 'The move was abandoned. What was sent to DNS hosts stays as it is.'));
+  }
+
+  private async end({ move, transaction, at, note }: Act, state: 'closed' | 'abandoned', text: string): Promise<void> {
+    await transaction('moves').where({ id: move.id }).update({ state, closed_at: at, wake_at: null });
+    await note({ kind: state, text, before: { state: move.state }, after: { state } });
+  }
+
+  private async rule(act: Act, id: string, row: RowDecision, text: string, before: unknown): Promise<void> {
+    await act.decide({ kind: 'ruling', subject: id, value: { row } }, { kind: 'ruling', text, before, after: row });
+  }
+
+  /** The plan may change until the switch; afterwards only what is served is taken into it. */
+  private refuseAfterSwitch({ leg }: Act): void {
+    if (leg.leg.plan.chosen && leg.leg.times.ts !== undefined)
+      throw new ProblemError(409, 'The switch is under way: the plan stands.', {
+        detail: 'What is served otherwise can be taken into the plan where it is reported.',
+        kept: KEPT,
+      });
+  }
+
+  private async refuseOverlap(choice: DomainChoice, scope: Scope, database: Database): Promise<void> {
+    const other: MoveRow | undefined = (await this.store.openOf(choice.zone, database)).find((move) => scopesMeet(move.scope, scope));
+    if (other)
+      throw new ProblemError(409, `${choice.shown} is being moved already.`, {
+        field: 'domain',
+        detail: 'Open that move, or close it first.',
+        kept: KEPT,
+        move: other.id,
+      });
+  }
+
+  private async checkDelegated(choice: DomainChoice): Promise<void> {
+    try {
+      const delegation = await this.network.walker().delegation(Name.parse(`${choice.zone}.`));
+      if (nameserversOf(delegation).length === 0)
+        throw new ProblemError(
+          422,
+          `${choice.shown} is not delegated: the servers of ${delegation.parent.replace(/\.$/, '') || 'the root'} know no nameservers for it.`,
+          { field: 'domain', kept: KEPT },
+        );
+    } catch (error) {
+      if (error instanceof NetError)
+        throw new ProblemError(502, `The delegation of ${choice.shown} cannot be read: ${error.message}.`, {
+          field: 'domain',
+          detail: 'Try again when the network answers.',
+          kept: KEPT,
+        });
+      throw error;
+    }
+  }
+}
+
+/** The last decision that stands and that undo takes back. */
+export function undoable(decisions: readonly Decision[]): Decision | undefined {
+  return standing(decisions).findLast((one) => UNDOABLE.includes(one.kind));
+}
+
+/** The last undo, where nothing else was decided since. */
+export function redoable(decisions: readonly Decision[]): Decision | undefined {
+  const undone = new Set(decisions.flatMap((one) => (one.undoes === null ? [] : [one.undoes])));
+  const last = decisions
+    .filter((one) => UNDOABLE.includes(one.kind) && (one.undoes === null || !undone.has(one.id)))
+    .findLast((one) => !isRedo(one, decisions));
+  return last?.undoes === null || last === undefined ? undefined : last;
+}
+
+/** An undo of an undo says nothing of its own. */
+function isRedo(one: Decision, decisions: readonly Decision[]): boolean {
+  return one.undoes !== null && decisions.some((other) => other.id === one.undoes && other.undoes !== null);
+}
+
+export function wordsOf(decision: Decision): string {
+  if (decision.kind === 'ruling') {
+    const row = (decision.value as { row: RowDecision } | null)?.row;
+    return row ? `${row.owner} ${row.type}` : 'A row taken out';
+  }
+  return decision.subject === '' ? decision.kind : `${decision.kind} ${decision.subject.replace('\n', ': ')}`;
+}

@@ -1,0 +1,255 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { LedgerView, LegView, MoveSummary, MoveView, ServedView, WatchView } from '@wanderon/contract';
+import { Leg, Line, RRsetText, Step, gateOf, oldShare, ownerOf, publishesNew, readBack, sameNameSet, setKey, stepsOf, typeOf } from '@wanderon/core';
+import { CLOCK, Clock } from '../clock/clock';
+import { DATABASE, Database } from '../db/database';
+import { Network } from '../network/network';
+import { WebsiteLookStore } from '../watch/websiteLook.store';
+import { LegLoader, LoadedLeg } from './legLoader';
+import { MoveStore } from './move.store';
+import { redoable, undoable, wordsOf } from './moves.service';
+import { ObservationStore } from './observation.store';
+import { derivedView, summaryOf } from './summary';
+
+/** Runs of lookouts that the curve is drawn from. */
+const RUNS = 20_000;
+
+/** What the pages show of moves: worked out from what is stored with the functions that the engine uses. */
+@Injectable()
+export class MoveViews {
+  constructor(
+    private readonly store: MoveStore,
+    private readonly loader: LegLoader,
+    private readonly observations: ObservationStore,
+    private readonly websiteLooks: WebsiteLookStore,
+    private readonly network: Network,
+    @Inject(CLOCK) private readonly clock: Clock,
+    @Inject(DATABASE) private readonly database: Database,
+  ) {}
+
+  /** A page of summaries, the newest first; `after` is the key of the last one of the page before. */
+  async list(query: {
+    state: 'open' | 'ended' | 'all';
+    text: string;
+    after?: string | undefined;
+    limit: number;
+  }): Promise<{ moves: MoveSummary[]; next: string | null }> {
+    const rows = this.database('moves')
+      .join('domains', 'domains.id', 'moves.domain_id')
+      .orderBy([
+        { column: 'moves.created_at', order: 'desc' },
+        { column: 'moves.id', order: 'desc' },
+      ]);
+    if (query.state === 'open') void rows.where('moves.state', 'open');
+    if (query.state === 'ended') void rows.whereNot('moves.state', 'open');
+    if (query.text !== '') void rows.whereILike('domains.name', `%${query.text.replace(/[\\%_]/g, '\\$&')}%`);
+    const key = /^(-?[\d.]+)_([0-9a-f-]{36})$/.exec(query.after ?? '');
+    if (key) void rows.whereRaw('(moves.created_at, moves.id) < (?::float8, ?::uuid)', [Number(key[1]), key[2]!]);
+    const found = await rows
+      .limit(query.limit + 1)
+      .select<{ id: string; created_at: number; summary: MoveSummary | null }[]>('moves.id', 'moves.created_at', 'moves.summary');
+    const page = found.slice(0, query.limit);
+    const moves = await Promise.all(page.map(async (row) => row.summary ?? this.made(row.id)));
+    const last = page.at(-1);
+    return { moves, next: found.length > query.limit && last ? `${last.created_at}_${last.id}` : null };
+  }
+
+  /** One that was brought over from before summaries were kept. */
+  private async made(id: string): Promise<MoveSummary> {
+    const summary = summaryOf(await this.loader.load(id), this.clock.now());
+    await this.database('moves')
+      .where({ id })
+      .whereNull('summary')
+      .update({ summary: JSON.stringify(summary) });
+    return summary;
+  }
+
+  async get(id: string): Promise<MoveView> {
+    const loaded = await this.loader.load(id);
+    const people = await this.people();
+    return { ...summaryOf(loaded, this.clock.now()), version: loaded.move.version, legs: loaded.legs.map((one) => legView(one, people)) };
+  }
+
+  async ledger(legId: string): Promise<LedgerView> {
+    const loaded = await this.leg(legId);
+    const { leg, rows } = loaded;
+    const people = await this.people();
+    return {
+      rulings: rows.map((row) => ({
+        id: row.id,
+        owner: row.owner,
+        type: row.type,
+        ruling: row.ruling,
+        found: row.found ?? null,
+        planned: row.planned ?? null,
+        reason: row.reason,
+        decidedBy: row.decidedBy ? (people.get(row.decidedBy) ?? null) : null,
+      })),
+      remarks: [...leg.remarks],
+      served: leg.plan.chosen && leg.seen.looked['new'] !== undefined ? servedView(leg) : null,
+      horizons: leg.plan.chosen ? leg.times.sets.map(({ key, horizon }) => ({ owner: ownerOf(key), type: typeOf(key), horizon: derivedView(horizon) })) : [],
+    };
+  }
+
+  async watch(legId: string): Promise<WatchView> {
+    const { leg, row } = await this.leg(legId);
+    const chosen = leg.plan.chosen;
+    const questions = new Map((chosen ? leg.questions : []).map((question) => [question.key, question]));
+    const looks = leg.seen.lookouts.filter((look) => questions.has(look.key));
+    const website = await this.websiteLooks.latest(row.id);
+    const settled = chosen && leg.settled;
+    const steady = new Set([...questions.values()].filter((question) => question.steady).map((question) => question.key));
+    const runs = chosen && leg.times.t0 ? await this.observations.lookoutRuns(row.id, RUNS) : [];
+    const shown = runs.filter((run) => questions.has(run.item) && !steady.has(run.item));
+    return {
+      lookouts: this.network.lookouts.map(({ name, address, note }) => ({ name, address, note })),
+      looks: looks.map((look) => {
+        const question = questions.get(look.key)!;
+        return {
+          lookout: look.lookout,
+          owner: question.owner,
+          type: question.type,
+          verdict: look.verdict,
+          answer: [...look.answer],
+          rcode: look.rcode,
+          firstSeen: look.first,
+          lastSeen: look.last,
+          remainingTtl: look.remainingTtl,
+          silent: look.silent,
+          steady: question.steady,
+        };
+      }),
+      parent: leg.seen.parent.map((one) => {
+        const last = one.sightings.at(-1);
+        const names = last ? [...last.value.nameservers] : [];
+        const state =
+          !last || one.silence ? 'none' : publishesNew(leg.plan, last.value) ? 'new' : sameNameSet(names, leg.plan.oldNameservers) ? 'old' : 'other';
+        return { server: one.server, address: one.address, nameservers: names, state, problem: one.silence?.problem ?? null, seenAt: last?.last ?? null };
+      }),
+      settled: settled ? settled.settled : false,
+      missing: settled ? [...settled.missing] : [],
+      setAside: settled ? [...settled.setAside] : [],
+      website: website
+        ? { surveyedAt: website.surveyed_at, firstSeen: website.first_seen, lastSeen: website.last_seen, asked: website.looks.length, changes: website.changes }
+        : null,
+      curve: oldShare(
+        shown.map((run) => {
+          const { verdict, silent } = run.value as { verdict: 'old'; silent: boolean };
+          return { lookout: run.subject, key: run.item, verdict, silent, first: run.first_seen };
+        }),
+      ),
+    };
+  }
+
+  private async leg(legId: string): Promise<LoadedLeg> {
+    const { legs } = await this.loader.load(await this.store.moveOf(legId));
+    return legs.find((one) => one.row.id === legId)!;
+  }
+
+  private async people(): Promise<Map<string, string>> {
+    return new Map((await this.database<{ id: string; name: string }>('people').select('id', 'name')).map((person) => [person.id, person.name]));
+  }
+}
+
+function legView(loaded: LoadedLeg, people: ReadonlyMap<string, string>): LegView {
+  const { leg, row, decisions, rows } = loaded;
+  const chosen = leg.plan.chosen;
+  const times = chosen ? leg.times : undefined;
+  const gate = gateOf(leg);
+  const [undo, redo] = [undoable(decisions), redoable(decisions)];
+  const original = redo && decisions.find((one) => one.id === redo.undoes);
+  const count = (kind: string): number => rows.filter((one) => one.ruling === kind).length;
+  return {
+    id: row.id,
+    kind: row.kind,
+    oldDnsHost: row.old_dns_host,
+    oldWebHost: row.old_web_host,
+    newDnsHost: row.new_dns_host,
+    newWebHost: row.new_web_host,
+    oldNameservers: row.old_nameservers,
+    newNameservers: row.new_nameservers,
+    steps: stepsOf(leg).map((step) => stepView(step, people)),
+    times: times
+      ? {
+          earliestSwitch: derivedView(times.earliestSwitch),
+          certain: times.certain,
+          delegation: derivedView(times.delegation),
+          extended: derivedView(times.extended),
+          signedUntil: times.signedUntil ? derivedView(times.signedUntil) : null,
+          last: derivedView(times.last),
+          switchSeen: times.switchSeen,
+          sets: times.sets.length,
+        }
+      : null,
+    gate: { open: gate.open, opensAt: finite(gate.opensAt), goodUntil: gate.goodUntil, lines: gate.lines.map(lineView) },
+    counts: {
+      carry: count('carry'),
+      repoint: count('repoint'),
+      drop: count('drop'),
+      new: count('new'),
+      remarks: leg.remarks.length,
+      stops: leg.remarks.filter((remark) => remark.weight === 'stop').length,
+    },
+    seen: { tl: times?.tl.all ?? null, ts: times?.ts ?? null, t0: times?.t0 ?? null, te: times?.te.all ?? null },
+    plannedSwitch: leg.said.plannedSwitch,
+    lowerTo: leg.said.lowerTo,
+    approved: leg.said.approved !== undefined,
+    pushed: leg.said.pushed !== undefined,
+    surveyAgain: chosen && leg.said.surveyAsked > (leg.state.work.get('survey')?.upTo ?? 0),
+    survey: row.last_survey ?? row.survey_id,
+    undoable: undo ? wordsOf(undo) : null,
+    redoable: original ? wordsOf(original) : null,
+  };
+}
+
+function finite(at: number | null): number | null {
+  return at !== null && Number.isFinite(at) ? at : null;
+}
+
+function stepView({ rule, standing }: Step, people: ReadonlyMap<string, string>): LegView['steps'][number] {
+  const { decision } = standing;
+  return {
+    id: rule.id,
+    title: rule.title,
+    chapter: rule.chapter,
+    by: rule.by,
+    state: standing.state,
+    dueAt: finite(standing.dueAt),
+    doneAt: finite(standing.doneAt),
+    decidedBy: decision?.person ? (people.get(decision.person) ?? null) : null,
+    decidedAt: decision?.at ?? null,
+    text: standing.text,
+    since: standing.since,
+    ways: [...standing.ways],
+  };
+}
+
+function lineView(one: Line): LegView['gate']['lines'][number] {
+  const { key, text, holds, evidence, seenAt, waivable, ways } = one;
+  const waived = one.waived ? ((one.waived.value as { reason?: string } | null)?.reason ?? '') : null;
+  return { key, text, holds, evidence, seenAt, holdsAt: finite(one.holdsAt), waivable, waived, ways: [...ways] };
+}
+
+function servedView(leg: Leg): ServedView {
+  const ruled = new Set(leg.plan.rulings.map((ruling) => setKey(ruling.owner, ruling.type)));
+  const text = (key: string, answer: { ttl: number; data: readonly string[] }): RRsetText => ({
+    owner: ownerOf(key),
+    type: typeOf(key),
+    ttl: answer.ttl,
+    data: [...answer.data],
+  });
+  return {
+    servers: readBack(leg).map((one) => {
+      const sight = leg.seen.zones.find((zone) => zone.address === one.address)?.sightings.at(-1)?.value;
+      const extras = Object.entries(sight?.sets ?? {}).filter(([key, answer]) => !ruled.has(key) && answer.data.length > 0);
+      return {
+        server: one.server,
+        address: one.address,
+        at: one.at,
+        problem: one.problem,
+        differs: one.differs.map(({ key, answer }) => text(key, answer)),
+        extras: extras.map(([key, answer]) => text(key, answer)),
+      };
+    }),
+  };
+}

@@ -1,0 +1,71 @@
+import { LineView } from '@wanderon/contract';
+import { FormEvent, useState } from 'react';
+import { useMoveAction } from '../../api';
+import { fullTime, relative, shortTime } from '../../time';
+import { Button } from '../../ui/button';
+import { inputLook } from '../../ui/field';
+import { useToast } from '../../ui/toast';
+import { Ways } from '../ways';
+
+/** One statement of the gate: whether it holds, what says so, how old that is, and what can be done. */
+export function GateLine({ line, now, may, move }: { line: LineView; now: number; may: boolean; move: string }) {
+  const [asking, setAsking] = useState(false);
+  const [reason, setReason] = useState('');
+  const waive = useMoveAction<{ line: string; reason: string | null }>(move, 'POST', () => '/waive');
+  const { fail } = useToast();
+  const passed = !line.holds && line.waived !== null;
+  const submit = (event: FormEvent): void => {
+    event.preventDefault();
+    waive.mutate({ line: line.key, reason }, { onError: fail, onSuccess: () => setAsking(false) });
+  };
+  return (
+    <li className="border-b border-rule py-1">
+      <div className={`flex gap-3 ${line.holds || passed ? '' : 'font-semibold'}`}>
+        <span className={`w-16 shrink-0 ${line.holds || passed ? 'text-faded' : 'text-rust'}`}>{line.holds ? 'holds' : passed ? 'let pass' : 'not yet'}</span>
+        <span className="min-w-0">
+          {line.text}
+          {line.holdsAt !== null && line.holdsAt > now && (
+            <span className="font-normal">
+              {' '}
+              It will {relative(line.holdsAt, now)}, at {shortTime(line.holdsAt)}.
+            </span>
+          )}
+          <span className="block text-sm font-normal text-faded">
+            {line.evidence !== null && !line.holds && <span className="block break-words">{line.evidence}</span>}
+            {line.seenAt !== null && <span title={fullTime(line.seenAt)}>Seen {relative(line.seenAt, now)}.</span>}
+            {passed && line.waived !== '' && ` Let pass: ${line.waived}`}
+          </span>
+        </span>
+        {may && line.waivable && !line.holds && (
+          <Button
+            kind="quiet"
+            className="ml-auto shrink-0 self-start px-0 font-normal"
+            onClick={() => (passed ? waive.mutate({ line: line.key, reason: null }, { onError: fail }) : setAsking(!asking))}
+          >
+            {passed ? 'Hold it up again' : 'Let it pass'}
+          </Button>
+        )}
+      </div>
+      {asking && !passed && (
+        <form onSubmit={submit} className="mt-1 flex gap-2 pl-[4.75rem]">
+          <input
+            autoFocus
+            aria-label="Why it may pass"
+            placeholder="Why it may pass"
+            value={reason}
+            onChange={(event) => setReason(event.target.value)}
+            className={`${inputLook} py-0.5`}
+          />
+          <Button type="submit" disabled={waive.isPending || reason.trim().length < 3}>
+            Let it pass
+          </Button>
+        </form>
+      )}
+      {may && !line.holds && line.ways.length > 0 && (
+        <div className="pl-[4.75rem] font-normal">
+          <Ways step={line.key} ways={line.ways} move={move} />
+        </div>
+      )}
+    </li>
+  );
+}
