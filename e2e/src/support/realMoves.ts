@@ -127,6 +127,7 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
     const driver = await this.chosen(domain, host);
     await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
     await driver.act('/push');
+    await driver.done('push');
     await driver.done('served');
     await driver.done('lowered');
     return driver;

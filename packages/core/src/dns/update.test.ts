@@ -71,4 +71,23 @@ describe('updates', () => {
     const long = Array.from({ length: 60 }, (_, i) => set(`t${i}`, 'TXT', 60, `"${'x'.repeat(250)}" `.repeat(16).trim()));
     for (const message of updateMessages(zone, changesBetween([], long))) expect(encodeMessage(message).length).toBeLessThan(65_535);
   });
+
+  it('bring what MX, SRV and NS lead to before them, and take it away after them, message by message', () => {
+    const served = [set('@', 'MX', 60, '10 old'), set('old', 'A', 60, '192.0.2.1')];
+    const wanted = [set('@', 'MX', 60, '10 mail'), set('mail', 'A', 60, '192.0.2.2'), set('zz', 'TXT', 60, '"x"')];
+    const messages = updateMessages(zone, changesBetween(served, wanted), 1);
+    expect(messages.map((message) => shown(message, 'authorities').map((line) => line.split(' ').slice(0, 3).join(' ')))).toEqual([
+      ['IN mail A'],
+      ['IN zz TXT'],
+      ['NONE @ MX', 'IN @ MX'],
+      ['ANY old A'],
+    ]);
+  });
+
+  it('hold a set that is too large to stand in a message twice: it is only asked to be there', () => {
+    const long = Array.from({ length: 160 }, (_, i) => `"${'x'.repeat(240)}${i}"`).join(' ');
+    const [message] = updateMessages(zone, changesBetween([set('long', 'TXT', 60, long)], [set('long', 'TXT', 30, long)]));
+    expect(shown(message!, 'answers')).toEqual(['ANY long TXT 0 0']);
+    expect(encodeMessage(message!).length).toBeLessThan(0xffff);
+  });
 });

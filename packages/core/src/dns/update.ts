@@ -52,7 +52,9 @@ export function updateMessages(zone: Name, changes: readonly SetChange[], octets
     updates = [];
     octets = 0;
   };
-  for (const group of byOwner.values()) {
+  // Servers check that what MX, SRV and NS lead to has addresses: those come before, and go after.
+  const inOrder = [...byOwner.values()].sort((a, b) => rank(a) - rank(b));
+  for (const group of inOrder) {
     const made = group.map((change) => changeRecords(zone, change));
     const size = made.reduce((sum, one) => sum + sizeOf(one.prerequisites) + sizeOf(one.updates), 0);
     if (octets + size > octetsPerMessage) flush();
@@ -66,6 +68,14 @@ export function updateMessages(zone: Name, changes: readonly SetChange[], octets
   return messages;
 }
 
+const LEADING: ReadonlySet<number> = new Set([TYPE_CODES.MX, TYPE_CODES.SRV, TYPE_CODES.NS]);
+
+/** 0: something comes; 1: something that leads to other names comes or goes; 2: everything goes. */
+function rank(group: readonly SetChange[]): number {
+  if (group.some((change) => LEADING.has(change.type))) return 1;
+  return group.every((change) => change.after === undefined) ? 2 : 0;
+}
+
 /** Octets that records take at the most: owner, type, class, TTL, length and data (RFC 1035 §4.1.3). */
 function sizeOf(records: readonly ResourceRecord[]): number {
   return records.reduce((sum, record) => sum + record.owner.size + 10 + record.data.length, 0);
@@ -75,6 +85,9 @@ export function updateMessage(zone: Name, prerequisites: readonly ResourceRecord
   const question: Question = { name: zone, type: TYPE_CODES.SOA, cls: CLASS_IN };
   return message({ opcode: OPCODE.update, questions: [question], answers: prerequisites, authorities: updates });
 }
+
+/** Octets of a set as it was and as it is to be that fit into one message beside header and signature (RFC 1035 §4.2.2). */
+const LARGEST_PAIR = 60_000;
 
 /** Records of one set that the other does not have, and the reverse. */
 function difference(before: RRset, after: RRset): { gone: ResourceRecord[]; fresh: ResourceRecord[] } {
@@ -86,9 +99,11 @@ function difference(before: RRset, after: RRset): { gone: ResourceRecord[]; fres
 function changeRecords(zone: Name, change: SetChange): { prerequisites: ResourceRecord[]; updates: ResourceRecord[] } {
   const { owner, type, before, after } = change;
   const nothing = new Uint8Array(0);
-  const prerequisites: ResourceRecord[] = before
-    ? recordsOf(before).map((record) => ({ ...record, ttl: 0 }))
-    : [{ owner, type, cls: CLASS_NONE, ttl: 0, data: nothing }];
+  // A set too large to stand twice in one message is only asked to be there (§2.4.1), not to be as it was seen.
+  const large = before !== undefined && sizeOf(recordsOf(before)) + (after ? sizeOf(recordsOf(after)) : 0) > LARGEST_PAIR;
+  const seen = (set: RRset): ResourceRecord[] =>
+    large ? [{ owner, type, cls: CLASS_ANY, ttl: 0, data: nothing }] : recordsOf(set).map((record) => ({ ...record, ttl: 0 }));
+  const prerequisites: ResourceRecord[] = before ? seen(before) : [{ owner, type, cls: CLASS_NONE, ttl: 0, data: nothing }];
   const deletion: ResourceRecord = { owner, type, cls: CLASS_ANY, ttl: 0, data: nothing };
   const additions = after ? recordsOf(after) : [];
   if (type === TYPE_CODES.NS && owner.equals(zone) && after) {

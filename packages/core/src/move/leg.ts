@@ -23,6 +23,8 @@ export interface Work {
   readonly upTo: number;
   /** Sets at the new host that are not ours and in the way. */
   readonly foreign: readonly { readonly key: SetKey; readonly data: readonly string[] }[];
+  /** Sets whose TTL the old host does not let be changed: they count as found. */
+  readonly kept: readonly SetKey[];
 }
 
 export interface LegState {
@@ -66,7 +68,9 @@ export class Leg {
 
   get times(): LegTimes {
     const { plan, seen, said, assumed, now } = this.state;
-    return this.once('times', () => legTimes({ plan, seen, said, assumed, now, turns: this.turns, wanted: this.wanted }));
+    return this.once('times', () =>
+      legTimes({ plan, seen, said, assumed, now, turns: this.turns, wanted: this.wanted, kept: new Set(this.state.work.get('lower')?.kept) }),
+    );
   }
 
   get remarks(): readonly Remark[] {

@@ -252,7 +252,7 @@ describe('settled', () => {
   const missing = (more: Partial<Parameters<typeof legOf>[0]> = {}): string => legOf(over(more)).settled.missing.join('; ');
 
   it('is when the parent, every authority and the last bound say so', () => {
-    expect(legOf(over()).settled).toEqual({ settled: true, missing: [], setAside: [] });
+    expect(legOf(over()).settled).toEqual({ settled: true, missing: [], setAside: [], waiting: [] });
     // Led to the old servers until 4060 + 600, which answer with 300 until then.
     expect(legOf(over()).times.last.at).toBe(4060 + 600 + 300);
     expect(state(legOf(over()), 'settle')).toBe('done');
@@ -278,10 +278,23 @@ describe('settled', () => {
       [WWW, APEX_NS, 'zone.test./MX'].map((key) => look('Two', 'none', end, { key, rcode, silent }));
     const well = [WWW, APEX_NS, 'zone.test./MX'].map((key) => look('One', 'new', end, { key }));
     const leg = legOf(over({ seen: { ...over().seen, lookouts: [...well, ...asked('REFUSED')], watchers: 2 } }));
-    expect(leg.settled).toEqual({ settled: true, missing: [], setAside: ['Two'] });
+    expect(leg.settled).toEqual({ settled: true, missing: [], setAside: ['Two'], waiting: [] });
     const alone = over({ seen: { ...over().seen, lookouts: asked('no answer', true), watchers: 1 } });
     expect(legOf(alone).settled.missing).toEqual(['no lookout answers']);
     expect(legOf({ ...alone, decisions: [...decided, decision('leave', 'lookouts')] }).settled.settled).toBe(true);
+  });
+
+  it('lets a lookout be set aside that is still not new once every bound has passed', () => {
+    const lookouts = [WWW, APEX_NS, 'zone.test./MX'].flatMap((key) => [
+      look('One', 'new', end, { key }),
+      look('Stale', key === WWW ? 'old' : 'new', end, { key }),
+    ]);
+    const told = over({ seen: { ...over().seen, lookouts, watchers: 2 } });
+    expect(stepOf(legOf(told), 'settle')!.standing.ways).toEqual([expect.objectContaining({ act: 'aside', subject: 'lookout Stale' })]);
+    expect(legOf({ ...told, decisions: [...decided, decision('aside', 'lookout Stale', null, end)] }).settled).toMatchObject({
+      settled: true,
+      setAside: ['Stale'],
+    });
   });
 
   it('has no bound for resolvers that extend where the old zone is never turned, and says so', () => {

@@ -105,5 +105,9 @@ describe('a push', () => {
     const sent = new Map([['www.zone.test./A', ['192.0.2.50']]]);
     expect(pushChanges([set('www.zone.test.', 'A', '192.0.2.50')], wanted, { ...how, sent })).toMatchObject({ foreign: [] });
     expect(pushChanges([set('www.zone.test.', 'A', '192.0.2.51')], wanted, { ...how, sent }).foreign).toHaveLength(1);
+    // What we sent and the plan no longer names goes; what somebody put beside it later stays.
+    const gone = new Map([['old.zone.test./A', ['192.0.2.60']]]);
+    const later = pushChanges([set('old.zone.test.', 'A', '192.0.2.60'), set('theirs.zone.test.', 'CAA', '0 issue "x"')], [], { ...how, sent: gone });
+    expect([names(later.changes), later.foreign]).toEqual([['old.zone.test. 1'], []]);
   });
 });

@@ -139,6 +139,11 @@ describe('checks', () => {
     ['an SPF that names the old host', [ruling('carry', text('@', 'TXT', '"v=spf1 ip4:192.0.2.80 -all"'))], ['look left-at-old-host']],
     ['an SPF that names a neighbour', [ruling('carry', text('@', 'TXT', '"v=spf1 ip4:192.0.2.8 ip4:192.0.2.801 -all"'))], []],
     ['an address of the old host carried', [ruling('carry', text('intra', 'A', '192.0.2.80'))], ['look left-at-old-host']],
+    [
+      'a set that no message holds',
+      [ruling('new', text('@', 'TXT', ...['a', 'b'].map((one) => Array.from({ length: 140 }, () => `"${one.repeat(255)}"`).join(' '))))],
+      ['stop too-large'],
+    ],
     ['an alias to the old host carried', [ruling('carry', text('intra', 'CNAME', 'x.sites.old.example.'))], ['look left-at-old-host']],
   ])('see %s', (_what, rulings, wanted) => expect(codes(...rulings)).toEqual(wanted));
 });

@@ -25,6 +25,8 @@ export function pushChanges(
     const texts = [...rrsetToText(before).data].sort();
     const ours = how.sent.get(key);
     if (ours && sameTexts(key, [...ours].sort(), texts)) return true;
+    // Once we have pushed, what somebody puts beside the plan at the live host is theirs: it is reported, and left alone.
+    if (!after && !ours && how.sent.size > 0) return false;
     const assent = how.assents.get(key);
     const said = assent && sameTexts(key, [...assent.data].sort(), texts) ? assent.what : undefined;
     if (said === 'leave' && !after) return false;

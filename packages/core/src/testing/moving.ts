@@ -97,6 +97,7 @@ export const work = (outcome: Work['outcome'], more: Partial<Work> = {}): Work =
   at: 0,
   upTo: 0,
   foreign: [],
+  kept: [],
   ...more,
 });
 

@@ -29,6 +29,8 @@ export interface TimesInput {
   readonly now: Instant;
   /** The old zone's NS set is, or will be, turned by somebody: a decision, or what was done. */
   readonly turns: boolean;
+  /** Sets whose TTL cannot be lowered where they are: L = T, as found. */
+  readonly kept?: ReadonlySet<SetKey>;
   /** What the plan would answer, where that was worked out already. */
   readonly wanted?: Wanted;
 }
@@ -233,7 +235,8 @@ class Folding {
   /** The TTL to which a set was to go down, or that a person takes; seconds. */
   private target(key: SetKey, answer: AnswerSight, first: AnswerSight): number {
     const { said } = this.input;
-    const T = answer.data.length === 0 ? first.ttl : Math.min(this.T.get(key) ?? said.lowerTo, said.lowerTo);
+    const found = this.T.get(key) ?? said.lowerTo;
+    const T = answer.data.length === 0 ? first.ttl : this.input.kept?.has(key) ? found : Math.min(found, said.lowerTo);
     return Math.max(T, said.acceptedTtl ?? 0);
   }
 

@@ -22,11 +22,18 @@ export interface Settled {
   readonly missing: readonly string[];
   /** Lookouts that do not answer, or not to us. */
   readonly setAside: readonly string[];
+  /** Lookouts that say something else than new. */
+  readonly waiting: readonly string[];
 }
 
 /** Lookouts that refuse us or answer with errors only are of no use, and are set aside like silent ones. */
 export function isUseless(look: LookoutSight): boolean {
   return look.silent || look.rcode === 'REFUSED' || look.rcode === 'SERVFAIL' || look.rcode === 'NOTIMP' || look.rcode === 'FORMERR';
+}
+
+/** By what a lookout is called where a person sets it aside. */
+export function lookoutSubject(name: string): string {
+  return `lookout ${name}`;
 }
 
 /**
@@ -54,7 +61,7 @@ export function settledWhen({ plan, seen, said, times, wanted, now, unasked }: S
   if (unasked > 0) missing.push(`${unasked} ${unasked === 1 ? 'question was' : 'questions were'} not put to the lookouts yet`);
   const byLookout = new Map<string, LookoutSight[]>();
   for (const look of seen.lookouts) byLookout.set(look.lookout, [...(byLookout.get(look.lookout) ?? []), look]);
-  const setAside = [...byLookout].filter(([, looks]) => looks.every(isUseless)).map(([name]) => name);
+  const setAside = [...byLookout].filter(([name, looks]) => looks.every(isUseless) || said.aside.has(lookoutSubject(name))).map(([name]) => name);
   const answering = seen.lookouts.filter((look) => !setAside.includes(look.lookout) && !look.silent);
   const waiting = [...new Set(answering.filter((look) => look.verdict !== 'new').map((look) => look.lookout))];
   if (waiting.length > 0) missing.push(`${waiting.length} ${waiting.length === 1 ? 'lookout is' : 'lookouts are'} not new: ${waiting.join(', ')}`);
@@ -64,5 +71,5 @@ export function settledWhen({ plan, seen, said, times, wanted, now, unasked }: S
     if (stale.length > 0) missing.push(`${stale.length} ${stale.length === 1 ? 'lookout has' : 'lookouts have'} not been asked since the last horizon`);
   }
   if (seen.watchers > 0 && byLookout.size > 0 && setAside.length === byLookout.size && !said.left.has('lookouts')) missing.push('no lookout answers');
-  return { settled: missing.length === 0, missing, setAside };
+  return { settled: missing.length === 0, missing, setAside, waiting };
 }

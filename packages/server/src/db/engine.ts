@@ -198,7 +198,7 @@ async function bringOver(knex: Knex, leg: OldLeg): Promise<void> {
       await observe({
         kind: 'work',
         subject: id,
-        value: { outcome: 'done', problem: null, plan: id === 'turn' ? null : plans[id], upTo, foreign: [] },
+        value: { outcome: 'done', problem: null, plan: id === 'turn' ? null : plans[id], upTo, foreign: [], kept: [] },
         first_seen: step.done_at,
         last_seen: step.done_at,
       });
@@ -207,7 +207,7 @@ async function bringOver(knex: Knex, leg: OldLeg): Promise<void> {
     await observe({
       kind: 'work',
       subject: 'survey',
-      value: { outcome: 'done', problem: null, plan: null, upTo: facts.surveyAgain ? 0 : upTo, foreign: [] },
+      value: { outcome: 'done', problem: null, plan: null, upTo: facts.surveyAgain ? 0 : upTo, foreign: [], kept: [] },
       first_seen: at,
       last_seen: at,
     });

@@ -237,13 +237,14 @@ export class Advancer {
   private async commit(context: WorkContext, outcome: Outcome, every: number): Promise<void> {
     const { move, loaded } = context;
     await this.acts.write(move.id, async (now, transaction) => {
-      if (now.move.state !== 'open') return;
+      if (now.move.state !== 'open') return undefined;
       await this.observations.add(loaded.row.id, outcome.at, every, outcome.sights, transaction);
       await outcome.also?.(transaction);
       for (const { kind, text } of outcome.notes ?? []) await this.tell(context, kind, text, transaction);
-      const before = now.legs.find((one) => one.row.id === loaded.row.id)!.leg;
-      const after = (await this.loader.load(move.id, transaction)).legs.find((one) => one.row.id === loaded.row.id)!.leg;
-      for (const { kind, text } of newsOf(before, after)) await this.tell(context, kind, text, transaction);
+      const ofLeg = (all: LoadedMove): Leg => all.legs.find((one) => one.row.id === loaded.row.id)!.leg;
+      return async (after: LoadedMove) => {
+        for (const { kind, text } of newsOf(ofLeg(now), ofLeg(after))) await this.tell(context, kind, text, transaction);
+      };
     });
   }
 
@@ -263,8 +264,8 @@ export class Advancer {
 }
 
 function workSight(step: string, result: ActResult, plan: string | null, upTo: number): Sighted {
-  const { outcome, problem, foreign = [] } = result;
-  return { kind: 'work', subject: step, value: { outcome, problem, plan, upTo, foreign } };
+  const { outcome, problem, foreign = [], kept = [] } = result;
+  return { kind: 'work', subject: step, value: { outcome, problem, plan, upTo, foreign, kept } };
 }
 
 /** What an observation has made true, or no longer true, in words for the trail. Acts tell of themselves. */

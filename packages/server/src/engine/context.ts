@@ -30,6 +30,8 @@ export interface Outcome {
 export interface ActResult {
   readonly outcome: 'done' | 'trying' | 'stopped';
   readonly problem: string | null;
+  /** Sets whose TTL the server does not let be changed. */
+  readonly kept?: readonly string[];
   readonly foreign?: readonly { readonly key: string; readonly data: readonly string[] }[];
 }
 

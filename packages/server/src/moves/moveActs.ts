@@ -69,17 +69,19 @@ export class MoveActs {
   }
 
   /** A change of anybody's, the engine's too: the row is locked, the version counted up, the summary and the pages' event made. */
-  async write<T>(id: string, work: (loaded: LoadedMove, transaction: Database) => Promise<T>): Promise<T> {
+  async write<T>(id: string, work: (loaded: LoadedMove, transaction: Database) => Promise<T | ((after: LoadedMove) => Promise<void>)>): Promise<T> {
     return this.inTurn(id, () =>
       this.database.transaction(async (transaction) => {
         const result = await work(await this.loader.load(id, transaction, true), transaction);
         const after = await this.loader.load(id, transaction);
+        // What follows from the change, seen as it is afterwards.
+        if (typeof result === 'function') await (result as (after: LoadedMove) => Promise<void>)(after);
         const summary = summaryOf(after, this.clock.now());
         await transaction('moves')
           .where({ id })
           .update({ version: transaction.raw('version + 1'), summary: JSON.stringify(summary) });
         await this.live.tellMove(id, after.move.version + 1, summary, transaction);
-        return result;
+        return result as T;
       }),
     );
   }

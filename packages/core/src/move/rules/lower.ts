@@ -14,7 +14,8 @@ export const lower: StepRule = {
     acted(leg, 'lower', {
       decision: leg.said.approved,
       dueAt: leg.said.lowerAt,
-      plan: leg.lowers,
+      // After the switch nothing is lowered any more, whatever is taken into the plan.
+      plan: leg.times.ts === undefined ? leg.lowers : (leg.state.work.get('lower')?.plan ?? leg.lowers),
       leave: { act: 'leave', subject: 'lower', label: 'I have done it by hand', means: 'What is served counts, whoever set it.' },
     }),
 };

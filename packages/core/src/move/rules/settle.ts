@@ -1,3 +1,4 @@
+import { lookoutSubject } from '../../watch/settled';
 import { Leg } from '../leg';
 import { StepRule, Way, asideWay, stands } from './rule';
 
@@ -20,11 +21,19 @@ export const settle: StepRule = {
 };
 
 function waysOf(leg: Leg): Way[] {
-  const { te } = leg.times;
+  const { te, last } = leg.times;
+  // A lookout that is still not new once no sound cache can be: it does not honour TTLs, or is no resolver.
+  const stubborn = leg.now > last.at ? leg.settled.waiting : [];
   const silentOld = leg.seen.zones.filter((one) => one.silence && te.lacking.some((lack) => lack.address === one.address));
   const noLookout = leg.settled.missing.includes('no lookout answers');
   return [
     ...(leg.turns ? silentOld.map((one) => asideWay(one.address, one.server)) : []),
+    ...stubborn.map((name): Way => ({
+      act: 'aside',
+      subject: lookoutSubject(name),
+      label: `Set ${name} aside`,
+      means: 'Every bound has passed, and it still says something else: it may serve what is stale, or not be a resolver.',
+    })),
     ...(noLookout
       ? [{ act: 'leave', subject: 'lookouts', label: 'Go on without lookouts', means: 'Only what authorities answer then counts, and the bounds.' } as const]
       : []),

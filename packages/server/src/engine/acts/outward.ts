@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { Name, RRset, SetChange, TsigKey, changesBetween, groupRecords, printRdata, typeMnemonic } from '@wanderon/core';
+import { Name, RRset, SetChange, TsigKey, changesBetween, groupRecords, keyOf, printRdata, typeMnemonic } from '@wanderon/core';
 import { Host } from '@wanderon/contract';
 import { NetError, sendUpdates, transferZone } from '@wanderon/net';
 import { CLOCK, Clock } from '../../clock/clock';
@@ -107,7 +107,8 @@ export class Outward {
       await this.finish(action, 'done');
       return {
         outcome: 'done',
-        problem: left.length > 0 ? `${server.server} takes a change of TTL alone for no change: ${names(left)} stay as they are.` : null,
+        problem: left.length > 0 ? `${server.server} takes a change of TTL alone for no change: ${names(left)} stays as it is, and counts so.` : null,
+        kept: left.map((change) => keyOf(change.owner, change.type)),
       };
     } catch (error) {
       if (!(error instanceof NetError)) throw error;

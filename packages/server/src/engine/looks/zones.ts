@@ -1,4 +1,4 @@
-import { LegPlan, Name, ServerAt, SetKey, TYPE_CODES, TsigKey, isChanging, keyOf, nameKey, setKey, sharedNames } from '@wanderon/core';
+import { Leg, Name, ServerAt, SetKey, TYPE_CODES, TsigKey, isChanging, keyOf, nameKey, setKey, sharedNames } from '@wanderon/core';
 import { NetError, limited } from '@wanderon/net';
 import { Network } from '../../network/network';
 import { HostStore } from '../../hosts/host.store';
@@ -13,7 +13,7 @@ const BESIDE_TRANSFER = 200;
 /** What every old authority answers of the sets that change, of its NS set, and of names that stay and move. */
 export async function lookAtOld(context: WorkContext, network: Network): Promise<Sighted[]> {
   const { leg, zone, signal } = context;
-  const keys = oldKeys(leg.plan);
+  const keys = oldKeys(leg);
   const servers = [...leg.plan.oldServers, ...(await thirdServers(context, network))];
   return limited(servers, SERVERS, async ({ server, address }) => sighted(server, address, await askZone(network.client, address, zone, keys, signal)));
 }
@@ -58,10 +58,13 @@ function withoutSerial(sight: object): object {
 }
 
 /** Sets whose answers at the old authorities matter to the times. */
-export function oldKeys(plan: LegPlan): SetKey[] {
+export function oldKeys({ plan, seen, wanted }: Leg): SetKey[] {
   const keys = [keyOf(plan.zone, TYPE_CODES.NS), ...plan.rulings.filter(isChanging).map((ruling) => setKey(ruling.owner, ruling.type))];
   for (const name of sharedNames(plan).keys()) keys.push(setKey(name, 'A'), setKey(name, 'AAAA'));
   if (plan.keysTtl !== undefined) keys.push(keyOf(plan.zone, TYPE_CODES.DNSKEY));
+  // What some server was seen to answer otherwise than planned is asked for until it is not so any more.
+  for (const server of seen.zones)
+    for (const { value } of server.sightings) for (const [key, answer] of Object.entries(value.sets)) if (wanted.is(key, answer) === false) keys.push(key);
   return [...new Set(keys)];
 }
 

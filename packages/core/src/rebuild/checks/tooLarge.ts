@@ -1,0 +1,17 @@
+import { rrsetFromText } from '../../dns/record';
+import { Check, remark } from './check';
+
+/** Octets of one message over TCP (RFC 1035 §4.2.2), less what header, question, OPT and signature take. */
+const MESSAGE = 65_535 - 700;
+
+/** A set that no message can hold is neither transferred, pushed nor answered. */
+export const tooLarge: Check = ({ rulings }) =>
+  rulings.flatMap((ruling) => {
+    if (!ruling.planned) return [];
+    const set = rrsetFromText(ruling.planned);
+    // Owner names are compressed to a pointer after the first one.
+    const octets = set.owner.size + set.data.reduce((sum, data) => sum + 12 + data.length, 0);
+    return octets > MESSAGE
+      ? [remark(ruling, 'stop', 'too-large', `This set takes ${octets.toLocaleString('en')} octets; a DNS message holds 65,535. Make it smaller, or drop it.`)]
+      : [];
+  });
