@@ -1,4 +1,4 @@
-import { LedgerView, MoveSurvey, MoveView, WatchView, WebsiteLookView } from '@wanderon/contract';
+import { Acted, LedgerView, MoveSurvey, MoveView, WatchView, WebsiteLookView } from '@wanderon/contract';
 import {
   Exploration,
   Name,
@@ -126,7 +126,7 @@ describe('a survey of a domain whose host gives no transfer', () => {
     const { id, keyName, ...input } = old;
     expect([id, keyName]).toEqual([expect.any(String), world.lab.hosts[0]!.key!.name]);
     await api.call('PUT', `/api/hosts/${old.id}`, { ...input, key: null });
-    const begun = await api.call<MoveView>('POST', '/api/moves', { domain: 'canoe-yard.example', scope: 'whole' });
+    const begun = await beginning(api, 'canoe-yard.example');
     const partial = await surveyed(api, begun.id);
     expect(partial.coverage.grade).toBe('partial');
     expect(partial.coverage.reasons.join(' ')).toMatch(/questions were put to/);
@@ -227,7 +227,7 @@ describe('surveys of domains at hosts of different habits', () => {
 
   it('holds the website where the plan leads against how it was, before anything is switched', async () => {
     const { api } = world;
-    const begun = await api.call<MoveView>('POST', '/api/moves', { domain: 'gull-radio.example', scope: 'whole' });
+    const begun = await beginning(api, 'gull-radio.example');
     const { id } = begun;
     const leg = legOf(begun);
     await surveyed(api, id);
@@ -273,7 +273,7 @@ describe('surveys of domains at hosts of different habits', () => {
     const { moves } = await world.api.call<{ moves: { id: string; leg: string; domain: string }[] }>('GET', '/api/moves');
     const before = moves.find((move) => move.domain === 'regatta-club.example')!;
     await world.api.call('DELETE', `/api/moves/${before.id}`);
-    const begun = await world.api.call<MoveView>('POST', '/api/moves', { domain: 'regatta-club.example', scope: 'whole' });
+    const begun = await beginning(world.api, 'regatta-club.example');
     const { id } = begun;
     const leg = legOf(begun);
     const first = await surveyed(world.api, id);
@@ -321,7 +321,7 @@ describe('a zone file of thousands of record sets that no catalogue has', () => 
     const { api, lab } = world;
     const [found] = [...lab.dnsHosts.get('pebbledock')!.zones.values()].filter((one) => one.origin.equals(zone));
     const text = printZoneFile(found!.transfer().slice(0, -1));
-    const begun = await api.call<MoveView>('POST', '/api/moves', { domain: 'great-fen.example', scope: 'whole' });
+    const begun = await beginning(api, 'great-fen.example');
     const { id } = begun;
     const first = await surveyed(api, id);
     expect([first.coverage.grade, first.sets.length < 100]).toEqual(['partial', true]);
@@ -347,6 +347,11 @@ describe('a zone file of thousands of record sets that no catalogue has', () => 
     await expect(api.call('POST', `${legOf(begun)}/in-hand`, { names: [], sets: endless })).rejects.toThrow(/more than can be taken at once/);
   });
 });
+
+async function beginning(api: Api, domain: string): Promise<MoveView> {
+  const { id } = await api.call<Acted>('POST', '/api/moves', { domain, scope: 'whole' });
+  return api.call<MoveView>('GET', `/api/moves/${id}`);
+}
 
 function legOf(move: MoveView): string {
   return `/api/legs/${move.legs[0]!.id}`;

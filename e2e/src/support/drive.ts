@@ -1,4 +1,4 @@
-import { LedgerView, MoveSurvey, MoveView, StepView, WatchView } from '@wanderon/contract';
+import { Acted, LedgerView, MoveSurvey, MoveView, StepView, WatchView } from '@wanderon/contract';
 import { Api, ApiError, until } from '../../../command/src/api';
 
 export function stepOf(move: MoveView, id: string): StepView {
@@ -14,7 +14,7 @@ export class Driver {
   ) {}
 
   static async begin(api: Api, domain: string, look?: () => Promise<void>): Promise<Driver> {
-    const { id } = await api.call<MoveView>('POST', '/api/moves', { domain, scope: 'whole' });
+    const { id } = await api.call<Acted>('POST', '/api/moves', { domain, scope: 'whole' });
     return new Driver(api, id, look);
   }
 
@@ -35,10 +35,11 @@ export class Driver {
     return this.call('GET', `/api/moves/${this.id}`);
   }
 
-  /** Something done to the move's current leg, or to the move itself. */
+  /** Something done to the move's current leg, or to the move itself; gives the move's head as it is afterwards. */
   async act(path: string, body?: unknown): Promise<MoveView> {
-    if (path === '/close') return this.call('POST', `/api/moves/${this.id}/close`);
-    return this.call(path === '/hosts' ? 'PUT' : 'POST', `${await this.leg()}${path}`, body);
+    if (path === '/close') await this.call('POST', `/api/moves/${this.id}/close`);
+    else await this.call(path === '/hosts' ? 'PUT' : 'POST', `${await this.leg()}${path}`, body);
+    return this.move();
   }
 
   async leg(): Promise<string> {

@@ -53,7 +53,7 @@ ${Object.entries({ [OLD_NAME.bind]: OLD, [OLD_NAME.knot]: OLD_KNOT, [NEW_NAME.bi
   .join('\n')}
 ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${OLD_NAME[domain.old ?? 'bind']}.`).join('\n')}
 `;
-    const root = `$TTL 60\n. SOA root.servers.test. root.servers.test. 1 60 60 600 2\n. NS root.servers.test.\nroot.servers.test. A ${PARENT}\nexample. NS ns1.nic.example.\nns1.nic.example. A ${PARENT}\n`;
+    const root = `$TTL 60\n. SOA root.servers.test. root.servers.test. 1 60 60 600 2\n. NS root.servers.test.\nroot.servers.test. A ${PARENT}\nexample. NS ns1.nic.example.\nns1.nic.example. A ${PARENT}\n${this.options.parentMore ?? ''}\n`;
     const zones = (kind: 'bind' | 'knot'): Record<string, string> =>
       Object.fromEntries(this.domains.filter((domain) => (domain.old ?? 'bind') === kind).map((domain) => [`${domain.name}.`, this.oldZone(domain)]));
     const fresh = (kind: 'bind' | 'knot'): Record<string, string> =>

@@ -18,9 +18,11 @@ export class ServerUnderTest {
 
   constructor(private readonly env: NodeJS.ProcessEnv) {}
 
-  async open(): Promise<this> {
+  /** `fill` is given the empty database before the server first sees it. */
+  async open(fill: (database: string) => void = () => undefined): Promise<this> {
     chmodSync(this.folder, 0o711); // user postgres has to get in where root runs the tests
     this.postgres = await startPostgres(clusterFolder(join(this.folder, 'postgres'), `test-${process.pid}-${Date.now()}`));
+    fill(this.postgres.url);
     this.port = await freePort();
     await this.start();
     return this;

@@ -55,6 +55,10 @@ export const moveQuerySchema = z.object({
   limit: z.coerce.number().int().min(1).max(200).default(100),
 });
 
+/** What an act answers: the move as it is afterwards is told to the pages, and read in parts. */
+export const actedSchema = z.object({ id: z.string(), version: z.number() });
+export type Acted = z.infer<typeof actedSchema>;
+
 /** The head of a move; ledger, survey, watch and trail are resources of their own. */
 export const moveSchema = moveSummarySchema.extend({ version: z.number(), legs: z.array(legSchema) });
 export type MoveView = z.infer<typeof moveSchema>;

@@ -1,4 +1,5 @@
 import {
+  Acted,
   ClockView,
   EventView,
   Host,
@@ -117,22 +118,22 @@ export const useClockState = (): UseQueryResult<ClockView & { received: number }
 /** The leg that a page is about; what is done there is done to it. */
 export const LegContext = createContext<string | undefined>(undefined);
 
-/** Something done to a leg of a move, `leg` or that of the page: the answer is the move's head as it is afterwards. */
+/** Something done to a leg of a move, `leg` or that of the page; what is on the screen of it is read anew. */
 export function useMoveAction<T>(
   id: string,
   method: string,
   path: (input: T) => string,
   body: (input: T) => unknown = (input) => input,
   leg?: string,
-): UseMutationResult<MoveView, Error, T> {
+): UseMutationResult<Acted, Error, T> {
   const queries = useQueryClient();
   const here = useContext(LegContext);
   const address = (to: string): string => (to === '/close' || to === '' ? `/api/moves/${id}${to}` : `/api/legs/${leg ?? here}${to}`);
   return useMutation({
-    mutationFn: (input: T) => call<MoveView>(method, address(path(input)), method === 'DELETE' ? undefined : (body(input) ?? {})),
-    onSuccess: (move) => {
-      queries.setQueryData(['move', id], move);
-      for (const part of ['ledger', 'survey', 'watch', 'events']) void queries.invalidateQueries({ queryKey: ['move', id, part] });
+    mutationFn: (input: T) => call<Acted>(method, address(path(input)), method === 'DELETE' ? undefined : (body(input) ?? {})),
+    // What is on the screen of the move is read anew; the button stays down until it is.
+    onSuccess: async () => {
+      await queries.invalidateQueries({ queryKey: ['move', id] });
     },
   });
 }

@@ -120,6 +120,16 @@ export function hasTurned(plan: LegPlan, sight: ZoneSight): boolean {
   return true;
 }
 
+/** ts: the earliest moment at which some parent server may have published the new set: as somebody said, or as it was seen. */
+export function switchedSince({ plan, seen, said }: Pick<TimesInput, 'plan' | 'said'> & { readonly seen: Pick<Seen, 'parent'> }): Instant | undefined {
+  const before = seen.parent.flatMap((server) => {
+    const index = server.sightings.findIndex((one) => publishesNew(plan, one.value));
+    return index < 0 ? [] : [server.sightings[index - 1]?.last ?? server.sightings[index]!.first];
+  });
+  const all = [...before, ...(said.submittedAt === undefined ? [] : [said.submittedAt])];
+  return all.length === 0 ? undefined : Math.min(...all);
+}
+
 const lower = (name: string): string => name.toLowerCase();
 
 class Folding {
@@ -185,7 +195,7 @@ class Folding {
       unlowered,
       t0,
       parentLacking: published.lacking,
-      ts: this.ts(),
+      ts: switchedSince(this.input),
       te,
       ...this.signed(parents),
       earliestSwitch: earliest.at,
@@ -242,12 +252,13 @@ class Folding {
 
   /** Set by set, since a look may leave one unanswered; a server that answers, but never for one of them, lacks. */
   private loweredSince(servers: readonly ServerSeen<ZoneSight>[]): Since {
-    const each = servers
+    const all = servers
       .filter((server) => server.sightings.length > 0)
-      .flatMap((server) => [...this.T.keys()].map((key) => ({ server: server.server, address: server.address, sightings: this.sightingsOf(server, key) })));
-    const silent = each.filter((one) => one.sightings.length === 0);
+      .flatMap((server) =>
+        [...this.T.keys()].map((key) => ({ server: server.server, address: server.address, key, sightings: this.sightingsOf(server, key) })),
+      );
+    const silent = all.filter((one) => one.sightings.length === 0);
     if (silent.length > 0) return { all: undefined, lacking: silent };
-    const all = each.map((one, index) => ({ ...one, key: [...this.T.keys()][index % this.T.size]! }));
     // Each holds by its own key.
     let lastOld = -Infinity;
     let firstNew = -Infinity;
@@ -375,7 +386,7 @@ class Folding {
     zoneAnswers: { server: ServerSeen<ZoneSight>; runs: (key: SetKey) => Run<AnswerSight | null>[] }[];
   } {
     const { plan, seen, said, now, assumed, turns } = this.input;
-    const submitted = this.ts() !== undefined;
+    const submitted = switchedSince(this.input) !== undefined;
     const t0 = known.t0?.firstNew ?? (submitted ? now : Math.max(now, said.plannedSwitch ?? 0, known.earliest.at.at)) + assumed.parentAllowance;
     const te = Math.max(t0, now);
     const lowering = Math.max(now, said.lowerAt ?? now);
@@ -465,16 +476,6 @@ class Folding {
         }),
       ),
     ];
-  }
-
-  private ts(): Instant | undefined {
-    const { plan, seen, said } = this.input;
-    const before = seen.parent.flatMap((server) => {
-      const index = server.sightings.findIndex((one) => publishesNew(plan, one.value));
-      return index < 0 ? [] : [server.sightings[index - 1]?.last ?? server.sightings[index]!.first];
-    });
-    const all = [...before, ...(said.submittedAt === undefined ? [] : [said.submittedAt])];
-    return all.length === 0 ? undefined : Math.min(...all);
   }
 
   /** A DS that was ever seen keeps the gate shut until keys validated through it have run out (RFC 4035 §4.3, RFC 6781 §4.3.4). */

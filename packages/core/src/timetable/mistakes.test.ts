@@ -37,7 +37,12 @@ const MISTAKES: readonly { readonly what: string; readonly file: string; readonl
     from: 'next ? next.first + how.allowance : Infinity);',
     to: 'next ? sighting.last + how.allowance : Infinity);',
   },
-  { what: 'one server is enough', file: 'since', from: 'lacking.length > 0 || seen.length === 0', to: 'seen.length === 0' },
+  {
+    what: 'servers that stand in both sets are forgotten',
+    file: 'legTimes',
+    from: 'for (const server of this.input.seen.zones) {\n      for (const key of this.keys([server]))',
+    to: 'for (const server of this.oldZones) {\n      for (const key of this.keys([server]))',
+  },
   {
     what: 'the TTL of the DS is forgotten',
     file: 'legTimes',

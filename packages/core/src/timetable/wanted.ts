@@ -6,19 +6,30 @@ import { ZoneAnswers } from '../dns/zoneAnswers';
 import { AnswerSight } from '../move/seen';
 import { LegPlan, SetKey, keyOf, ownerOf, setKey, typeOf } from '../move/plan';
 import { MADE_BY_SIGNING } from '../rebuild/hostsOwn';
+import { Ruling } from '../rebuild/ruling';
 
 /** What the plan would answer to each question, once it is served; asked as a server is asked, so that wildcards and cuts count. */
 export class Wanted {
-  readonly answers: ZoneAnswers;
   private readonly byKey = new Map<SetKey, readonly string[] | undefined>();
+  private readonly judged = new WeakMap<AnswerSight, { readonly key: SetKey; readonly is: boolean | undefined }>();
   private readonly apex: SetKey;
-  /** Sets that a row of the ledger is about: of what else stands at a host the plan says nothing. */
-  private readonly ruled: ReadonlySet<SetKey>;
+  /** Rows by set: of what else stands at a host the plan says nothing. */
+  private readonly ruled: ReadonlyMap<SetKey, Ruling>;
+  /** What is planned at a name is what is answered there: no cut and no DNAME lies in between. */
+  private readonly plain: boolean;
+  private zone: ZoneAnswers | undefined;
 
-  constructor(plan: Pick<LegPlan, 'zone' | 'rulings' | 'newNameservers'>) {
-    this.ruled = new Set(plan.rulings.map((ruling) => setKey(ruling.owner, ruling.type)));
+  constructor(private readonly plan: Pick<LegPlan, 'zone' | 'rulings' | 'newNameservers'>) {
+    this.ruled = new Map(plan.rulings.map((ruling) => [setKey(ruling.owner, ruling.type), ruling]));
     this.apex = keyOf(plan.zone, TYPE_CODES.NS);
-    this.answers = new ZoneAnswers(plan.zone, wantedSets(plan));
+    const bends = ({ owner, type, planned }: Ruling): boolean =>
+      planned !== undefined && (type === 'DNAME' || (type === 'NS' && setKey(owner, type) !== this.apex));
+    this.plain = !plan.rulings.some(bends);
+  }
+
+  /** The planned zone, to be asked; made when it is first needed. */
+  get answers(): ZoneAnswers {
+    return (this.zone ??= new ZoneAnswers(this.plan.zone, wantedSets(this.plan)));
   }
 
   /** Data in presentation form, sorted; empty where the plan denies it; undefined where the question is not the plan's to answer. */
@@ -29,13 +40,19 @@ export class Wanted {
 
   /** True where an answer is as the plan has it; undefined where the plan has no word in it. */
   is(key: SetKey, answer: AnswerSight): boolean | undefined {
+    const known = this.judged.get(answer);
+    if (known?.key === key) return known.is;
     const wanted = this.data(key);
-    return wanted && sameTexts(key, wanted, answer.data);
+    const is = wanted && sameTexts(key, wanted, answer.data);
+    this.judged.set(answer, { key, is });
+    return is;
   }
 
   private work(key: SetKey): readonly string[] | undefined {
     const type = typeCode(typeOf(key));
     if (type === undefined || !this.ruled.has(key) || key === this.apex || type === TYPE_CODES.SOA || MADE_BY_SIGNING.has(type)) return undefined;
+    const planned = this.ruled.get(key)?.planned;
+    if (planned && this.plain) return [...planned.data].sort();
     const owner = Name.parse(ownerOf(key));
     const answer = this.answers.ask(owner, type);
     if (answer.referral) {
@@ -58,11 +75,16 @@ export function textsOf(set: Pick<RRset, 'type' | 'data'>): string[] {
   return set.data.map((data) => printRdata(set.type, data)).sort();
 }
 
+/** Types whose text, as it is printed, is the same for the same data and for no other. */
+const PLAIN: ReadonlySet<string> = new Set(['A', 'AAAA', 'TXT', 'CAA', 'TLSA', 'SSHFP', 'DS', 'OPENPGPKEY']);
+
 /** The same data, letter case of names aside; both sorted. */
 export function sameTexts(key: SetKey, a: readonly string[], b: readonly string[]): boolean {
   if (a.length !== b.length) return false;
   if (a.every((text, index) => text === b[index])) return true;
-  const type = typeCode(typeOf(key))!;
+  const mnemonic = typeOf(key);
+  if (PLAIN.has(mnemonic)) return false;
+  const type = typeCode(mnemonic)!;
   const octets = (all: readonly string[]): Uint8Array[] => all.map((text) => parseRdata(type, text));
   return sameData(type, octets(a), octets(b));
 }

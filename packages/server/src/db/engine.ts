@@ -48,6 +48,7 @@ export async function up(knex: Knex): Promise<void> {
   await knex.raw('create sequence processes as integer');
   await knex.schema.alterTable('moves', (table) => {
     table.integer('version').notNullable().defaultTo(0);
+    table.integer('summarised').notNullable().defaultTo(-1);
     table.jsonb('summary');
     table.index(['state', 'wake_at']);
     table.index(['state', 'created_at', 'id']);

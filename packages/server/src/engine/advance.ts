@@ -100,6 +100,7 @@ export class Advancer {
   private async work(id: string): Promise<Beside> {
     let loaded = await this.loader.load(id);
     if (loaded.move.state !== 'open') {
+      await this.acts.refresh(id);
       await this.store.wake(id, null);
       return NOTHING;
     }
@@ -116,6 +117,7 @@ export class Advancer {
       await this.doOne(loaded, next.one, next.due);
       loaded = await this.loader.load(id);
     }
+    if (loaded.move.summarised !== loaded.move.version) await this.acts.refresh(id);
     await this.sleep(loaded);
     return beside;
   }
@@ -237,7 +239,7 @@ export class Advancer {
   private async commit(context: WorkContext, outcome: Outcome, every: number): Promise<void> {
     const { move, loaded } = context;
     await this.acts.write(move.id, async (now, transaction) => {
-      if (now.move.state !== 'open') return undefined;
+      if (now.move.state !== 'open') return;
       await this.observations.add(loaded.row.id, outcome.at, every, outcome.sights, transaction);
       await outcome.also?.(transaction);
       for (const { kind, text } of outcome.notes ?? []) await this.tell(context, kind, text, transaction);

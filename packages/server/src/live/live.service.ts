@@ -43,8 +43,8 @@ export class LiveService implements OnModuleInit, OnModuleDestroy {
   }
 
   /** Within a transaction, so that it is told when what changed can be read; a summary too long for a notification is left out. */
-  async tellMove(move: string, version: number, summary: MoveSummary, transaction: Database): Promise<void> {
-    const whole = JSON.stringify({ topic: 'move', move, version, summary } satisfies Change);
+  async tellMove(move: string, version: number, summary: MoveSummary | undefined, transaction: Database): Promise<void> {
+    const whole = JSON.stringify({ topic: 'move', move, version, ...(summary ? { summary } : {}) } satisfies Change);
     const text = Buffer.byteLength(whole) <= LONGEST ? whole : JSON.stringify({ topic: 'move', move, version } satisfies Change);
     await transaction.raw('select pg_notify(?, ?)', [CHANNEL, text]);
   }

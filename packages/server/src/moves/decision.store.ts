@@ -22,16 +22,27 @@ export class DecisionStore {
     return Number(made!.id);
   }
 
+  /** As `ofLeg`, without what was decided: enough to say what stands. */
+  async withoutValues(leg: string, database: Database): Promise<Decision[]> {
+    const rows = await database<DecisionRow>('decisions').where({ leg_id: leg }).orderBy('id').select('id', 'kind', 'subject', 'person_id', 'at', 'undoes');
+    return rows.map((row) => toDecision({ ...row, value: null }));
+  }
+
+  async get(id: number, database: Database): Promise<Decision> {
+    return toDecision(
+      (await database<DecisionRow>('decisions')
+        .where({ id: String(id) })
+        .first('*'))!,
+    );
+  }
+
   async ofLeg(leg: string, database: Database = this.database): Promise<Decision[]> {
     const rows = await database<DecisionRow>('decisions').where({ leg_id: leg }).orderBy('id').select('*');
-    return rows.map((row) => ({
-      id: Number(row.id),
-      kind: row.kind,
-      subject: row.subject,
-      value: row.value,
-      person: row.person_id,
-      at: row.at,
-      undoes: row.undoes === null ? null : Number(row.undoes),
-    }));
+    return rows.map(toDecision);
   }
+}
+
+function toDecision(row: Omit<DecisionRow, 'leg_id'>): Decision {
+  const { id, kind, subject, value, person_id: person, at, undoes } = row;
+  return { id: Number(id), kind, subject, value, person, at, undoes: undoes === null ? null : Number(undoes) };
 }

@@ -23,6 +23,7 @@ import {
   seenServers,
   setKey,
   standing,
+  switchedSince,
 } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
 import { CONFIG, Config } from '../config';
@@ -75,6 +76,16 @@ export class LegLoader {
     const legs: LoadedLeg[] = [];
     for (const row of await this.store.legs(id, database)) legs.push(await this.leg(move, row, hosts, database));
     return { move, legs, current: legs.at(-1)! };
+  }
+
+  /** Whether some parent server may publish the new set already; without the ledger, and without what servers of the zone say. */
+  async isSwitched(move: MoveRow, row: LegRow, database: Database): Promise<boolean> {
+    if (row.new_dns_host === null) return false;
+    const submitted = await database('decisions').where({ leg_id: row.id, kind: 'submitted' }).first('id');
+    if (submitted) return true;
+    const parent = await database<ObservationRow>('observations').where({ leg_id: row.id, kind: 'parent' }).orderBy('id').select('*');
+    const seen = { parent: seenServers(parent.map((one) => sightRow<ParentSight>(one))) };
+    return switchedSince({ plan: planOf(move, row, [], new Map(), undefined), seen, said: saidBy([]) }) !== undefined;
   }
 
   /** Seconds between looks at what is waited for: where the lab's clock hurries, a look is not sooner than a look can be. */

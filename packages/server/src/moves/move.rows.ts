@@ -12,6 +12,8 @@ export interface MoveRow {
   closed_at: Instant | null;
   wake_at: Instant | null;
   version: number;
+  /** The version that the summary was made of. */
+  summarised: number;
 }
 
 export interface LegRow {

@@ -1,11 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import { Instant, LedgerRow, Ruling, Scope } from '@wanderon/core';
+import { Instant, LedgerRow, Ruling, Scope, standing } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
 import { notFound } from '../problem';
-import { LegRow, MoveRow, RulingRow } from './move.rows';
+import { DecisionRow, LegRow, MoveRow, RulingRow } from './move.rows';
 
 const ID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
+
+/** Every column but the summary, which is a page's. */
+const MOVE_COLUMNS = ['id', 'domain_id', 'scope', 'state', 'created_at', 'closed_at', 'wake_at', 'version', 'summarised'].map((column) => `moves.${column}`);
 
 /** Moves, their legs and proposed rulings as they stand in the database. */
 @Injectable()
@@ -51,6 +54,18 @@ export class MoveStore {
     }));
   }
 
+  /** One row of the ledger as it stands: what was decided of it last, else as it was proposed; undefined where there is none. */
+  async ledgerRow(leg: string, id: string, database: Database): Promise<Ruling | undefined> {
+    if (!ID.test(id)) return undefined;
+    const rows = await database<DecisionRow>('decisions').where({ leg_id: leg, kind: 'ruling', subject: id }).orderBy('id').select('*');
+    const last = standing(
+      rows.map((row) => ({ ...row, id: Number(row.id), person: row.person_id, undoes: row.undoes === null ? null : Number(row.undoes) })),
+    ).at(-1);
+    if (last) return (last.value as { row: Ruling | null }).row ?? undefined;
+    const proposed = await database<RulingRow>('rulings').where({ id, leg_id: leg }).first();
+    return proposed && { ...proposed, found: proposed.found ?? undefined, planned: proposed.planned ?? undefined };
+  }
+
   /** A domain that is known already is taken as it is. */
   async create(input: { domain: string; scope: Scope; person: string; at: Instant; legKind: LegRow['kind'] }, database: Database): Promise<string> {
     await database('domains').insert({ id: randomUUID(), name: input.domain }).onConflict('name').ignore();
@@ -92,6 +107,6 @@ export class MoveStore {
     return database('moves')
       .join('domains', 'domains.id', 'moves.domain_id')
       .leftJoin('clients', 'clients.id', 'domains.client_id')
-      .select<MoveRow[]>('moves.*', 'domains.name as domain', 'clients.name as client');
+      .select<MoveRow[]>(...MOVE_COLUMNS, 'domains.name as domain', 'clients.name as client');
   }
 }

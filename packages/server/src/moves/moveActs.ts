@@ -1,4 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
+import { Acted } from '@wanderon/contract';
 import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
 import { EventStore } from '../events/event.store';
@@ -7,6 +8,7 @@ import { Caller } from '../people/allow';
 import { ProblemError } from '../problem';
 import { DecisionStore, NewDecision } from './decision.store';
 import { LegLoader, LoadedLeg, LoadedMove } from './legLoader';
+import { LegRow, MoveRow } from './move.rows';
 import { MoveStore } from './move.store';
 import { summaryOf } from './summary';
 import { WakeUps } from './wakeUps';
@@ -23,9 +25,18 @@ export interface Act extends LoadedMove {
   readonly note: (event: { kind: string; text: string; before?: unknown; after?: unknown }) => Promise<void>;
 }
 
+/** An act that rests on little: the leg's own row and what the act itself reads; a zone of thousands of sets is not loaded for it. */
+export interface LightAct {
+  readonly move: MoveRow;
+  readonly row: LegRow;
+  readonly transaction: Database;
+  readonly at: number;
+  readonly decide: Act['decide'];
+}
+
 /**
- * Every change of a move: in one short transaction that holds the move's row, with its event, its summary and its version.
- * Acts on one move that reach one process wait for each other without a connection.
+ * Every change of a move: in one short transaction that holds the move's row, with its event and its version. Acts on one move
+ * that reach one process wait for each other without a connection. The summary follows from the engine, which every act wakes.
  */
 @Injectable()
 export class MoveActs {
@@ -43,47 +54,92 @@ export class MoveActs {
   ) {}
 
   /** What a person does to a leg of an open move. Throws a ProblemError where there is none, or the move has ended. */
-  async act<T>(legId: string, person: Caller, work: (act: Act) => Promise<T>): Promise<T> {
+  async act(legId: string, person: Caller, work: (act: Act) => Promise<void>): Promise<Acted> {
     return this.onMove(await this.store.moveOf(legId), person, work, legId);
   }
 
   /** What a person does to an open move; to its current leg, where `legId` names no other. */
-  async onMove<T>(id: string, person: Caller, work: (act: Act) => Promise<T>, legId?: string): Promise<T> {
-    const done = await this.write(id, async (loaded, transaction) => {
-      if (loaded.move.state !== 'open') throw new ProblemError(409, `This move is ${loaded.move.state}.`, { kept: KEPT });
-      const at = this.clock.now();
-      const { move } = loaded;
+  async onMove(id: string, person: Caller, work: (act: Act) => Promise<void>, legId?: string): Promise<Acted> {
+    return this.locked(id, async (transaction) => {
+      const loaded = await this.loader.load(id, transaction, true);
+      refuseEnded(loaded.move);
       const current = loaded.legs.find((one) => one.row.id === legId) ?? loaded.current;
-      const note: Act['note'] = (event) => this.events.add({ person: person.id, domain: move.domain, move: move.id, ...event }, transaction);
-      const decide: Act['decide'] = async (decision, event) => {
-        const made = await this.decisions.add(current.row.id, at, { ...decision, person: person.id }, transaction);
-        await note(event);
-        return made;
-      };
-      const result = await work({ ...loaded, leg: current, transaction, at, decide, note });
-      await transaction('moves').where({ id, state: 'open' }).update({ wake_at: 0 });
-      return result;
+      const words = this.words(loaded.move, current.row.id, person, transaction);
+      await work({ ...loaded, ...words, leg: current, transaction });
+      return loaded.move.version;
     });
-    this.wakeUps.say(id);
-    return done;
   }
 
-  /** A change of anybody's, the engine's too: the row is locked, the version counted up, the summary and the pages' event made. */
-  async write<T>(id: string, work: (loaded: LoadedMove, transaction: Database) => Promise<T | ((after: LoadedMove) => Promise<void>)>): Promise<T> {
-    return this.inTurn(id, () =>
+  /** As `act`, for what needs neither ledger nor observations. */
+  async lightly(legId: string, person: Caller, work: (act: LightAct) => Promise<void>): Promise<Acted> {
+    const id = await this.store.moveOf(legId);
+    return this.locked(id, async (transaction) => {
+      const move = await this.store.get(id, transaction, true);
+      refuseEnded(move);
+      const row = (await this.store.legs(id, transaction)).find((one) => one.id === legId)!;
+      const { decide, at } = this.words(move, legId, person, transaction);
+      await work({ move, row, transaction, at, decide });
+      return move.version;
+    });
+  }
+
+  private words(move: MoveRow, leg: string, person: Caller, transaction: Database): Pick<Act, 'decide' | 'note' | 'at'> {
+    const at = this.clock.now();
+    const note: Act['note'] = (event) => this.events.add({ person: person.id, domain: move.domain, move: move.id, ...event }, transaction);
+    const decide: Act['decide'] = async (decision, event) => {
+      const made = await this.decisions.add(leg, at, { ...decision, person: person.id }, transaction);
+      await note(event);
+      return made;
+    };
+    return { decide, note, at };
+  }
+
+  /** Wakes the engine, counts the version up and tells the pages, with what `work` writes; `work` gives the version before. */
+  private async locked(id: string, work: (transaction: Database) => Promise<number>): Promise<Acted> {
+    const acted = await this.inTurn(id, () =>
       this.database.transaction(async (transaction) => {
-        const result = await work(await this.loader.load(id, transaction, true), transaction);
-        const after = await this.loader.load(id, transaction);
-        // What follows from the change, seen as it is afterwards.
-        if (typeof result === 'function') await (result as (after: LoadedMove) => Promise<void>)(after);
-        const summary = summaryOf(after, this.clock.now());
+        const version = (await work(transaction)) + 1;
         await transaction('moves')
           .where({ id })
-          .update({ version: transaction.raw('version + 1'), summary: JSON.stringify(summary) });
-        await this.live.tellMove(id, after.move.version + 1, summary, transaction);
-        return result as T;
+          .update({ version, wake_at: transaction.raw(`case when state = 'open' then 0 else wake_at end`) });
+        await this.live.tellMove(id, version, undefined, transaction);
+        return { id, version };
       }),
     );
+    this.wakeUps.say(id);
+    return acted;
+  }
+
+  /**
+   * What the engine saw or did, and the summary anew. `work` may give what is to be written of the move as it is afterwards.
+   */
+  async write(id: string, work: (loaded: LoadedMove, transaction: Database) => Promise<((after: LoadedMove) => Promise<void>) | void>): Promise<void> {
+    await this.inTurn(id, () =>
+      this.database.transaction(async (transaction) => {
+        const then = await work(await this.loader.load(id, transaction, true), transaction);
+        const after = await this.loader.load(id, transaction);
+        await then?.(after);
+        await this.summarise(after, after.move.version + 1, transaction);
+      }),
+    );
+  }
+
+  /** Brings the summary up to date with what people did since it was made. */
+  async refresh(id: string): Promise<void> {
+    await this.inTurn(id, () =>
+      this.database.transaction(async (transaction) => {
+        const loaded = await this.loader.load(id, transaction, true);
+        if (loaded.move.summarised !== loaded.move.version) await this.summarise(loaded, loaded.move.version, transaction);
+      }),
+    );
+  }
+
+  private async summarise(loaded: LoadedMove, version: number, transaction: Database): Promise<void> {
+    const summary = summaryOf(loaded, this.clock.now());
+    await transaction('moves')
+      .where({ id: loaded.move.id })
+      .update({ version, summarised: version, summary: JSON.stringify(summary) });
+    await this.live.tellMove(loaded.move.id, version, summary, transaction);
   }
 
   private async inTurn<T>(id: string, work: () => Promise<T>): Promise<T> {
@@ -97,4 +153,8 @@ export class MoveActs {
       if (this.turns.get(id) === settled) this.turns.delete(id);
     }
   }
+}
+
+function refuseEnded(move: MoveRow): void {
+  if (move.state !== 'open') throw new ProblemError(409, `This move is ${move.state}.`, { kept: KEPT });
 }

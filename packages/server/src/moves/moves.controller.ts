@@ -4,6 +4,8 @@ import {
   LedgerView,
   MoveSummary,
   MoveView,
+  Acted,
+  actedSchema,
   approveSchema,
   chooseHostsSchema,
   domainChoiceSchema,
@@ -34,6 +36,7 @@ class NewMoveDto extends createZodDto(newMoveSchema) {}
 class MoveQueryDto extends createZodDto(moveQuerySchema) {}
 class MoveListDto extends createZodDto(moveListSchema) {}
 class MoveDto extends createZodDto(moveSchema) {}
+class ActedDto extends createZodDto(actedSchema) {}
 class LedgerDto extends createZodDto(ledgerSchema) {}
 class ChooseHostsDto extends createZodDto(chooseHostsSchema) {}
 class EditRulingDto extends createZodDto(editRulingSchema) {}
@@ -70,9 +73,9 @@ export class MovesController {
   @Post('moves')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Begins a move; the survey follows by itself.' })
-  async start(@Body() input: NewMoveDto, @Person() person: Caller): Promise<MoveView> {
-    return this.views.get(await this.service.start(input.domain, input.scope, person));
+  @ZodResponse({ type: ActedDto, description: 'Begins a move; the survey follows by itself.' })
+  async start(@Body() input: NewMoveDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.start(input.domain, input.scope, person);
   }
 
   @Get('moves/:id')
@@ -92,18 +95,16 @@ export class MovesController {
   @Post('moves/:id/close')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Closes a settled move.' })
-  async close(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
-    await this.service.close(id, person);
-    return this.views.get(id);
+  @ZodResponse({ type: ActedDto, description: 'Closes a settled move.' })
+  async close(@Param('id') id: string, @Person() person: Caller): Promise<Acted> {
+    return this.service.close(id, person);
   }
 
   @Delete('moves/:id')
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Abandons a move; nothing outward is undone.' })
-  async abandon(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
-    await this.service.abandon(id, person);
-    return this.views.get(id);
+  @ZodResponse({ type: ActedDto, description: 'Abandons a move; nothing outward is undone.' })
+  async abandon(@Param('id') id: string, @Person() person: Caller): Promise<Acted> {
+    return this.service.abandon(id, person);
   }
 
   @Get('legs/:leg/ledger')
@@ -115,84 +116,79 @@ export class MovesController {
 
   @Put('legs/:leg/hosts')
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Where the domain goes; proposes the rulings.' })
-  async hosts(@Param('leg') leg: string, @Body() input: ChooseHostsDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.chooseHosts(leg, input, person));
+  @ZodResponse({ type: ActedDto, description: 'Where the domain goes; proposes the rulings.' })
+  async hosts(@Param('leg') leg: string, @Body() input: ChooseHostsDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.chooseHosts(leg, input, person);
   }
 
   @Put('legs/:leg/rulings/:ruling')
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Changes one ruling.' })
-  async ruling(@Param('leg') leg: string, @Param('ruling') ruling: string, @Body() input: EditRulingDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.editRuling(leg, ruling, input, person));
+  @ZodResponse({ type: ActedDto, description: 'Changes one ruling.' })
+  async ruling(@Param('leg') leg: string, @Param('ruling') ruling: string, @Body() input: EditRulingDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.editRuling(leg, ruling, input, person);
   }
 
   @Post('legs/:leg/rulings')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Adds a record set that was not found.' })
-  async addRuling(@Param('leg') leg: string, @Body() input: NewRulingDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.addRuling(leg, input, person));
+  @ZodResponse({ type: ActedDto, description: 'Adds a record set that was not found.' })
+  async addRuling(@Param('leg') leg: string, @Body() input: NewRulingDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.addRuling(leg, input, person);
   }
 
   @Post('legs/:leg/undo')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Takes the last decision back.' })
-  async undo(@Param('leg') leg: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.undo(leg, person));
+  @ZodResponse({ type: ActedDto, description: 'Takes the last decision back.' })
+  async undo(@Param('leg') leg: string, @Person() person: Caller): Promise<Acted> {
+    return this.service.undo(leg, person);
   }
 
   @Post('legs/:leg/redo')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Makes the last decision that was taken back again.' })
-  async redo(@Param('leg') leg: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.redo(leg, person));
+  @ZodResponse({ type: ActedDto, description: 'Makes the last decision that was taken back again.' })
+  async redo(@Param('leg') leg: string, @Person() person: Caller): Promise<Acted> {
+    return this.service.redo(leg, person);
   }
 
   @Post('legs/:leg/push')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Decides the push of the new zone.' })
-  async push(@Param('leg') leg: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.push(leg, person));
+  @ZodResponse({ type: ActedDto, description: 'Decides the push of the new zone.' })
+  async push(@Param('leg') leg: string, @Person() person: Caller): Promise<Acted> {
+    return this.service.push(leg, person);
   }
 
   @Post('legs/:leg/approve')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Approves the timetable: what Wanderon does by itself, and when.' })
-  async approve(@Param('leg') leg: string, @Body() input: ApproveDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.approve(leg, input, person));
+  @ZodResponse({ type: ActedDto, description: 'Approves the timetable: what Wanderon does by itself, and when.' })
+  async approve(@Param('leg') leg: string, @Body() input: ApproveDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.approve(leg, input, person);
   }
 
   @Post('legs/:leg/submitted')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'The nameservers were changed at the registrar; everything is looked at once more first.' })
-  async submitted(@Param('leg') leg: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.submitted(leg, person));
+  @ZodResponse({ type: ActedDto, description: 'The nameservers were changed at the registrar; everything is looked at once more first.' })
+  async submitted(@Param('leg') leg: string, @Person() person: Caller): Promise<Acted> {
+    return this.service.submitted(leg, person);
   }
 
   @Post('legs/:leg/ways')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Takes a way on that a step or a line of the gate offers.' })
-  async way(@Param('leg') leg: string, @Body() input: TakeWayDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.takeWay(leg, input, person));
+  @ZodResponse({ type: ActedDto, description: 'Takes a way on that a step or a line of the gate offers.' })
+  async way(@Param('leg') leg: string, @Body() input: TakeWayDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.takeWay(leg, input, person);
   }
 
   @Post('legs/:leg/waive')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Lets a line of the gate pass with a reason, or takes that back.' })
-  async waive(@Param('leg') leg: string, @Body() input: WaiveDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.waive(leg, input.line, input.reason, person));
-  }
-
-  private async after(leg: string, act: Promise<void>): Promise<MoveView> {
-    await act;
-    return this.views.get(await this.store.moveOf(leg));
+  @ZodResponse({ type: ActedDto, description: 'Lets a line of the gate pass with a reason, or takes that back.' })
+  async waive(@Param('leg') leg: string, @Body() input: WaiveDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.waive(leg, input.line, input.reason, person);
   }
 }

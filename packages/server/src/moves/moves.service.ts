@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import { TakeWay } from '@wanderon/contract';
+import { Acted, TakeWay } from '@wanderon/contract';
 import {
   Assent,
   Decision,
@@ -42,6 +42,7 @@ import { Caller } from '../people/allow';
 import { ProblemError, notFound } from '../problem';
 import { nameserversOf } from '../survey/takeSurvey';
 import { SurveyViews } from '../survey/survey.view';
+import { DecisionStore } from './decision.store';
 import { LegLoader } from './legLoader';
 import { MoveRow } from './move.rows';
 import { MoveStore } from './move.store';
@@ -64,6 +65,7 @@ export class MoveService {
     private readonly events: EventStore,
     private readonly network: Network,
     private readonly advancer: Advancer,
+    private readonly decisions: DecisionStore,
   ) {}
 
   read(text: string): readonly DomainChoice[] {
@@ -72,7 +74,7 @@ export class MoveService {
     return reading.choices;
   }
 
-  async start(text: string, wish: 'whole' | 'name', person: Caller): Promise<string> {
+  async start(text: string, wish: 'whole' | 'name', person: Caller): Promise<Acted> {
     const choices = this.read(text);
     const choice = choices.find((one) => one.scope === wish);
     // A name that is the website's own spelling goes with the whole domain; asked for alone, that is said and not done unsaid.
@@ -102,18 +104,17 @@ export class MoveService {
       );
       return move;
     });
-    await this.acts.onMove(id, person, () => Promise.resolve());
-    return id;
+    return this.acts.onMove(id, person, () => Promise.resolve());
   }
 
   /** Which hosts the domain goes to; proposes the rulings anew. */
-  async chooseHosts(legId: string, choice: { newDnsHost: string; newWebHost: string | null }, person: Caller): Promise<void> {
+  async chooseHosts(legId: string, choice: { newDnsHost: string; newWebHost: string | null }, person: Caller): Promise<Acted> {
     const dns = await this.hosts.get(choice.newDnsHost);
     const web = choice.newWebHost ? await this.hosts.get(choice.newWebHost) : undefined;
     if (dns.role !== 'dns' || dns.nameservers.length === 0)
       throw new ProblemError(400, `${dns.name} is not a DNS host with nameservers.`, { field: 'newDnsHost', kept: KEPT });
     if (web && web.role !== 'web') throw new ProblemError(400, `${web.name} is not a web host.`, { field: 'newWebHost', kept: KEPT });
-    await this.acts.act(legId, person, async ({ move, leg, transaction, decide }) => {
+    return this.acts.act(legId, person, async ({ move, leg, transaction, decide }) => {
       const { row } = leg;
       if (!row.survey_id || !isDone(leg.leg, 'survey')) throw new ProblemError(409, 'The survey is not finished yet.', { kept: KEPT });
       if (leg.said.pushed || leg.said.approved)
@@ -167,20 +168,21 @@ export class MoveService {
     });
   }
 
-  async editRuling(legId: string, rulingId: string, edit: RulingEdit, person: Caller): Promise<void> {
-    await this.acts.act(legId, person, async (act) => {
-      this.refuseAfterSwitch(act);
-      const before = act.leg.rows.find((row) => row.id === rulingId);
+  async editRuling(legId: string, rulingId: string, edit: RulingEdit, person: Caller): Promise<Acted> {
+    return this.acts.lightly(legId, person, async ({ row, move, transaction, decide }) => {
+      const before = await this.store.ledgerRow(row.id, rulingId, transaction);
       if (!before) throw notFound('ruling');
-      const result = editRow(act.leg.leg.plan.zone, before, edit);
+      if (await this.loader.isSwitched(move, row, transaction)) throw switched();
+      const result = editRow(Name.parse(`${move.domain}.`), before, edit);
       if (!result.ok)
         throw new ProblemError(result.status === 'refused' ? 409 : 400, result.problem, { ...(result.field ? { field: result.field } : {}), kept: KEPT });
-      await this.rule(act, rulingId, result.row, `${before.owner} ${before.type}: ${result.row ? result.row.ruling : 'taken out'}.`, before);
+      const text = `${before.owner} ${before.type}: ${result.row ? result.row.ruling : 'taken out'}.`;
+      await decide({ kind: 'ruling', subject: rulingId, value: { row: result.row } }, { kind: 'ruling', text, before, after: result.row });
     });
   }
 
-  async addRuling(legId: string, typed: { owner: string; type: string; ttl: string; data: string }, person: Caller): Promise<void> {
-    await this.acts.act(legId, person, async (act) => {
+  async addRuling(legId: string, typed: { owner: string; type: string; ttl: string; data: string }, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async (act) => {
       this.refuseAfterSwitch(act);
       if (!act.leg.leg.plan.chosen) throw new ProblemError(409, 'Choose the hosts first.', { kept: KEPT });
       const result = newRow(act.leg.leg.plan.zone, act.leg.rows, typed);
@@ -191,34 +193,32 @@ export class MoveService {
   }
 
   /** Takes the last decision back that can be. */
-  async undo(legId: string, person: Caller): Promise<void> {
-    await this.acts.act(legId, person, async (act) => {
-      const last = undoable(act.leg.decisions);
+  async undo(legId: string, person: Caller): Promise<Acted> {
+    return this.acts.lightly(legId, person, async ({ row, move, transaction, decide }) => {
+      const last = undoable(await this.decisions.withoutValues(row.id, transaction));
       if (!last) throw new ProblemError(409, 'There is nothing to undo.', { kept: KEPT });
-      if (last.kind === 'ruling') this.refuseAfterSwitch(act);
-      await act.decide(
+      if (last.kind === 'ruling' && (await this.loader.isSwitched(move, row, transaction))) throw switched();
+      const whole = await this.decisions.get(last.id, transaction);
+      await decide(
         { kind: last.kind, subject: last.subject, undoes: last.id },
-        { kind: last.kind, text: `${wordsOf(last)}: taken back.`, before: last.value },
+        { kind: last.kind, text: `${wordsOf(whole)}: taken back.`, before: whole.value },
       );
     });
   }
 
   /** Makes the last undo undone. */
-  async redo(legId: string, person: Caller): Promise<void> {
-    await this.acts.act(legId, person, async (act) => {
-      const last = redoable(act.leg.decisions);
+  async redo(legId: string, person: Caller): Promise<Acted> {
+    return this.acts.lightly(legId, person, async ({ row, move, transaction, decide }) => {
+      const last = redoable(await this.decisions.withoutValues(row.id, transaction));
       if (!last) throw new ProblemError(409, 'There is nothing to do again.', { kept: KEPT });
-      if (last.kind === 'ruling') this.refuseAfterSwitch(act);
-      const original = act.leg.decisions.find((one) => one.id === last.undoes)!;
-      await act.decide(
-        { kind: last.kind, subject: last.subject, undoes: last.id },
-        { kind: last.kind, text: `${wordsOf(original)}: again.`, after: original.value },
-      );
+      if (last.kind === 'ruling' && (await this.loader.isSwitched(move, row, transaction))) throw switched();
+      const whole = await this.decisions.get(last.undoes!, transaction);
+      await decide({ kind: last.kind, subject: last.subject, undoes: last.id }, { kind: last.kind, text: `${wordsOf(whole)}: again.`, after: whole.value });
     });
   }
 
-  async push(legId: string, person: Caller): Promise<void> {
-    await this.acts.act(legId, person, async ({ leg, decide }) => {
+  async push(legId: string, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ leg, decide }) => {
       if (!leg.leg.plan.chosen) throw new ProblemError(409, 'Choose the hosts first.', { kept: KEPT });
       const stop = leg.leg.remarks.find((remark) => remark.weight === 'stop');
       if (stop) throw new ProblemError(409, `${stop.owner} ${stop.type}: ${stop.text}`, { kept: KEPT });
@@ -230,8 +230,8 @@ export class MoveService {
   }
 
   /** Decides beforehand what Wanderon does by itself: lowering, turning the old zone, raising. */
-  async approve(legId: string, plan: { lowerAt: Instant | null; plannedSwitch: Instant | null; lowerTo: number }, person: Caller): Promise<void> {
-    await this.acts.act(legId, person, async ({ leg, decide, at }) => {
+  async approve(legId: string, plan: { lowerAt: Instant | null; plannedSwitch: Instant | null; lowerTo: number }, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ leg, decide, at }) => {
       if (!leg.leg.plan.chosen) throw new ProblemError(409, 'Choose the hosts first.', { kept: KEPT });
       if (plan.lowerAt !== null && plan.lowerAt < at - 60) throw new ProblemError(400, 'The lowering lies in the past.', { field: 'lowerAt', kept: KEPT });
       if (leg.leg.times.ts !== undefined) throw new ProblemError(409, 'The switch is under way.', { kept: KEPT });
@@ -248,14 +248,14 @@ export class MoveService {
   }
 
   /** The nameservers were changed at the registrar: everything that can have changed is looked at again first. */
-  async submitted(legId: string, person: Caller): Promise<void> {
+  async submitted(legId: string, person: Caller): Promise<Acted> {
     const moveId = await this.store.moveOf(legId);
     const { current } = await this.loader.load(moveId);
     const state = stepOf(current.leg, 'switch')?.standing.state;
     if (state === 'done') throw new ProblemError(409, 'The switch was seen already.', { kept: KEPT });
     if (state === 'waiting') throw new ProblemError(409, this.shut(current.leg, 'It is not time for the switch yet'), { kept: KEPT });
     if (current.leg.times.ts === undefined) await this.advancer.lookForGate(moveId);
-    await this.acts.act(legId, person, async ({ leg, decide }) => {
+    return this.acts.act(legId, person, async ({ leg, decide }) => {
       if (leg.said.submittedAt !== undefined) return;
       if (leg.leg.times.ts === undefined && !gateOf(leg.leg).open)
         throw new ProblemError(409, this.shut(leg.leg, 'The gate is shut'), { detail: this.evidence(leg.leg), kept: KEPT });
@@ -282,8 +282,8 @@ export class MoveService {
   }
 
   /** A way on that a step or a line offers; what it offers now is what can be taken. */
-  async takeWay(legId: string, wish: TakeWay, person: Caller): Promise<void> {
-    await this.acts.act(legId, person, async (act) => {
+  async takeWay(legId: string, wish: TakeWay, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async (act) => {
       const { leg } = act.leg;
       const step = stepOf(leg, wish.step);
       const line = gateOf(leg).lines.find((one) => one.key === wish.step);
@@ -361,8 +361,8 @@ export class MoveService {
   }
 
   /** Lets a line of the gate pass with a reason, or takes that back. */
-  async waive(legId: string, key: string, reason: string | null, person: Caller): Promise<void> {
-    await this.acts.act(legId, person, async ({ leg, decide }) => {
+  async waive(legId: string, key: string, reason: string | null, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ leg, decide }) => {
       const line = gateOf(leg.leg).lines.find((one) => one.key === key);
       if (!line) throw notFound('line');
       if (!line.waivable) throw new ProblemError(409, 'This cannot be let pass.', { kept: KEPT });
@@ -379,23 +379,23 @@ export class MoveService {
     });
   }
 
-  async lookAtWebsite(legId: string, person: Caller): Promise<void> {
-    await this.acts.act(legId, person, async ({ leg, decide }) => {
+  async lookAtWebsite(legId: string, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ leg, decide }) => {
       if (!leg.leg.plan.chosen) throw new ProblemError(409, 'Where the website will be is known once the hosts are chosen.', { kept: KEPT });
       if (isDone(leg.leg, 'settle')) throw new ProblemError(409, 'The move is settled: the website is not looked at any more.', { kept: KEPT });
       await decide({ kind: 'website' }, { kind: 'website', text: 'A look at the website was asked for.' });
     });
   }
 
-  async close(id: string, person: Caller): Promise<void> {
-    await this.acts.onMove(id, person, async (act) => {
+  async close(id: string, person: Caller): Promise<Acted> {
+    return this.acts.onMove(id, person, async (act) => {
       if (stepOf(act.leg.leg, 'close')?.standing.state !== 'ready') throw new ProblemError(409, 'The move is not settled yet.', { kept: KEPT });
       await this.end(act, 'closed', 'The move was closed.');
     });
   }
 
-  async abandon(id: string, person: Caller): Promise<void> {
-    await this.acts.onMove(id, person, (act) => this.end(act, 'abandoned', 'The move was abandoned. What was sent to DNS hosts stays as it is.'));
+  async abandon(id: string, person: Caller): Promise<Acted> {
+    return this.acts.onMove(id, person, (act) => this.end(act, 'abandoned', 'The move was abandoned. What was sent to DNS hosts stays as it is.'));
   }
 
   private async end({ move, transaction, at, note }: Act, state: 'closed' | 'abandoned', text: string): Promise<void> {
@@ -409,11 +409,7 @@ export class MoveService {
 
   /** The plan may change until the switch; afterwards only what is served is taken into it. */
   private refuseAfterSwitch({ leg }: Act): void {
-    if (leg.leg.plan.chosen && leg.leg.times.ts !== undefined)
-      throw new ProblemError(409, 'The switch is under way: the plan stands.', {
-        detail: 'What is served otherwise can be taken into the plan where it is reported.',
-        kept: KEPT,
-      });
+    if (leg.leg.plan.chosen && leg.leg.times.ts !== undefined) throw switched();
   }
 
   private async refuseOverlap(choice: DomainChoice, scope: Scope, database: Database): Promise<void> {
@@ -446,6 +442,13 @@ export class MoveService {
       throw error;
     }
   }
+}
+
+function switched(): ProblemError {
+  return new ProblemError(409, 'The switch is under way: the plan stands.', {
+    detail: 'What is served otherwise can be taken into the plan where it is reported.',
+    kept: KEPT,
+  });
 }
 
 /** The last decision that stands and that undo takes back. */

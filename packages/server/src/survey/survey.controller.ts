@@ -1,12 +1,12 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
 import {
   DriftView,
-  MoveView,
+  Acted,
+  actedSchema,
   answerHintSchema,
   driftSchema,
   inHandSchema,
   MoveSurvey,
-  moveSchema,
   moveSurveySchema,
   nameHintSchema,
   pagesSchema,
@@ -15,14 +15,12 @@ import {
 } from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { z } from 'zod';
-import { MoveViews } from '../moves/moves.view';
-import { MoveStore } from '../moves/move.store';
 import { Allow, Caller, Person } from '../people/allow';
 import { SurveyActs } from './surveyActs';
 import { SurveyStore } from './survey.store';
 import { driftOf } from './driftOf';
 
-class MoveDto extends createZodDto(moveSchema) {}
+class ActedDto extends createZodDto(actedSchema) {}
 class InHandDto extends createZodDto(inHandSchema) {}
 class AnswerHintDto extends createZodDto(answerHintSchema) {}
 class NameHintDto extends createZodDto(nameHintSchema) {}
@@ -36,70 +34,68 @@ class DriftDto extends createZodDto(driftSchema) {}
 export class SurveyController {
   constructor(
     private readonly service: SurveyActs,
-    private readonly moves: MoveStore,
-    private readonly views: MoveViews,
     private readonly surveys: SurveyStore,
   ) {}
 
   @Post('in-hand')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Gives what a person has in hand of the zone, and takes the survey again with it.' })
-  async inHand(@Param('leg') leg: string, @Body() input: InHandDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.giveInHand(leg, input, person));
+  @ZodResponse({ type: ActedDto, description: 'Gives what a person has in hand of the zone, and takes the survey again with it.' })
+  async inHand(@Param('leg') leg: string, @Body() input: InHandDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.giveInHand(leg, input, person);
   }
 
   @Post('hints')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Answers a hint of the survey, or takes the answer back.' })
-  async answerHint(@Param('leg') leg: string, @Body() input: AnswerHintDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.answerHint(leg, input, person));
+  @ZodResponse({ type: ActedDto, description: 'Answers a hint of the survey, or takes the answer back.' })
+  async answerHint(@Param('leg') leg: string, @Body() input: AnswerHintDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.answerHint(leg, input, person);
   }
 
   @Post('hints/name')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Gives the name behind a hint, and takes the survey again with it.' })
-  async nameHint(@Param('leg') leg: string, @Body() input: NameHintDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.nameHint(leg, input, person));
+  @ZodResponse({ type: ActedDto, description: 'Gives the name behind a hint, and takes the survey again with it.' })
+  async nameHint(@Param('leg') leg: string, @Body() input: NameHintDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.nameHint(leg, input, person);
   }
 
   @Put('pages')
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Lists pages whose answers are kept, and takes the survey again with them.' })
-  async pages(@Param('leg') leg: string, @Body() input: PagesDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.listPages(leg, input, person));
+  @ZodResponse({ type: ActedDto, description: 'Lists pages whose answers are kept, and takes the survey again with them.' })
+  async pages(@Param('leg') leg: string, @Body() input: PagesDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.listPages(leg, input, person);
   }
 
   @Put('purposes')
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Says what a record set is for.' })
-  async purpose(@Param('leg') leg: string, @Body() input: PurposeDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.setPurpose(leg, input, person));
+  @ZodResponse({ type: ActedDto, description: 'Says what a record set is for.' })
+  async purpose(@Param('leg') leg: string, @Body() input: PurposeDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.setPurpose(leg, input, person);
   }
 
   @Put('stored')
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Says what a fronted record set holds at its host.' })
-  async stored(@Param('leg') leg: string, @Body() input: StoredDto, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.setStored(leg, input, person));
+  @ZodResponse({ type: ActedDto, description: 'Says what a fronted record set holds at its host.' })
+  async stored(@Param('leg') leg: string, @Body() input: StoredDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.setStored(leg, input, person);
   }
 
   @Post('survey')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Takes the survey again.' })
-  async again(@Param('leg') leg: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.again(leg, person));
+  @ZodResponse({ type: ActedDto, description: 'Takes the survey again.' })
+  async again(@Param('leg') leg: string, @Person() person: Caller): Promise<Acted> {
+    return this.service.again(leg, person);
   }
 
   @Post('stop-survey')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Stops a survey under way.' })
-  async stop(@Param('leg') leg: string, @Person() person: Caller): Promise<MoveView> {
-    return this.after(leg, this.service.stop(leg, person));
+  @ZodResponse({ type: ActedDto, description: 'Stops a survey under way.' })
+  async stop(@Param('leg') leg: string, @Person() person: Caller): Promise<Acted> {
+    return this.service.stop(leg, person);
   }
 
   @Get('drift/:earlier')
@@ -114,10 +110,5 @@ export class SurveyController {
   @ZodResponse({ type: MoveSurveyDto, description: 'The latest survey, with what people said of it; null before there is one.' })
   async latest(@Param('leg') leg: string): Promise<{ survey: MoveSurvey | null }> {
     return { survey: await this.service.latest(leg) };
-  }
-
-  private async after(leg: string, act: Promise<void>): Promise<MoveView> {
-    await act;
-    return this.views.get(await this.moves.moveOf(leg));
   }
 }

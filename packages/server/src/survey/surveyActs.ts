@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { AnswerHint, InHandInput, MoveSurvey, NameHint, PagesInput, PurposeInput, StoredInput, SurveyView } from '@wanderon/contract';
+import { Acted, AnswerHint, InHandInput, MoveSurvey, NameHint, PagesInput, PurposeInput, StoredInput, SurveyView } from '@wanderon/contract';
 import { counted, isDone, readRow } from '@wanderon/core';
 import { LiveService } from '../live/live.service';
 import { LegLoader, LoadedLeg } from '../moves/legLoader';
@@ -35,9 +35,9 @@ export class SurveyActs {
   }
 
   /** What a person has in hand goes into the next survey, which is taken at once, or right after the one under way. */
-  async giveInHand(legId: string, input: InHandInput, person: Caller): Promise<void> {
+  async giveInHand(legId: string, input: InHandInput, person: Caller): Promise<Acted> {
     const before = await this.inHand.latest(legId);
-    await this.acts.act(legId, person, async (act) => {
+    return this.acts.act(legId, person, async (act) => {
       this.refuseOncePlanned(act);
       const given = readGiven(input, act.leg.leg.plan.zone);
       await this.give(
@@ -50,8 +50,8 @@ export class SurveyActs {
   }
 
   /** What a person knows of a hint; the survey itself stays as it is. */
-  async answerHint(legId: string, input: AnswerHint, person: Caller): Promise<void> {
-    await this.acts.act(legId, person, async ({ leg, decide }) => {
+  async answerHint(legId: string, input: AnswerHint, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ leg, decide }) => {
       const survey = await this.surveyOf(leg);
       if (!survey?.hints.some((one) => one.owner === input.owner && one.text === input.text)) throw notFound('hint');
       const subject = `${input.owner}\n${input.text}`;
@@ -68,9 +68,9 @@ export class SurveyActs {
   }
 
   /** The name behind a hint: it goes into the next survey, which is taken at once. */
-  async nameHint(legId: string, input: NameHint, person: Caller): Promise<void> {
+  async nameHint(legId: string, input: NameHint, person: Caller): Promise<Acted> {
     const given = await this.inHand.latest(legId);
-    await this.acts.act(legId, person, async (act) => {
+    return this.acts.act(legId, person, async (act) => {
       if (act.leg.leg.plan.chosen)
         throw new ProblemError(409, 'The plan was made from the survey already: add what stands there to the ledger.', { kept: KEPT });
       const name = readNameBelow(input.name, act.leg.leg.plan.zone);
@@ -80,8 +80,8 @@ export class SurveyActs {
   }
 
   /** One more survey: before the hosts are chosen the plan is made from it, afterwards it is held against the plan's. */
-  async again(legId: string, person: Caller): Promise<void> {
-    await this.acts.act(legId, person, async ({ leg, decide }) => {
+  async again(legId: string, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ leg, decide }) => {
       if (leg.leg.plan.chosen && leg.leg.times.ts !== undefined)
         throw new ProblemError(409, 'The switch is under way: a survey would be of the new zone.', { kept: KEPT });
       if (isBusy(leg)) throw new ProblemError(409, 'A survey is being taken already.', { kept: KEPT });
@@ -90,8 +90,8 @@ export class SurveyActs {
   }
 
   /** Pages whose answers are to be kept; the survey is taken again with them. */
-  async listPages(legId: string, input: PagesInput, person: Caller): Promise<void> {
-    await this.acts.act(legId, person, async (act) => {
+  async listPages(legId: string, input: PagesInput, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async (act) => {
       this.refuseOncePlanned(act);
       const pages = readPages(input.pages, act.move.domain);
       const text = `${counted(pages.length, 'page')} listed; the survey is taken again.`;
@@ -101,8 +101,8 @@ export class SurveyActs {
   }
 
   /** What a record set is for, where a person knows better. */
-  async setPurpose(legId: string, { owner, type, purpose }: PurposeInput, person: Caller): Promise<void> {
-    await this.acts.act(legId, person, async ({ leg, decide }) => {
+  async setPurpose(legId: string, { owner, type, purpose }: PurposeInput, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ leg, decide }) => {
       await this.setOf(leg, owner, type);
       const before = saidOfSurvey(leg.stands).purposes.find((one) => one.owner === owner && one.type === type);
       await decide(
@@ -118,8 +118,8 @@ export class SurveyActs {
   }
 
   /** What a fronted set holds, read in the host's panel. */
-  async setStored(legId: string, input: StoredInput, person: Caller): Promise<void> {
-    await this.acts.act(legId, person, async (act) => {
+  async setStored(legId: string, input: StoredInput, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async (act) => {
       if (act.leg.leg.plan.chosen) throw new ProblemError(409, 'The plan was made already: type the value in its row of the ledger.', { kept: KEPT });
       const set = await this.setOf(act.leg, input.owner, input.type);
       if (set.fronted === null) throw new ProblemError(409, `${input.owner} ${input.type} is answered as it is stored.`, { kept: KEPT });
@@ -143,13 +143,14 @@ export class SurveyActs {
   }
 
   /** Stops a survey under way, in whichever process it runs; the one before stands. */
-  async stop(legId: string, person: Caller): Promise<void> {
+  async stop(legId: string, person: Caller): Promise<Acted> {
     const id = await this.store.moveOf(legId);
-    await this.acts.act(legId, person, async ({ leg, note, at }) => {
+    const acted = await this.acts.act(legId, person, async ({ leg, note, at }) => {
       if (!isBusy(leg)) throw new ProblemError(409, 'No survey is being taken.', { kept: KEPT });
       await note({ kind: 'stop', text: 'The survey was stopped.', after: { at } });
     });
     await this.live.tell({ topic: 'stop', move: id });
+    return acted;
   }
 
   private async give({ leg, decide, transaction }: Act, given: InHandGiven, text: string, before: number | null): Promise<void> {

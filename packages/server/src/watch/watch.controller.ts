@@ -1,19 +1,17 @@
 import { Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
-import { MoveView, WatchView, moveSchema, watchSchema } from '@wanderon/contract';
+import { Acted, WatchView, actedSchema, watchSchema } from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
-import { MoveStore } from '../moves/move.store';
 import { MoveService } from '../moves/moves.service';
 import { MoveViews } from '../moves/moves.view';
 import { Allow, Caller, Person } from '../people/allow';
 
-class MoveDto extends createZodDto(moveSchema) {}
+class ActedDto extends createZodDto(actedSchema) {}
 class WatchDto extends createZodDto(watchSchema) {}
 
 @Controller('api/legs/:leg')
 export class WatchController {
   constructor(
     private readonly service: MoveService,
-    private readonly store: MoveStore,
     private readonly views: MoveViews,
   ) {}
 
@@ -27,9 +25,8 @@ export class WatchController {
   @Post('website')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: MoveDto, description: 'Looks at the website now, where the plan leads.' })
-  async lookAtWebsite(@Param('leg') leg: string, @Person() person: Caller): Promise<MoveView> {
-    await this.service.lookAtWebsite(leg, person);
-    return this.views.get(await this.store.moveOf(leg));
+  @ZodResponse({ type: ActedDto, description: 'Looks at the website now, where the plan leads.' })
+  async lookAtWebsite(@Param('leg') leg: string, @Person() person: Caller): Promise<Acted> {
+    return this.service.lookAtWebsite(leg, person);
   }
 }

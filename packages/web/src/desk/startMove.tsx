@@ -1,4 +1,4 @@
-import { MoveView } from '@wanderon/contract';
+import { Acted } from '@wanderon/contract';
 import { DomainReading, readDomain, showName } from '@wanderon/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { FormEvent, useId, useState } from 'react';
@@ -28,7 +28,7 @@ export function StartMove() {
     if (!read.ok) return;
     setBusy(true);
     try {
-      const move = await call<MoveView>('POST', '/api/moves', { domain: text, scope: read.choices.length > 1 ? scope : 'whole' });
+      const move = await call<Acted>('POST', '/api/moves', { domain: text, scope: read.choices.length > 1 ? scope : 'whole' });
       void queries.invalidateQueries({ queryKey: ['moves', 'open'] });
       await go(`/moves/${move.id}/survey`);
     } catch (failure) {

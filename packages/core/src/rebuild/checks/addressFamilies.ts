@@ -1,9 +1,11 @@
 import { Check, remark } from './check';
 
 /** IPv4 is repointed while IPv6 of the same name stays, or the reverse. */
-export const addressFamilies: Check = ({ rulings }) =>
-  rulings.flatMap((ruling) => {
+export const addressFamilies: Check = ({ rulings }) => {
+  const moving = new Set(rulings.filter((ruling) => ruling.ruling === 'repoint').map((ruling) => `${ruling.owner.toLowerCase()} ${ruling.type}`));
+  return rulings.flatMap((ruling) => {
     if (ruling.ruling !== 'carry' || (ruling.type !== 'A' && ruling.type !== 'AAAA')) return [];
-    const twin = rulings.find((other) => other.owner === ruling.owner && other.type === (ruling.type === 'A' ? 'AAAA' : 'A'));
-    return twin && twin.ruling === 'repoint' ? [remark(ruling, 'look', 'other-family', `${twin.type} moves and ${ruling.type} does not.`)] : [];
+    const twin = ruling.type === 'A' ? 'AAAA' : 'A';
+    return moving.has(`${ruling.owner.toLowerCase()} ${twin}`) ? [remark(ruling, 'look', 'other-family', `${twin} moves and ${ruling.type} does not.`)] : [];
   });
+};
