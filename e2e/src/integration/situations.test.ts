@@ -1,6 +1,6 @@
 import { Driver } from '../support/drive';
 import { RealDomain, RealMoves, said } from '../support/realMoves';
-import { PARENT, dig, transferredLines } from '../support/realServers';
+import { KEY, PARENT, dig, nsupdate, transferredLines } from '../support/realServers';
 
 const isRoot = process.getuid?.() === 0;
 const LONG = Array.from({ length: 160 }, (_, i) => `"${'text that has to be carried whole '.repeat(7)}${i}"`).join(' ');
@@ -12,11 +12,6 @@ const DOMAINS = {
   vanish: { name: 'new-loses.example', fresh: 'bind' },
   reset: { name: 'ttl-reset.example', old: 'knot', more: 'shop A 192.0.2.80' },
   watch: { name: 'edited-in-watch.example' },
-  lame: {
-    name: 'one-lame.example',
-    delegation: 'one-lame.example. 3 NS ns1.oldbind.example.\none-lame.example. 3 NS ns1.newbind.example.',
-    oldNs: '@ 5 NS ns1.oldbind.example.\n@ 5 NS ns1.newbind.example.',
-  },
   relapse: { name: 'relapsing.example' },
   large: { name: 'large-sets.example', old: 'knot', fresh: 'bind', more: `long TXT ${LONG}` },
   cut: { name: 'below-a-cut.example', more: 'branch NS ns.branch\nns.branch A 192.0.2.54\nhidden.branch A 192.0.2.55' },
@@ -26,8 +21,7 @@ const DOMAINS = {
 
 /** What moves meet, with Debian's servers: the right refusal, the right time, the way on. */
 (isRoot ? describe : describe.skip)('situations that a move meets (port 53 on loopback, so as root)', () => {
-  const dead = 'example. NS ns2.nic.example.\nns2.nic.example. A 127.53.0.77\nexample. NS ns3.nic.example.\nns3.nic.example. AAAA 2001:db8::53';
-  const real = new RealMoves(Object.values(DOMAINS), { parentMore: dead, lookouts: 'Unbound=127.53.0.4,Refuses=127.53.0.5,Nobody=127.53.0.78' });
+  const real = new RealMoves(Object.values(DOMAINS));
   const lowered = new Map<string, Promise<Driver>>();
   const at = (domain: RealDomain): Promise<Driver> => lowered.get(domain.name)!;
 
@@ -40,7 +34,6 @@ const DOMAINS = {
       DOMAINS.vanish,
       DOMAINS.reset,
       DOMAINS.watch,
-      DOMAINS.lame,
       DOMAINS.relapse,
       DOMAINS.large,
       DOMAINS.cut,
@@ -154,22 +147,6 @@ const DOMAINS = {
     expect((await dig(real.newAddress(domain), [`www.${domain.name}`, 'A', '+short'])).stdout.trim()).toBe('203.0.113.80');
   });
 
-  it('a server that is lame from the start is named and not waited for; dead servers of the parent neither', async () => {
-    const domain = DOMAINS.lame;
-    const driver = await at(domain);
-    await real.switched(domain, driver);
-    await driver.done('settle');
-    const watch = await driver.watch();
-    expect(
-      watch.parent
-        .filter((one) => one.state === 'none')
-        .map((one) => one.server)
-        .sort(),
-    ).toEqual(['ns2.nic.example.', 'ns3.nic.example.']);
-    // A lookout that refuses us, and one that nobody answers at, are set aside by name.
-    expect(watch.setAside.sort()).toEqual(['Nobody', 'Refuses']);
-  });
-
   it('a parent that falls back is an alarm, and times count from the second switch', async () => {
     const domain = DOMAINS.relapse;
     const driver = await at(domain);
@@ -251,6 +228,117 @@ const DOMAINS = {
 
   it('a parent server answers what it was asked', async () => {
     expect((await dig(PARENT, ['example', 'SOA', '+short'])).stdout).toMatch(/ns1\.nic\.example/);
+  });
+});
+
+const SIGNED = {
+  bare: { name: 'signed-bare.example', old: 'knot' },
+  chained: {
+    name: 'signed-chained.example',
+    old: 'knot',
+    delegation:
+      'signed-chained.example. 3 NS ns1.oldknot.example.\nsigned-chained.example. 4 DS 12345 13 2 0123456789abcdef0123456789abcdef0123456789abcdef0123456789abcdef',
+  },
+  renumbered: {
+    name: 'renumbered.example',
+    delegation: 'renumbered.example. 3 NS ns1.renumbered.example.\nns1.renumbered.example. 3 A 127.53.0.2',
+    oldNs: '@ 5 NS ns1.renumbered.example.\nns1 5 A 127.53.0.2',
+    newNs: '@ 5 NS ns1.renumbered.example.\nns1 5 A 127.53.0.3',
+  },
+} satisfies Record<string, RealDomain>;
+
+(isRoot ? describe : describe.skip)('signed zones, and names that stay while addresses change', () => {
+  const real = new RealMoves(Object.values(SIGNED), { signed: 'nsec' });
+  beforeAll(async () => {
+    await real.open();
+    const host = { nameservers: ['ns1.renumbered.example.'], key: KEY };
+    await real.addHost('before', { ...host, addresses: ['127.53.0.2'] });
+    await real.addHost('after', { ...host, addresses: ['127.53.0.3'] });
+  });
+  afterAll(() => real.close());
+
+  it('a signed zone without a DS is lowered, which signs it again, and that is no drift', async () => {
+    const domain = SIGNED.bare;
+    const driver = await real.lowered(domain);
+    await real.switched(domain, driver);
+    await driver.done('settle');
+    const { rulings } = await driver.ledger();
+    expect(rulings.filter((row) => ['RRSIG', 'NSEC', 'DNSKEY'].includes(row.type)).every((row) => row.ruling === 'drop')).toBe(true);
+  });
+
+  it('a DS keeps the gate shut until it was seen gone, and it and the keys validated through it have run out', async () => {
+    const domain = SIGNED.chained;
+    const driver = await real.lowered(domain);
+    await said(driver, /parent publishes a DS/);
+    expect((await driver.move()).legs[0]!.steps.find((step) => step.id === 'ds-gone')!.state).toBe('ready');
+    await expect(driver.act('/submitted')).rejects.toThrow(/DS/);
+    const keys = Number(
+      /DNSKEY/.test((await dig(real.oldAddress(domain), [domain.name, 'DNSKEY', '+noall', '+answer'])).stdout) &&
+        /\s(\d+)\s+IN\s+DNSKEY/.exec((await dig(real.oldAddress(domain), [domain.name, 'DNSKEY', '+noall', '+answer'])).stdout)![1],
+    );
+    const removed = Date.now() / 1000;
+    await nsupdate(real.servers.folder, PARENT, ['zone example.', `update delete ${domain.name}. DS`]);
+    await said(driver, /Keys that were validated through the DS may be remembered still/);
+    await real.open_(driver);
+    expect(Date.now() / 1000).toBeGreaterThanOrEqual(removed + 4 + keys);
+  });
+
+  it('names that stay are told by address, and nothing is settled while glue or old servers say the old one', async () => {
+    const domain = SIGNED.renumbered;
+    const driver = await real.lowered(domain, 'after');
+    expect((await driver.move()).from).toBe('before');
+    await real.open_(driver);
+    await driver.act('/submitted');
+    await said(driver, /0 of 1 servers of the parent publish the new set/);
+    await nsupdate(real.servers.folder, PARENT, [
+      'zone example.',
+      'update delete ns1.renumbered.example. A',
+      'update add ns1.renumbered.example. 3 A 127.53.0.3',
+    ]);
+    await driver.done('switch');
+    await driver.done('turn');
+    expect((await dig(real.oldAddress(domain), ['ns1.renumbered.example', 'A', '+short'])).stdout.trim()).toBe('127.53.0.3');
+    await driver.done('settle');
+    // The host's own address in the new zone was left as it was.
+    expect(await transferredLines('127.53.0.3', domain.name)).toContain('ns1.renumbered.example. 5 IN A 127.53.0.3');
+  });
+
+  it('a set equal in names and addresses is refused, in words that say what is possible instead', async () => {
+    const driver = await real.chosen(SIGNED.renumbered, 'after').catch((error: unknown) => String(error));
+    expect(driver).toMatch(/is being moved already/);
+    const { moves } = await real.api.call<{ moves: { id: string; leg: string; domain: string }[] }>('GET', '/api/moves');
+    const move = moves.find((one) => one.domain === SIGNED.renumbered.name)!;
+    await real.api.call('DELETE', `/api/moves/${move.id}`);
+    await expect(real.chosen(SIGNED.renumbered, 'after')).rejects.toThrow(/same names and addresses.*To change only records/s);
+  });
+});
+
+const LAME = {
+  name: 'one-lame.example',
+  delegation: 'one-lame.example. 3 NS ns1.oldbind.example.\none-lame.example. 3 NS ns1.newbind.example.',
+  oldNs: '@ 5 NS ns1.oldbind.example.\n@ 5 NS ns1.newbind.example.',
+} satisfies RealDomain;
+
+(isRoot ? describe : describe.skip)('servers that are dead or lame from the start', () => {
+  const dead = 'example. NS ns2.nic.example.\nns2.nic.example. A 127.53.0.77\nexample. NS ns3.nic.example.\nns3.nic.example. AAAA 2001:db8::53';
+  const real = new RealMoves([LAME], { parentMore: dead, lookouts: 'Unbound=127.53.0.4,Refuses=127.53.0.5,Nobody=127.53.0.78' });
+  beforeAll(() => real.open());
+  afterAll(() => real.close());
+
+  it('a server that is lame from the start is named and not waited for; dead servers of the parent neither', async () => {
+    const domain = LAME;
+    const driver = await real.lowered(domain);
+    await real.switched(domain, driver);
+    await driver.done('settle', undefined, 150);
+    const watch = await driver.watch();
+    expect(
+      watch.parent
+        .filter((one) => one.state === 'none')
+        .map((one) => one.server)
+        .sort(),
+    ).toEqual(['ns2.nic.example.', 'ns3.nic.example.']);
+    // A lookout that refuses us, and one that nobody answers at, are set aside by name.
+    expect(watch.setAside.sort()).toEqual(['Nobody', 'Refuses']);
   });
 });
 

@@ -8,6 +8,8 @@ import { ServerUnderTest } from './world';
 /** A second old host, and a second new one, of the other make each. */
 export const OLD_KNOT = '127.53.0.5';
 export const NEW_BIND = '127.53.0.6';
+/** The root, apart from the parent, which would answer for both otherwise. */
+const ROOT = '127.53.0.7';
 
 export interface RealDomain {
   readonly name: string;
@@ -53,20 +55,21 @@ ${Object.entries({ [OLD_NAME.bind]: OLD, [OLD_NAME.knot]: OLD_KNOT, [NEW_NAME.bi
   .join('\n')}
 ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${OLD_NAME[domain.old ?? 'bind']}.`).join('\n')}
 `;
-    const root = `$TTL 60\n. SOA root.servers.test. root.servers.test. 1 60 60 600 2\n. NS root.servers.test.\nroot.servers.test. A ${PARENT}\nexample. NS ns1.nic.example.\nns1.nic.example. A ${PARENT}\n${this.options.parentMore ?? ''}\n`;
+    const root = `$TTL 60\n. SOA root.servers.test. root.servers.test. 1 60 60 600 2\n. NS root.servers.test.\nroot.servers.test. A ${ROOT}\nexample. NS ns1.nic.example.\nns1.nic.example. A ${PARENT}\n${this.options.parentMore ?? ''}\n`;
     const zones = (kind: 'bind' | 'knot'): Record<string, string> =>
       Object.fromEntries(this.domains.filter((domain) => (domain.old ?? 'bind') === kind).map((domain) => [`${domain.name}.`, this.oldZone(domain)]));
     const fresh = (kind: 'bind' | 'knot'): Record<string, string> =>
       Object.fromEntries(this.domains.filter((domain) => (domain.fresh ?? 'knot') === kind).map((domain) => [`${domain.name}.`, this.newZone(domain)]));
     await Promise.all([
-      this.servers.bind(PARENT, { '.': root, 'example.': parent }, { keyed: false }),
+      this.servers.bind(ROOT, { '.': root }, { keyed: false }),
+      this.servers.bind(PARENT, { 'example.': parent }, { keyed: false }),
       this.servers.bind(OLD, { [`${OLD_NAME.bind}.`]: hostZone(OLD_NAME.bind, OLD), ...zones('bind') }, { keyed: true }),
       this.servers.knot(OLD_KNOT, { [`${OLD_NAME.knot}.`]: hostZone(OLD_NAME.knot, OLD_KNOT), ...zones('knot') }, this.options.signed),
       this.servers.knot(NEW, { [`${NEW_NAME.knot}.`]: hostZone(NEW_NAME.knot, NEW), ...fresh('knot') }),
       this.servers.bind(NEW_BIND, { [`${NEW_NAME.bind}.`]: hostZone(NEW_NAME.bind, NEW_BIND), ...fresh('bind') }, { keyed: true }),
-      this.servers.unbound(RESOLVER, PARENT),
+      this.servers.unbound(RESOLVER, ROOT),
     ]);
-    const hints = this.servers.file('hints', `. 3600 NS root.servers.test.\nroot.servers.test. 3600 A ${PARENT}\n`);
+    const hints = this.servers.file('hints', `. 3600 NS root.servers.test.\nroot.servers.test. 3600 A ${ROOT}\n`);
     const lookouts = this.options.lookouts ?? `Unbound=${RESOLVER}`;
     this.server = await new ServerUnderTest({
       WANDERON_ROOT_HINTS: hints,

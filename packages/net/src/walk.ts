@@ -28,6 +28,8 @@ export interface Delegation {
 }
 
 const MAX_DEPTH = 30;
+/** Milliseconds that one server is given before the next one is asked as well. */
+const PATIENCE = 400;
 /** Servers of one zone, and addresses of one server, that are looked at: a hostile referral must not set off thousands of questions. */
 const MAX_SERVERS = 20;
 
@@ -37,6 +39,8 @@ const MAX_SERVERS = 20;
  */
 export class Walker {
   private readonly zoneServers = new Map<string, NameServer[]>();
+  /** Addresses that did not answer: they are asked last from then on. */
+  private readonly silent = new Set<string>();
 
   constructor(
     private readonly client: DnsClient,
@@ -125,18 +129,52 @@ export class Walker {
     return servers;
   }
 
-  /** The first answer that is of the zone itself or leads down from it; servers that are lame for it are passed over. */
-  private async firstAnswer(servers: readonly NameServer[], zone: Name, name: Name, type: number): Promise<Message | undefined> {
-    for (const address of servers.flatMap((server) => server.addresses)) {
-      try {
-        const answer = await this.client.ask({ address }, name, type, this.options);
-        const sound = answer.rcode === RCODE.NOERROR || answer.rcode === RCODE.NXDOMAIN;
-        if (sound && (answer.authoritative || referralIn(answer, zone, name))) return answer;
-      } catch (error) {
-        if (!(error instanceof NetError) || error.kind === 'cancelled') throw error;
-      }
+  /**
+   * The first answer that is of the zone itself or leads down from it; servers that are lame for it are passed over. A server
+   * that does not answer at once is not waited for alone: the next one is asked beside it.
+   */
+  private firstAnswer(servers: readonly NameServer[], zone: Name, name: Name, type: number): Promise<Message | undefined> {
+    const known = servers.flatMap((server) => server.addresses);
+    const waiting = [...known.filter((address) => !this.silent.has(address)), ...known.filter((address) => this.silent.has(address))];
+    return new Promise((resolve, reject) => {
+      let open = 0;
+      let over = false;
+      let timer: NodeJS.Timeout | undefined;
+      const end = (act: () => void): void => {
+        over = true;
+        clearTimeout(timer);
+        act();
+      };
+      const ask = (): void => {
+        clearTimeout(timer);
+        const address = waiting.shift();
+        if (over) return;
+        if (address === undefined) return open === 0 ? end(() => resolve(undefined)) : undefined;
+        open += 1;
+        timer = setTimeout(ask, PATIENCE);
+        this.soundAnswer(address, zone, name, type)
+          .then((answer) => {
+            open -= 1;
+            if (over) return;
+            if (answer) end(() => resolve(answer));
+            else ask();
+          })
+          .catch((error: unknown) => (over ? undefined : end(() => reject(error as Error))));
+      };
+      ask();
+    });
+  }
+
+  private async soundAnswer(address: string, zone: Name, name: Name, type: number): Promise<Message | undefined> {
+    try {
+      const answer = await this.client.ask({ address }, name, type, this.options);
+      const sound = answer.rcode === RCODE.NOERROR || answer.rcode === RCODE.NXDOMAIN;
+      return sound && (answer.authoritative || referralIn(answer, zone, name)) ? answer : undefined;
+    } catch (error) {
+      if (!(error instanceof NetError) || error.kind === 'cancelled') throw error;
+      this.silent.add(address);
+      return undefined;
     }
-    return undefined;
   }
 
   private async referralFrom(server: string, address: string, zone: Name): Promise<Referral> {

@@ -40,6 +40,8 @@ export function proposeRulings(
     if (set.type === TYPE_CODES.SOA) return drop(`${HOSTS_OWN}: ${newDns.name} writes it`);
     if (set.type === TYPE_CODES.NS && atApex) return drop(`${HOSTS_OWN}: ${newDns.name} serves its own set`);
     if (MADE_BY_SIGNING.has(set.type)) return drop(`${HOSTS_OWN}: made by signing`);
+    if ((set.type === TYPE_CODES.A || set.type === TYPE_CODES.AAAA) && newDns.nameservers.some((name) => Name.parse(name).equals(set.owner)))
+      return drop(`${HOSTS_OWN}: where ${newDns.name}'s own nameserver has its address`);
     if (!newWeb) return carry('no new web host is chosen');
     if (set.type === TYPE_CODES.A || set.type === TYPE_CODES.AAAA) {
       const leadsToOld = text.data.some((address) => oldAddresses.has(address));

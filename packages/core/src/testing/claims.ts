@@ -56,7 +56,10 @@ export function earlyClaims(world: World, claims: Claims): { early: string[]; se
   let opened = 0;
   const fresh = new Set(world.cast.fresh);
   const reach = { ordinary: new Reach(world.truth, 'ordinary'), extending: new Reach(world.truth, 'extending') };
+  let calm = 0;
   for (let now = 1; now <= END; now++) {
+    // Settled for a while, it is looked at now and then only.
+    if (calm > 6 && now % 5 !== 0) continue;
     // Whether the parent is new was seen matters most; elsewhere every fourth moment is enough to catch what is not looked for.
     if (
       !knowable(world, now) ||
@@ -64,6 +67,7 @@ export function earlyClaims(world: World, claims: Claims): { early: string[]; se
     )
       continue;
     const judged = judge(world, now, claims, wanted);
+    calm = judged.settled ? calm + 1 : 0;
     if (judged.settled) {
       settled = 1;
       const { leads, values } = reach[judged.bounded ? 'extending' : 'ordinary'].until(now);

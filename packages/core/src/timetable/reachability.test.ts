@@ -4,7 +4,7 @@ import { END, worldOf } from '../testing/world';
 import { claimsOf, earlyClaims, lateSettled } from '../testing/claims';
 
 const seed = Number(process.env['SEED'] ?? Math.floor(Math.random() * 2 ** 31));
-const runs = Number(process.env['WORLDS'] ?? 1500);
+const runs = Number(process.env['WORLDS'] ?? 1000);
 
 /** The claims of the real rules and folds against what caches can hold, in worlds that know nothing of the formulas. */
 describe(`claims against reachability (SEED=${seed})`, () => {

@@ -6,7 +6,7 @@ import { ZoneAnswers } from '../dns/zoneAnswers';
 import { AnswerSight } from '../move/seen';
 import { LegPlan, SetKey, keyOf, ownerOf, setKey, typeOf } from '../move/plan';
 import { MADE_BY_SIGNING } from '../rebuild/hostsOwn';
-import { Ruling } from '../rebuild/ruling';
+import { Ruling, isHostsOwn } from '../rebuild/ruling';
 
 /** What the plan would answer to each question, once it is served; asked as a server is asked, so that wildcards and cuts count. */
 export class Wanted {
@@ -20,7 +20,7 @@ export class Wanted {
   private zone: ZoneAnswers | undefined;
 
   constructor(private readonly plan: Pick<LegPlan, 'zone' | 'rulings' | 'newNameservers'>) {
-    this.ruled = new Map(plan.rulings.map((ruling) => [setKey(ruling.owner, ruling.type), ruling]));
+    this.ruled = new Map(plan.rulings.filter((ruling) => !isHostsOwn(ruling)).map((ruling) => [setKey(ruling.owner, ruling.type), ruling]));
     this.apex = keyOf(plan.zone, TYPE_CODES.NS);
     const bends = ({ owner, type, planned }: Ruling): boolean =>
       planned !== undefined && (type === 'DNAME' || (type === 'NS' && setKey(owner, type) !== this.apex));

@@ -136,6 +136,7 @@ export class Advancer {
     if (due.what === 'act') return this.doAct(context, due);
     let outcome: Outcome;
     let problem: string | undefined;
+    const began = this.clock.now();
     try {
       outcome = await this.look(context, due);
     } catch (error) {
@@ -150,7 +151,9 @@ export class Advancer {
       value: { problem: problem ?? null },
       ...(outcome.sights.find((sight) => sight.kind === 'look')?.note ? { note: outcome.sights.find((sight) => sight.kind === 'look')!.note! } : {}),
     };
-    await this.commit(context, { ...outcome, sights: [...outcome.sights.filter((sight) => sight.kind !== 'look'), looked] }, due.every);
+    // A look is not planned more often than one can be made: servers that do not answer take their time.
+    const every = Math.max(due.every, this.clock.now() - began);
+    await this.commit(context, { ...outcome, sights: [...outcome.sights.filter((sight) => sight.kind !== 'look'), looked] }, every);
   }
 
   private async look(context: WorkContext, due: Due): Promise<Outcome> {
@@ -245,7 +248,9 @@ export class Advancer {
       for (const { kind, text } of outcome.notes ?? []) await this.tell(context, kind, text, transaction);
       const ofLeg = (all: LoadedMove): Leg => all.legs.find((one) => one.row.id === loaded.row.id)!.leg;
       return async (after: LoadedMove) => {
-        for (const { kind, text } of newsOf(ofLeg(now), ofLeg(after))) await this.tell(context, kind, text, transaction);
+        for (const { kind, text, about } of newsOf(ofLeg(now), ofLeg(after)))
+          // What a gap had put in doubt, and was found as it was, is no news.
+          if (!about || (await this.events.lastOfStep(move.id, about, transaction)) !== text) await this.tell(context, kind, text, transaction);
       };
     });
   }
@@ -271,12 +276,12 @@ function workSight(step: string, result: ActResult, plan: string | null, upTo: n
 }
 
 /** What an observation has made true, or no longer true, in words for the trail. Acts tell of themselves. */
-function newsOf(before: Leg, after: Leg): { kind: string; text: string }[] {
+function newsOf(before: Leg, after: Leg): { kind: string; text: string; about?: string }[] {
   const observed = stepsOf(after).filter(({ rule }) => rule.by === 'seen' || rule.id === 'switch' || rule.id === 'ds-gone');
-  const news = observed.flatMap(({ rule, standing }) => {
+  const news = observed.flatMap(({ rule, standing }): { kind: string; text: string; about?: string }[] => {
     const was = isDone(before, rule.id);
     const is = standing.state === 'done' || standing.state === 'left';
-    if (is && !was) return [{ kind: 'step', text: `${rule.title}: done.` }];
+    if (is && !was) return [{ kind: 'step', text: `${rule.title}: done.`, about: rule.title }];
     if (!is && was && rule.id !== 'survey') return [{ kind: 'step', text: `${rule.title}: no longer so. ${standing.text ?? ''}`.trim() }];
     return [];
   });

@@ -36,6 +36,17 @@ export class EventStore {
     });
   }
 
+  /** What was told last of a step, by its title. */
+  async lastOfStep(move: string, title: string, database: Database): Promise<string | undefined> {
+    const rows = database<{ id: string; move_id: string; kind: string; text: string }>('events').where({ move_id: move, kind: 'step' });
+    return (
+      await rows
+        .andWhereRaw('starts_with(text, ?)', [`${title}: `])
+        .orderBy('id', 'desc')
+        .first('text')
+    )?.text;
+  }
+
   async ofMove(move: string): Promise<EventView[]> {
     const rows = await this.database('events')
       .leftJoin('people', 'people.id', 'events.person_id')

@@ -36,6 +36,7 @@ import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
 import { Advancer } from '../engine/advance';
 import { EventStore } from '../events/event.store';
+import { givenServers } from '../hosts/givenServers';
 import { HostStore, knowledgeOf } from '../hosts/host.store';
 import { Network } from '../network/network';
 import { Caller } from '../people/allow';
@@ -137,7 +138,7 @@ export class MoveService {
       await this.store.replaceRulings(row.id, rulings, transaction);
       await this.store.updateLeg(
         row.id,
-        { new_dns_host: dns.id, new_web_host: web?.id ?? null, new_nameservers: dns.nameservers, new_servers: [] },
+        { new_dns_host: dns.id, new_web_host: web?.id ?? null, new_nameservers: dns.nameservers, new_servers: givenServers(dns) },
         transaction,
       );
       await decide(

@@ -20,6 +20,8 @@ export interface KnownHost {
   readonly name: string;
   /** Absolute. */
   readonly nameservers: readonly string[];
+  /** Of its nameservers, where they were given: two hosts may have servers of one name. */
+  readonly addresses?: readonly string[];
   readonly key: () => Promise<TsigKey | undefined>;
 }
 

@@ -40,7 +40,13 @@ export class Surveyor {
       pages: known.pages ?? [],
       before: known.before ?? [],
       siblings: () => this.surveys.commonNames(SIBLINGS),
-      hosts: dns.map((host) => ({ id: host.id, name: host.name, nameservers: host.nameservers, key: () => this.hosts.keyOf(host.id) })),
+      hosts: dns.map((host) => ({
+        id: host.id,
+        name: host.name,
+        nameservers: host.nameservers,
+        addresses: host.addresses,
+        key: () => this.hosts.keyOf(host.id),
+      })),
       fronts: dns.flatMap((host) => host.fronts.map((range) => ({ host: host.name, prefix: parsePrefix(range)! }))),
     };
     return this.running.run(of, (signal, onProgress) => takeSurvey(this.network.surveyWorld, { ...wish, signal, onProgress }, () => this.clock.now()));

@@ -70,7 +70,11 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   const { answers } = asked;
   // Whose server answers for the zone before one that is only named.
   const ofHost = (all: readonly AuthorityAnswer[]): KnownHost | undefined =>
-    wish.hosts.find((one) => one.nameservers.some((name) => all.some((answer) => sameNameSet([name], [answer.server]))));
+    wish.hosts.find((one) =>
+      one.nameservers.some((name) =>
+        all.some((answer) => sameNameSet([name], [answer.server]) && (!one.addresses?.length || one.addresses.includes(answer.address))),
+      ),
+    );
   const host = ofHost(answers.filter((answer) => answer.authoritative)) ?? ofHost(answers);
   const own = [...new Set(answers.flatMap((answer) => answer.nameservers.map((name) => name.toLowerCase())))];
   const unsaid = await addressesOf(

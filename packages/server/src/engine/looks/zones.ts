@@ -1,6 +1,7 @@
 import { Leg, Name, ServerAt, SetKey, TYPE_CODES, TsigKey, isChanging, keyOf, nameKey, setKey, sharedNames } from '@wanderon/core';
 import { NetError, limited } from '@wanderon/net';
 import { Network } from '../../network/network';
+import { givenServers } from '../../hosts/givenServers';
 import { HostStore } from '../../hosts/host.store';
 import { Sighted } from '../../moves/observation.store';
 import { askZone, tryTransfer } from '../askZone';
@@ -87,12 +88,7 @@ async function thirdServers({ leg, signal }: WorkContext, network: Network): Pro
 export async function newServersOf({ loaded, leg, signal }: WorkContext, network: Network): Promise<ServerAt[]> {
   const host = loaded.row.new_dns_host ? loaded.hosts.get(loaded.row.new_dns_host) : undefined;
   const names = leg.plan.newNameservers;
-  // Addresses given with the host go with its names in their order, or with all of them.
-  if (host && host.addresses.length > 0)
-    return host.addresses.map((address, index) => ({
-      server: names[names.length === host.addresses.length ? index : index % Math.max(1, names.length)] ?? host.name,
-      address,
-    }));
+  if (host && host.addresses.length > 0) return givenServers(host);
   const walker = network.walker(signal);
   const servers: ServerAt[] = [];
   for (const server of names) for (const address of await addressesOf(walker, server)) servers.push({ server, address });
