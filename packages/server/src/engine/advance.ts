@@ -26,7 +26,7 @@ import { lookAtNew, lookAtOld } from './looks/zones';
 import { SurveyStep } from './surveyStep';
 
 /** Things done for a move before others have their turn. */
-const TURN = 40;
+const TURN = 12;
 /** Seconds of real time after which a survey that was sent to its workers is asked for again. */
 const SURVEY_AGAIN = 5;
 
@@ -38,7 +38,6 @@ export interface Beside {
   readonly survey: boolean;
   readonly watch: boolean;
 }
-const NOTHING: Beside = { survey: false, watch: false };
 
 const ACTS: Readonly<Record<string, (context: WorkContext, outward: Outward) => Promise<ActResult>>> = { push, lower, turn, raise };
 
@@ -46,6 +45,8 @@ const ACTS: Readonly<Record<string, (context: WorkContext, outward: Outward) => 
 @Injectable()
 export class Advancer {
   private readonly log = new Logger('advance');
+  /** Seconds that the looks of a move took when they were made last. */
+  private readonly pace = new Map<string, number>();
 
   constructor(
     @Inject(CLOCK) private readonly clock: Clock,
@@ -65,13 +66,13 @@ export class Advancer {
 
   /**
    * Every act that is due for a move now, and every look that its times rest on. What takes long has workers of its own: a
-   * survey, and looks that are only watched; it is told which of them are due. One process at a time does each of these.
+   * survey, and looks that are only watched; `beside` is told as soon as one of them is due. One process at a time does each of these.
    * Safe to call at any moment and any number of times.
    */
-  async advance(id: string): Promise<Beside> {
-    if (!(await this.claims.take(id, 'advance'))) return NOTHING;
+  async advance(id: string, beside: (what: keyof Beside) => Promise<void>): Promise<void> {
+    if (!(await this.claims.take(id, 'advance'))) return;
     try {
-      return await this.work(id);
+      await this.work(id, beside);
     } finally {
       await this.claims.release(id, 'advance');
     }
@@ -97,29 +98,33 @@ export class Advancer {
     await this.sleep(await this.loader.load(id));
   }
 
-  private async work(id: string): Promise<Beside> {
+  private async work(id: string, beside: (what: keyof Beside) => Promise<void>): Promise<void> {
     let loaded = await this.loader.load(id);
     if (loaded.move.state !== 'open') {
       await this.acts.refresh(id);
-      await this.store.wake(id, null);
-      return NOTHING;
+      return this.store.wake(id, null);
     }
-    let beside: Beside = NOTHING;
+    const told = new Set<keyof Beside>();
     for (let turn = 0; turn < TURN; turn++) {
       const all = loaded.legs.flatMap((one) => dueOf(one.leg).map((due) => ({ one, due })));
       const now = all.filter(({ due }) => due.at <= this.clock.now());
-      beside = { survey: now.some(({ due }) => due.what === 'survey'), watch: now.some(({ due }) => SLOW.has(due.id)) };
-      const ready = now.filter(({ due }) => due.what !== 'survey' && !SLOW.has(due.id));
-      // Acts before looks; looks stand in the order of their weight.
-      ready.sort((a, b) => Number(b.due.what === 'act') - Number(a.due.what === 'act'));
-      const next = ready[0];
-      if (!next) break;
-      await this.doOne(loaded, next.one, next.due);
+      const due: Beside = { survey: now.some((one) => one.due.what === 'survey'), watch: now.some((one) => SLOW.has(one.due.id)) };
+      for (const what of ['survey', 'watch'] as const)
+        if (due[what] && !told.has(what)) {
+          told.add(what);
+          await beside(what);
+        }
+      const ready = now.filter((one) => one.due.what !== 'survey' && !SLOW.has(one.due.id));
+      if (ready.length === 0) break;
+      // Acts before looks, one after the other; looks side by side, so that a server which takes its time holds up no other.
+      const act = ready.find((one) => one.due.what === 'act');
+      const began = this.clock.now();
+      await Promise.all((act ? [act] : ready).map((one) => this.doOne(loaded, one.one, one.due)));
+      if (!act) this.pace.set(id, this.clock.now() - began);
       loaded = await this.loader.load(id);
     }
     if (loaded.move.summarised !== loaded.move.version) await this.acts.refresh(id);
     await this.sleep(loaded);
-    return beside;
   }
 
   /** When to come back; at once where somebody acted since the move was read. */
@@ -152,7 +157,7 @@ export class Advancer {
       ...(outcome.sights.find((sight) => sight.kind === 'look')?.note ? { note: outcome.sights.find((sight) => sight.kind === 'look')!.note! } : {}),
     };
     // A look is not planned more often than one can be made: servers that do not answer take their time.
-    const every = Math.max(due.every, this.clock.now() - began);
+    const every = Math.max(due.every, this.clock.now() - began, this.pace.get(context.move.id) ?? 0);
     await this.commit(context, { ...outcome, sights: [...outcome.sights.filter((sight) => sight.kind !== 'look'), looked] }, every);
   }
 

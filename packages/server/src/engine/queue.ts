@@ -83,9 +83,9 @@ export class JobQueue implements OnApplicationBootstrap, BeforeApplicationShutdo
 
   private async work(move: string): Promise<void> {
     try {
-      const { survey, watch } = await this.advancer.advance(move);
-      if (survey) await this.boss.send(SURVEY, { move }, move, this.surveying);
-      if (watch) await this.boss.send(WATCH, { move }, move, this.watching);
+      await this.advancer.advance(move, (what) =>
+        what === 'survey' ? this.boss.send(SURVEY, { move }, move, this.surveying) : this.boss.send(WATCH, { move }, move, this.watching),
+      );
     } catch (error) {
       await this.putOff(move, error);
     }
