@@ -102,6 +102,8 @@ export const legSchema = z.object({
   /** A survey was asked for and is not taken yet, beside the plan. */
   surveyAgain: z.boolean(),
   survey: z.string().nullable(),
+  /** The latest decision: what people said of the survey may be otherwise after another one. */
+  said: z.number(),
   undoable: z.string().nullable(),
   redoable: z.string().nullable(),
 });

@@ -5,6 +5,7 @@ import {
   Host,
   HostInput,
   LedgerView,
+  LegView,
   Me,
   MoveSummary,
   MoveSurvey,
@@ -14,7 +15,16 @@ import {
   WatchView,
   problemSchema,
 } from '@wanderon/contract';
-import { InfiniteData, useInfiniteQuery, useMutation, UseMutationResult, useQuery, useQueryClient, UseQueryResult } from '@tanstack/react-query';
+import {
+  InfiniteData,
+  keepPreviousData,
+  useInfiniteQuery,
+  useMutation,
+  UseMutationResult,
+  useQuery,
+  useQueryClient,
+  UseQueryResult,
+} from '@tanstack/react-query';
 import { createContext, useContext } from 'react';
 
 /** What the server refused, in its own words. */
@@ -94,11 +104,14 @@ export const useLedger = (move: string, leg: string | undefined, wanted: boolean
     queryFn: () => call<LedgerView>('GET', `/api/legs/${leg}/ledger`),
     enabled: wanted && leg !== undefined,
   });
-export const useLegSurvey = (move: string, leg: string | undefined, wanted: boolean): UseQueryResult<MoveSurvey | null> =>
+/** A survey never changes: it is read anew only where there is another one, or somebody said something of it. */
+export const useLegSurvey = (leg: LegView | undefined, wanted: boolean): UseQueryResult<MoveSurvey | null> =>
   useQuery({
-    queryKey: ['move', move, 'survey', leg],
-    queryFn: async () => (await call<{ survey: MoveSurvey | null }>('GET', `/api/legs/${leg}/survey`)).survey,
+    queryKey: ['survey', leg?.id, leg?.survey, leg?.said],
+    queryFn: async () => (await call<{ survey: MoveSurvey | null }>('GET', `/api/legs/${leg!.id}/survey`)).survey,
     enabled: wanted && leg !== undefined,
+    // The one before stays on the screen until the new one is there; never that of another move.
+    placeholderData: (previous, query) => (query?.queryKey[1] === leg?.id ? previous : undefined),
   });
 export const useWatch = (move: string, leg: string | undefined, wanted: boolean): UseQueryResult<WatchView> =>
   useQuery({ queryKey: ['move', move, 'watch', leg], queryFn: () => call<WatchView>('GET', `/api/legs/${leg}/watch`), enabled: wanted && leg !== undefined });

@@ -197,6 +197,7 @@ function legView(loaded: LoadedLeg, people: ReadonlyMap<string, string>): LegVie
     pushed: leg.said.pushed !== undefined,
     surveyAgain: chosen && leg.said.surveyAsked > (leg.state.work.get('survey')?.upTo ?? 0),
     survey: row.last_survey ?? row.survey_id,
+    said: decisions.at(-1)?.id ?? 0,
     undoable: undo ? wordsOf(undo) : null,
     redoable: original ? wordsOf(original) : null,
   };

@@ -48,9 +48,10 @@ const NO_ROWS: LedgerView = { rulings: [], remarks: [], served: null, horizons: 
 export function MovePlace({ me }: { me: Me }) {
   const { id = '', chapter = 'survey' } = useParams();
   const move = useMove(id);
-  const legId = move.data?.legs.at(-1)?.id;
+  const current = move.data?.legs.at(-1);
+  const legId = current?.id;
   const wants = (part: 'survey' | 'ledger' | 'watch'): boolean => PARTS[chapter]?.includes(part) ?? false;
-  const parts = { survey: useLegSurvey(id, legId, wants('survey')), ledger: useLedger(id, legId, wants('ledger')), watch: useWatch(id, legId, wants('watch')) };
+  const parts = { survey: useLegSurvey(current, wants('survey')), ledger: useLedger(id, legId, wants('ledger')), watch: useWatch(id, legId, wants('watch')) };
   const [leaving, setLeaving] = useState(false);
   const now = useNow();
   const go = useNavigate();
@@ -115,7 +116,7 @@ export function MovePlace({ me }: { me: Me }) {
                       <span className="flex justify-between font-semibold">
                         {TITLES[one]} <span className="mono font-normal text-faded max-md:hidden">{index + 1}</span>
                       </span>
-                      <span className={`block text-sm max-md:hidden ${lacks.failed ? 'text-rust' : lacks.mine ? 'text-accent' : 'text-faded'}`}>
+                      <span className={`line-clamp-3 text-sm max-md:hidden ${lacks.failed ? 'text-rust' : lacks.mine ? 'text-accent' : 'text-faded'}`}>
                         {lacks.text}
                       </span>
                     </NavLink>

@@ -14,7 +14,8 @@ export const lowered: StepRule = {
   applies: () => true,
   standing: (leg) => {
     const { tl, ts } = leg.times;
-    if (tl.all) return stands('done', { doneAt: tl.all.firstNew, since: tl.all.lastOld });
+    // What a gap after the switch has moved says nothing of when it was.
+    if (tl.all) return stands('done', { doneAt: ts !== undefined && tl.all.firstNew > ts ? null : tl.all.firstNew, since: tl.all.lastOld });
     if (ts !== undefined) return stands('left', { doneAt: ts, text: 'The switch came before the TTLs were seen lowered.' });
     return stands('doing', { text: loweredWords(leg), ways: waysOf(leg) });
   },

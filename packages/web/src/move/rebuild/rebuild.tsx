@@ -76,8 +76,9 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
         r: () => mayRule && current && setEditing(current),
         Enter: () => mayRule && current && setEditing(current),
         n: () => mayRule && setEditing('new'),
-        u: () => mayRule && leg.undoable && undo.mutate(undefined, { onError: fail }),
-        U: () => mayRule && leg.redoable && redo.mutate(undefined, { onError: fail }),
+        // The page may not know yet of what was decided a moment ago; the server does.
+        u: () => mayRule && undo.mutate(undefined, { onError: fail }),
+        U: () => mayRule && redo.mutate(undefined, { onError: fail }),
         y: () => current?.planned && void navigator.clipboard.writeText(current.planned.data.join('\n')).then(() => say('Copied.')),
       };
       const act = keys[event.key];

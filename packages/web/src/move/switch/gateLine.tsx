@@ -7,6 +7,9 @@ import { inputLook } from '../../ui/field';
 import { useToast } from '../../ui/toast';
 import { Ways } from '../ways';
 
+/** Seconds after which the age of what a line rests on is said; before, it is in reach of the pointer. */
+const FRESH = 120;
+
 /** One statement of the gate: whether it holds, what says so, how old that is, and what can be done. */
 export function GateLine({ line, now, may, move }: { line: LineView; now: number; may: boolean; move: string }) {
   const [asking, setAsking] = useState(false);
@@ -22,7 +25,7 @@ export function GateLine({ line, now, may, move }: { line: LineView; now: number
     <li className="border-b border-rule py-1">
       <div className={`flex gap-3 ${line.holds || passed ? '' : 'font-semibold'}`}>
         <span className={`w-16 shrink-0 ${line.holds || passed ? 'text-faded' : 'text-rust'}`}>{line.holds ? 'holds' : passed ? 'let pass' : 'not yet'}</span>
-        <span className="min-w-0">
+        <span className="min-w-0" title={line.seenAt === null ? undefined : `Seen ${fullTime(line.seenAt)}`}>
           {line.text}
           {line.holdsAt !== null && line.holdsAt > now && (
             <span className="font-normal">
@@ -32,7 +35,7 @@ export function GateLine({ line, now, may, move }: { line: LineView; now: number
           )}
           <span className="block text-sm font-normal text-faded">
             {line.evidence !== null && !line.holds && <span className="block break-words">{line.evidence}</span>}
-            {line.seenAt !== null && <span title={fullTime(line.seenAt)}>Seen {relative(line.seenAt, now)}.</span>}
+            {line.seenAt !== null && now - line.seenAt > FRESH && <span title={fullTime(line.seenAt)}>Seen {relative(line.seenAt, now)}.</span>}
             {passed && line.waived !== '' && ` Let pass: ${line.waived}`}
           </span>
         </span>

@@ -1,3 +1,4 @@
+import { LineView } from '@wanderon/contract';
 import { useState } from 'react';
 import { useHosts, useMoveAction } from '../../api';
 import { relative, shortTime } from '../../time';
@@ -43,9 +44,9 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
           ? 'Old answers drain away from here on.'
           : sent
             ? `Submitted ${shortTime(ts)}.`
-            : leg.gate.opensAt !== null && leg.gate.opensAt > now
-              ? `It opens ${relative(leg.gate.opensAt, now)} if nothing changes until then.`
-              : 'It is done at the registrar, by whoever holds that login.'}
+            : leg.gate.open
+              ? 'It is done at the registrar, by whoever holds that login.'
+              : gateWords(leg.gate, now)}
       </p>
       <StepNote step={stepIn(leg, 'switch')} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'ds-gone')} move={move.id} may={may} />
@@ -95,9 +96,11 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
           <h3 className="smallcaps border-b border-ink">{sent || done ? 'What the parent publishes' : 'Gate'}</h3>
           {!sent && !done && (
             <ul>
-              {leg.gate.lines.map((line) => (
-                <GateLine key={line.key} line={line} now={now} may={may} move={move.id} />
-              ))}
+              {[...leg.gate.lines]
+                .sort((a, b) => Number(holds(a)) - Number(holds(b)))
+                .map((line) => (
+                  <GateLine key={line.key} line={line} now={now} may={may} move={move.id} />
+                ))}
             </ul>
           )}
           {(sent || done) && <Parent watch={move.watch} />}
@@ -132,4 +135,15 @@ export function Parent({ watch }: { watch: ChapterProps['move']['watch'] }) {
       ))}
     </ul>
   );
+}
+
+const holds = (line: LineView): boolean => line.holds || line.waived !== null;
+
+/** What keeps the gate shut, in one sentence: how much there is to do, and when it opens if that is done. */
+function gateWords(gate: ChapterProps['leg']['gate'], now: number): string {
+  const lacking = gate.lines.filter((line) => !holds(line));
+  const waits = lacking.flatMap((line) => (line.holdsAt === null ? [] : [line.holdsAt]));
+  const yours = lacking.length - waits.length;
+  const opens = waits.length > 0 ? ` ${yours > 0 ? 'Then it' : 'It'} opens ${relative(Math.max(...waits), now)} at the earliest.` : '';
+  return yours > 0 ? `${yours} ${yours === 1 ? 'line does' : 'lines do'} not hold and will not by waiting.${opens}` : opens.trim();
 }
