@@ -15,16 +15,7 @@ import {
   WatchView,
   problemSchema,
 } from '@wanderon/contract';
-import {
-  InfiniteData,
-  keepPreviousData,
-  useInfiniteQuery,
-  useMutation,
-  UseMutationResult,
-  useQuery,
-  useQueryClient,
-  UseQueryResult,
-} from '@tanstack/react-query';
+import { InfiniteData, useInfiniteQuery, useMutation, UseMutationResult, useQuery, useQueryClient, UseQueryResult } from '@tanstack/react-query';
 import { createContext, useContext } from 'react';
 
 /** What the server refused, in its own words. */
