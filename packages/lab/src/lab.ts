@@ -68,7 +68,7 @@ const RESOLVERS: readonly { readonly name: string; readonly habit: string; reado
   { name: 'Whimbrel', habit: 'forwards to Gannet and caches again', habits: { follows: 'parent', forwardsTo: '192.0.2.101' } },
 ];
 
-/** The stand-in internet of DESIGN §7: one process, deterministic by seed, under its own clock. */
+/** The stand-in internet (docs/architecture.md): one process, deterministic by seed, under its own clock. */
 export class Lab {
   readonly routes = new RouteTable();
   readonly clock: LabClock;
