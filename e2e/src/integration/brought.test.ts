@@ -24,7 +24,7 @@ describe('a database of before', () => {
     copyFileSync(join(CORPUS, 'lab.json'), join(folder, 'lab.json'));
     lab = await Lab.open({
       stateFile: join(folder, 'lab.json'),
-      rate: 60,
+      rate: 1,
       watcher: { applied: (host, _message, changed) => void (changed && applied.push(host)) },
     });
     server = await new ServerUnderTest({ WANDERON_LAB: lab.address, WANDERON_SECRET_KEY: readFileSync(join(CORPUS, 'secret.key'), 'utf8').trim() }).open(
@@ -49,7 +49,9 @@ describe('a database of before', () => {
   it('has every move where it was', async () => {
     expect(moves).toHaveLength(6);
     expect(await states('xn--crmerie')).toMatchObject({ survey: 'done', push: 'done', lower: 'done', switch: 'done', turn: 'done', close: 'waiting' });
-    expect(await states('gull-radio')).toMatchObject({ push: 'done', lower: 'done', lowered: 'doing', switch: 'waiting' });
+    // The engine looks from the start on: it may have seen the lowering everywhere already.
+    const lowered: unknown = expect.stringMatching(/^(doing|done)$/);
+    expect(await states('gull-radio')).toMatchObject({ push: 'done', lower: 'done', lowered, switch: 'waiting' });
     expect(await states('canoe-yard')).toMatchObject({ choose: 'done', push: 'ready', lower: 'ready' });
     expect(await states('allotment')).toMatchObject({ survey: 'done', choose: 'ready' });
     expect((await driver('canoe-yard').ledger()).rulings.length).toBeGreaterThan(10);
