@@ -13,6 +13,8 @@ export const SECRET_KEY = Buffer.alloc(32, 7).toString('base64');
 export class ServerUnderTest {
   private running: Running | undefined;
   private readonly folder = mkdtempSync(join(tmpdir(), 'wanderon-'));
+  /** Every line that it wrote. */
+  readonly said: string[] = [];
   private postgres!: Postgres;
   private port = 0;
 
@@ -64,7 +66,10 @@ export class ServerUnderTest {
         ...this.env,
       },
       /^listening (\d+)$/,
-      (line) => process.env['SHOW_SERVER'] && console.error(line),
+      (line) => {
+        this.said.push(line);
+        if (process.env['SHOW_SERVER']) console.error(line);
+      },
     );
   }
 

@@ -2,12 +2,20 @@ import { BeforeApplicationShutdown, Inject, Injectable, Logger } from '@nestjs/c
 import PgBoss from 'pg-boss';
 import { CONFIG, Config } from '../config';
 import { DATABASE, Database } from '../db/database';
+import { QueueWorker } from './queueWorker';
+
+/** Milliseconds that jobs in hand are waited for at the end. */
+const PATIENCE = 5000;
+
+/** A worker that can be told that there is a job. */
+export type Wakeable = Pick<QueueWorker<object>, 'wake'>;
 
 /** The queue in the database that all server processes share. */
 @Injectable()
 export class Boss implements BeforeApplicationShutdown {
   private readonly log = new Logger('jobs');
   private starting: Promise<PgBoss> | undefined;
+  private readonly workers: QueueWorker<never>[] = [];
 
   constructor(
     @Inject(CONFIG) private readonly config: Config,
@@ -15,28 +23,28 @@ export class Boss implements BeforeApplicationShutdown {
   ) {}
 
   /** Works a queue, so many jobs at a time. `short`: one waiting job for each singleton key is enough, as it does all there is to do. */
-  async work<T extends object>(queue: string, workers: number, handle: (data: T) => Promise<void>): Promise<string[]> {
+  async work<T extends object>(queue: string, workers: number, handle: (data: T) => Promise<void>): Promise<readonly Wakeable[]> {
     const boss = await this.started();
     // Making two queues at a time, in one process or in several, is a deadlock in the database.
     await this.database.transaction(async (lock) => {
       await lock.raw('select pg_advisory_xact_lock(hashtextextended(?, 3))', ['queues']);
       if (!(await boss.getQueue(queue))) await boss.createQueue(queue, { name: queue, policy: 'short', retryLimit: 0, expireInSeconds: 900 });
     });
-    const ids: string[] = [];
-    for (let i = 0; i < workers; i++) ids.push(await boss.work<T>(queue, { pollingIntervalSeconds: 2, batchSize: 1 }, async ([job]) => handle(job!.data)));
-    return ids;
+    const made = Array.from({ length: workers }, () => new QueueWorker(boss, queue, handle));
+    this.workers.push(...made);
+    return made;
   }
 
   /** Sends a job, and wakes the workers that are told. */
-  async send(queue: string, data: object, key: string, wake: readonly string[]): Promise<void> {
+  async send(queue: string, data: object, key: string, wake: readonly Wakeable[]): Promise<void> {
     const boss = await this.started();
     await boss.send(queue, data, { singletonKey: key });
-    for (const worker of wake) boss.notifyWorker(worker);
+    for (const worker of wake) worker.wake();
   }
 
   private started(): Promise<PgBoss> {
     this.starting ??= (async () => {
-      const boss = new PgBoss({ connectionString: this.config.WANDERON_DATABASE, max: 4, schema: 'jobs' });
+      const boss = new PgBoss({ connectionString: this.config.WANDERON_DATABASE, max: 4, schema: 'jobs', schedule: false });
       boss.on('error', (error) => this.log.error(error));
       return boss.start();
     })();
@@ -44,6 +52,8 @@ export class Boss implements BeforeApplicationShutdown {
   }
 
   async beforeApplicationShutdown(): Promise<void> {
-    await (await this.starting)?.stop({ graceful: true, timeout: 5000, wait: true });
+    const boss = await this.starting;
+    await Promise.race([Promise.all(this.workers.map((worker) => worker.stop())), new Promise((resolve) => setTimeout(resolve, PATIENCE).unref())]);
+    await boss?.stop({ graceful: false, wait: true });
   }
 }

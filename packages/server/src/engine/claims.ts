@@ -1,7 +1,7 @@
-import { Inject, Injectable, Logger, OnModuleDestroy, OnModuleInit } from '@nestjs/common';
-import { Client } from 'pg';
+import { Inject, Injectable, OnModuleDestroy, OnModuleInit } from '@nestjs/common';
 import { CONFIG, Config } from '../config';
 import { DATABASE, Database } from '../db/database';
+import { StandingClient } from '../db/standingClient';
 
 /** The first half of the advisory lock that says that a process is alive; the second half is the process's number. */
 const ALIVE = 9009;
@@ -14,24 +14,32 @@ const ALIVE = 9009;
 export class Claims implements OnModuleInit, OnModuleDestroy {
   /** Says in SQL of a row of `claims` that the process which made it is alive. */
   static readonly LIVE = `exists (select 1 from pg_locks where locktype = 'advisory' and classid = ${ALIVE} and objid = claims.process and granted)`;
-  private readonly log = new Logger('claims');
-  private client: Client | undefined;
   private process = 0;
-  private closing = false;
+  private readonly client: StandingClient;
   private readonly mine = new Set<string>();
 
   constructor(
     @Inject(DATABASE) private readonly database: Database,
-    @Inject(CONFIG) private readonly config: Config,
-  ) {}
+    @Inject(CONFIG) config: Config,
+  ) {
+    // Without the lock nothing is claimed; a new number makes what was in hand free for others.
+    this.client = new StandingClient(
+      config.WANDERON_DATABASE,
+      async (client) => {
+        const { rows } = await client.query<{ n: number }>(`select nextval('processes')::int as n`);
+        await client.query('select pg_advisory_lock($1, $2)', [ALIVE, rows[0]!.n]);
+        this.process = rows[0]!.n;
+      },
+      () => (this.process = 0),
+    );
+  }
 
   async onModuleInit(): Promise<void> {
-    await this.connect();
+    await this.client.open();
   }
 
   async onModuleDestroy(): Promise<void> {
-    this.closing = true;
-    await this.client?.end();
+    await this.client.close();
   }
 
   /** False where another process, or this one, has it in hand. */
@@ -63,21 +71,5 @@ export class Claims implements OnModuleInit, OnModuleDestroy {
     } finally {
       this.mine.delete(`${move}/${work}`);
     }
-  }
-
-  private async connect(): Promise<void> {
-    const client = new Client({ connectionString: this.config.WANDERON_DATABASE });
-    client.on('error', (error) => {
-      if (this.closing) return;
-      this.log.error(error);
-      // Without the lock nothing is claimed; a new number makes what is in hand free for others.
-      this.process = 0;
-      setTimeout(() => void this.connect().catch((again: unknown) => this.log.error(again)), 1000);
-    });
-    await client.connect();
-    const { rows } = await client.query<{ n: number }>(`select nextval('processes')::int as n`);
-    await client.query('select pg_advisory_lock($1, $2)', [ALIVE, rows[0]!.n]);
-    this.client = client;
-    this.process = rows[0]!.n;
   }
 }

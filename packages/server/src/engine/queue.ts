@@ -4,7 +4,7 @@ import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
 import { WakeUps } from '../moves/wakeUps';
 import { Advancer } from './advance';
-import { Boss } from './boss';
+import { Boss, Wakeable } from './boss';
 import { Claims } from './claims';
 
 const ADVANCE = 'advance';
@@ -28,9 +28,7 @@ export class JobQueue implements OnApplicationBootstrap, BeforeApplicationShutdo
   private timer: NodeJS.Timeout | undefined;
   private closing = false;
   private pulsing: Promise<void> | undefined;
-  private advancing: string[] = [];
-  private surveying: string[] = [];
-  private watching: string[] = [];
+  private advancing: readonly Wakeable[] = [];
   private subscription: Subscription | undefined;
 
   constructor(
@@ -42,9 +40,12 @@ export class JobQueue implements OnApplicationBootstrap, BeforeApplicationShutdo
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
-    this.advancing = await this.boss.work<{ move: string }>(ADVANCE, ADVANCE_WORKERS, ({ move }) => this.work(move));
-    this.surveying = await this.boss.work<{ move: string }>(SURVEY, SURVEY_WORKERS, ({ move }) => this.survey(move));
-    this.watching = await this.boss.work<{ move: string }>(WATCH, WATCH_WORKERS, ({ move }) => this.watch(move));
+    const surveying = await this.work(SURVEY, SURVEY_WORKERS, (move) => this.advancer.survey(move));
+    const watching = await this.work(WATCH, WATCH_WORKERS, (move) => this.advancer.watch(move));
+    const beside = { survey: [SURVEY, surveying], watch: [WATCH, watching] } as const;
+    this.advancing = await this.work(ADVANCE, ADVANCE_WORKERS, (move) =>
+      this.advancer.advance(move, (what) => this.boss.send(beside[what][0], { move }, move, beside[what][1])),
+    );
     this.subscription = this.wakeUps.moves.subscribe((move) => void this.send(move).catch((error: unknown) => this.log.error(error)));
     this.clock.onChange(() => this.pulse());
     this.timer = setInterval(() => this.pulse(), PULSE);
@@ -81,37 +82,18 @@ export class JobQueue implements OnApplicationBootstrap, BeforeApplicationShutdo
     for (const { id } of due) await this.send(id);
   }
 
-  private async work(move: string): Promise<void> {
-    try {
-      await this.advancer.advance(move, (what) =>
-        what === 'survey' ? this.boss.send(SURVEY, { move }, move, this.surveying) : this.boss.send(WATCH, { move }, move, this.watching),
-      );
-    } catch (error) {
-      await this.putOff(move, error);
-    }
-  }
-
-  private async survey(move: string): Promise<void> {
-    try {
-      await this.advancer.survey(move);
-    } catch (error) {
-      await this.putOff(move, error);
-    }
-  }
-
-  private async watch(move: string): Promise<void> {
-    try {
-      await this.advancer.watch(move);
-    } catch (error) {
-      await this.putOff(move, error);
-    }
-  }
-
-  private async putOff(move: string, error: unknown): Promise<void> {
-    if (this.closing) return;
-    this.log.error(error);
-    await this.database('moves')
-      .where({ id: move })
-      .update({ wake_at: this.clock.now() + AFTER_FAULT });
+  /** Has `handle` work a queue; a move at which it fails is put off. */
+  private work(queue: string, workers: number, handle: (move: string) => Promise<void>): Promise<readonly Wakeable[]> {
+    return this.boss.work<{ move: string }>(queue, workers, async ({ move }) => {
+      try {
+        await handle(move);
+      } catch (error) {
+        if (this.closing) return;
+        this.log.error(error);
+        await this.database('moves')
+          .where({ id: move })
+          .update({ wake_at: this.clock.now() + AFTER_FAULT });
+      }
+    });
   }
 }

@@ -1,9 +1,9 @@
 import { Inject, Injectable, OnModuleDestroy, OnModuleInit } from '@nestjs/common';
 import { MoveSummary } from '@wanderon/contract';
 import { Observable, Subject } from 'rxjs';
-import { Client } from 'pg';
 import { CONFIG, Config } from '../config';
 import { DATABASE, Database } from '../db/database';
+import { StandingClient } from '../db/standingClient';
 
 export type Change =
   | { readonly topic: 'move'; readonly move: string; readonly version: number; readonly summary?: MoveSummary }
@@ -30,13 +30,17 @@ const LONGEST = 7900;
 @Injectable()
 export class LiveService implements OnModuleInit, OnModuleDestroy {
   private readonly subject = new Subject<Change>();
-  private client: Client | undefined;
-  private closing = false;
+  private readonly client: StandingClient;
 
   constructor(
     @Inject(DATABASE) private readonly database: Database,
-    @Inject(CONFIG) private readonly config: Config,
-  ) {}
+    @Inject(CONFIG) config: Config,
+  ) {
+    this.client = new StandingClient(config.WANDERON_DATABASE, async (client) => {
+      client.on('notification', ({ payload }) => payload && this.subject.next(JSON.parse(payload) as Change));
+      await client.query(`listen ${CHANNEL}`);
+    });
+  }
 
   get changes(): Observable<Change> {
     return this.subject.asObservable();
@@ -54,19 +58,11 @@ export class LiveService implements OnModuleInit, OnModuleDestroy {
   }
 
   async onModuleInit(): Promise<void> {
-    const client = new Client({ connectionString: this.config.WANDERON_DATABASE });
-    client.on('notification', ({ payload }) => payload && this.subject.next(JSON.parse(payload) as Change));
-    client.on('error', () => {
-      if (!this.closing) setTimeout(() => void this.onModuleInit(), 1000);
-    });
-    await client.connect();
-    await client.query(`listen ${CHANNEL}`);
-    this.client = client;
+    await this.client.open();
   }
 
   async onModuleDestroy(): Promise<void> {
-    this.closing = true;
     this.subject.complete();
-    await this.client?.end();
+    await this.client.close();
   }
 }

@@ -5,7 +5,7 @@ import { NetError } from '@wanderon/net';
 import { CLOCK, Clock } from '../clock/clock';
 import { CONFIG, Config } from '../config';
 import { DATABASE, Database } from '../db/database';
-import { Boss } from '../engine/boss';
+import { Boss, Wakeable } from '../engine/boss';
 import { sentence } from '../engine/context';
 import { LiveService } from '../live/live.service';
 import { gistOf } from '../survey/gistOf';
@@ -28,7 +28,7 @@ const TURN = 30_000;
 export class SweepWorker implements OnApplicationBootstrap, BeforeApplicationShutdown {
   private readonly log = new Logger('sweeps');
   private timer: NodeJS.Timeout | undefined;
-  private workers: string[] = [];
+  private workers: readonly Wakeable[] = [];
   private pulsing: Promise<void> | undefined;
 
   constructor(

@@ -1,0 +1,79 @@
+import { Client } from 'pg';
+import { until } from '../../../command/src/api';
+import { Driver } from '../support/drive';
+import { World, openWorld } from '../support/world';
+
+/** The database cuts every connection and takes no new ones for a while, as when it is restarted or moved. */
+describe('a database that goes away and comes back', () => {
+  let world: World;
+  let outside: Client;
+
+  beforeAll(async () => {
+    world = await openWorld({ rate: 60 });
+    const address = new URL(world.server.database);
+    address.pathname = '/postgres';
+    outside = new Client({ connectionString: address.toString() });
+    await outside.connect();
+  });
+  afterAll(async () => {
+    await outside.end();
+    await world.close();
+  });
+
+  it('leaves the server alive; moves go on, and pages are told again', async () => {
+    await (await Driver.begin(world.api, 'canoe-yard.example')).done('survey');
+    const refused = (): number =>
+      world.server.said.filter((line) => line.includes('"context":"database"') && line.includes('is not currently accepting')).length;
+    await outside.query('alter database wanderon allow_connections false');
+    await outside.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = 'wanderon'`);
+    // Each of the two standing connections was refused more than once.
+    await until('connections were refused', () => Promise.resolve(refused() >= 4 || undefined));
+    await outside.query('alter database wanderon allow_connections true');
+    const standing = async (): Promise<{ alive: number; listening: number }> => {
+      const { rows } = await outside.query<{ alive: number; listening: number }>(
+        `select (select count(*)::int from pg_locks where locktype = 'advisory' and classid = 9009 and granted) as alive,
+                (select count(*)::int from pg_stat_activity where datname = 'wanderon' and query like 'listen %') as listening`,
+      );
+      return rows[0]!;
+    };
+    await until('both standing connections are there again', async () => {
+      const { alive, listening } = await standing();
+      return (alive > 0 && listening > 0) || undefined;
+    });
+    await (await Driver.begin(world.api, 'allotment-society.example')).done('survey');
+    expect(await standing()).toEqual({ alive: 1, listening: 1 });
+  });
+
+  it('leaves the server alive where the end of a job could not be written', async () => {
+    const driver = await Driver.begin(world.api, 'seed-library.example');
+    const locking = new Client({ connectionString: world.server.database });
+    await locking.connect();
+    await locking.query('begin');
+    await locking.query('lock table jobs.job in exclusive mode');
+    await until('a job that is done waits to be written', async () => {
+      const { rows } = await outside.query(
+        `select 1 from pg_stat_activity where datname = 'wanderon' and wait_event_type = 'Lock' and query like '%completed_on = now()%'`,
+      );
+      return rows.length > 0 || undefined;
+    });
+    await outside.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = 'wanderon' and pid <> $1`, [
+      (await locking.query<{ pid: number }>('select pg_backend_pid() as pid')).rows[0]!.pid,
+    ]);
+    await locking.query('rollback');
+    await locking.end();
+    await driver.done('survey');
+  });
+
+  it('keeps every name that is given at the same time', async () => {
+    const driver = await Driver.begin(world.api, 'gull-radio.example');
+    await driver.done('survey');
+    const leg = await driver.leg();
+    const names = Array.from({ length: 12 }, (_, index) => `given-${index}`);
+    await Promise.all(names.map((name) => world.api.call('POST', `${leg}/hints/name`, { owner: 'gull-radio.example.', text: 'a name is missing', name })));
+    const address = new Client({ connectionString: world.server.database });
+    await address.connect();
+    const { rows } = await address.query<{ names: string[] }>('select names from in_hand order by id desc limit 1');
+    await address.end();
+    expect([...rows[0]!.names].sort()).toEqual(names.map((name) => `${name}.gull-radio.example.`).sort());
+  });
+});
