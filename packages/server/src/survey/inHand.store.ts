@@ -23,8 +23,8 @@ export class InHandStore {
   }
 
   /** Nothing where nothing was given yet. */
-  async latest(leg: string): Promise<InHandGiven & { readonly id: number | null }> {
-    const row = await this.database('in_hand')
+  async latest(leg: string, database: Database = this.database): Promise<InHandGiven & { readonly id: number | null }> {
+    const row = await database('in_hand')
       .where({ leg_id: leg })
       .orderBy('id', 'desc')
       .first<{ id: string; names: string[]; sets: RRsetText[]; serial: string | null } | undefined>();

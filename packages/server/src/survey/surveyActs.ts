@@ -36,9 +36,9 @@ export class SurveyActs {
 
   /** What a person has in hand goes into the next survey, which is taken at once, or right after the one under way. */
   async giveInHand(legId: string, input: InHandInput, person: Caller): Promise<Acted> {
-    const before = await this.inHand.latest(legId);
     return this.acts.act(legId, person, async (act) => {
       this.refuseOncePlanned(act);
+      const before = await this.inHand.latest(legId, act.transaction);
       const given = readGiven(input, act.leg.leg.plan.zone);
       await this.give(
         act,
@@ -69,8 +69,8 @@ export class SurveyActs {
 
   /** The name behind a hint: it goes into the next survey, which is taken at once. */
   async nameHint(legId: string, input: NameHint, person: Caller): Promise<Acted> {
-    const given = await this.inHand.latest(legId);
     return this.acts.act(legId, person, async (act) => {
+      const given = await this.inHand.latest(legId, act.transaction);
       if (act.leg.leg.plan.chosen)
         throw new ProblemError(409, 'The plan was made from the survey already: add what stands there to the ledger.', { kept: KEPT });
       const name = readNameBelow(input.name, act.leg.leg.plan.zone);
