@@ -1,4 +1,4 @@
-import { changesBetween, keyOf, setsToLower } from '@wanderon/core';
+import { changesBetween, loweredZone } from '@wanderon/core';
 import { ActResult, WorkContext } from '../context';
 import { Outward } from './outward';
 
@@ -7,17 +7,12 @@ export async function lower(context: WorkContext, outward: Outward): Promise<Act
   const { leg, loaded } = context;
   const target = await outward.target(loaded.row.old_dns_host);
   if ('problem' in target) return { outcome: 'stopped', problem: `${target.problem} Lower the TTLs in its panel, then go on without the update.` };
-  const keys = new Set(setsToLower(leg.plan).map((set) => set.key));
   const { lowerTo } = leg.said;
   return outward.bring(context, target, {
     step: 'lower',
     decidedBy: leg.said.approved?.person ?? null,
     says: (changes) => `TTLs of ${changes} record sets down to ${lowerTo} s.`,
-    plan: (served) =>
-      changesBetween(
-        served,
-        served.map((set) => (keys.has(keyOf(set.owner, set.type)) ? { ...set, ttl: Math.min(set.ttl, lowerTo) } : set)),
-      ),
+    plan: (served) => changesBetween(served, loweredZone(leg.plan, served, lowerTo)),
     ttlsAside: true,
   });
 }

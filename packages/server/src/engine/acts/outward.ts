@@ -72,13 +72,9 @@ export class Outward {
    * action before and after, guards every change by what was seen, and looks again afterwards. A process that dies in between
    * leaves an action without an end; the next one finds the zone as it should be and sends nothing.
    */
-  async bring(
-    { move, loaded, zone, signal }: WorkContext,
-    { server, key }: OutwardTarget,
-    act: OutwardAct,
-  ): Promise<ActResult & { rcode?: number | undefined }> {
+  async bring({ move, loaded, zone }: WorkContext, { server, key }: OutwardTarget, act: OutwardAct): Promise<ActResult & { rcode?: number | undefined }> {
     const look = async (): Promise<readonly SetChange[] | { readonly stopped: ActResult }> => {
-      const { records } = await transferZone(this.network.client, server, zone, { key, signal });
+      const { records } = await transferZone(this.network.client, server, zone, { key });
       return act.plan(groupRecords(records));
     };
     const leg = loaded.row.id;

@@ -1,4 +1,4 @@
-import { RCODE, RRset, hostsOwnSet, keyOf, plannedSets, pushChanges } from '@wanderon/core';
+import { RCODE, RRset, hostsOwnSet, keyOf, plannedSets, pushChanges, typeMnemonic } from '@wanderon/core';
 import { ActResult, WorkContext } from '../context';
 import { Outward } from './outward';
 
@@ -17,7 +17,7 @@ export async function push(context: WorkContext, outward: Outward): Promise<ActR
     plan: (served: readonly RRset[]) => {
       const { changes, foreign } = pushChanges(served, wanted, { keep, sent, assents: leg.said.assents });
       if (foreign.length === 0) return changes;
-      const names = foreign.map((set) => keyOf(set.owner, set.type).replace('/', ' '));
+      const names = foreign.map((set) => `${set.owner.toString()} ${typeMnemonic(set.type)}`);
       return {
         stopped: {
           outcome: 'stopped',

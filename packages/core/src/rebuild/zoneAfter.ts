@@ -1,0 +1,47 @@
+import { RRset, rrsetKey, sameData } from '../dns/record';
+import { parseRdata } from '../dns/rdata';
+import { TYPE_CODES } from '../dns/typeNames';
+import { LegPlan, keyOf } from '../move/plan';
+import { nameKey } from '../watch/verdict';
+import { setsToLower, sharedNames } from '../timetable/legTimes';
+import { plannedSets } from './propose';
+
+/** The zone at the old host once TTLs are lowered: data stays as it is. `lowerTo` in seconds. */
+export function loweredZone(plan: LegPlan, served: readonly RRset[], lowerTo: number): RRset[] {
+  const keys = new Set(setsToLower(plan).map((set) => set.key));
+  return served.map((set) => (keys.has(keyOf(set.owner, set.type)) ? { ...set, ttl: Math.min(set.ttl, lowerTo) } : set));
+}
+
+/**
+ * The old zone once it leads to the new servers: its apex NS set is the new one, and nameserver names that stay and move have
+ * their new addresses in both families, for resolvers that follow the child's answers. `lowerTo` in seconds.
+ */
+export function turnedZone(plan: LegPlan, served: readonly RRset[], lowerTo: number): RRset[] {
+  const moved = sharedNames(plan);
+  const addressesAt = (set: RRset): readonly string[] | undefined =>
+    set.type === TYPE_CODES.A || set.type === TYPE_CODES.AAAA ? moved.get(nameKey(set.owner.toString())) : undefined;
+  const stays = served.flatMap((set): RRset[] => {
+    if (addressesAt(set)) return [];
+    if (set.type !== TYPE_CODES.NS || !set.owner.equals(plan.zone)) return [set];
+    return [{ ...set, ttl: Math.min(set.ttl, lowerTo), data: plan.newNameservers.map((name) => parseRdata(TYPE_CODES.NS, name)) }];
+  });
+  const fresh = new Map<string, RRset>();
+  for (const set of served)
+    for (const address of addressesAt(set) ?? []) {
+      const type = address.includes(':') ? TYPE_CODES.AAAA : TYPE_CODES.A;
+      const key = rrsetKey(set.owner, type);
+      const data = parseRdata(type, address);
+      const made = fresh.get(key) ?? { owner: set.owner, type, ttl: Math.min(set.ttl, lowerTo), data: [] };
+      if (!made.data.some((one) => sameData(type, [one], [data]))) fresh.set(key, { ...made, data: [...made.data, data] });
+    }
+  return [...stays, ...fresh.values()];
+}
+
+/** The zone at the new host once the sets that are as planned have the TTLs they are to keep; everything else there stays. */
+export function raisedZone(plan: Pick<LegPlan, 'rulings'>, served: readonly RRset[]): RRset[] {
+  const planned = new Map(plannedSets(plan.rulings, 'settled').map((set) => [rrsetKey(set.owner, set.type), set]));
+  return served.map((set) => {
+    const wish = planned.get(rrsetKey(set.owner, set.type));
+    return wish && sameData(set.type, set.data, wish.data) ? { ...set, ttl: wish.ttl } : set;
+  });
+}
