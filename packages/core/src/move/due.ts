@@ -90,7 +90,7 @@ function lookDue(leg: Leg, kind: LookKind): { at: Instant; every: number } | und
   // Lookouts say themselves when to ask again; the last bound is asked about once more when it has passed.
   if (kind === 'lookouts') {
     const bound = leg.times.last.at;
-    const planned = leg.seen.looked['lookouts next'] ?? last + every;
+    const planned = leg.seen.lookoutsAgain ?? last + every;
     return { at: leg.now >= bound && last < bound ? leg.now : Math.min(planned, Math.max(bound + 1, leg.now)), every };
   }
   return { at: last + Math.min(every, leg.seen.planned[kind] ?? every), every };

@@ -72,6 +72,8 @@ export interface Seen {
   readonly looked: Readonly<Record<string, Instant>>;
   /** Seconds from then to the next look of the kind, as planned then: a look is not later than was planned, or what was seen has a gap. */
   readonly planned: Readonly<Record<string, number>>;
+  /** When lookouts are to be asked again, as their last answers say. */
+  readonly lookoutsAgain: Instant | undefined;
 }
 
 /** One change of the old zone since its survey; data empty: it is not there. */

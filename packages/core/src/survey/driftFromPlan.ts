@@ -3,7 +3,9 @@ import { RRset, rrsetFromText, rrsetKey, rrsetToText, sameData } from '../dns/re
 import { TYPE_CODES } from '../dns/typeNames';
 import { MADE_BY_SIGNING } from '../rebuild/hostsOwn';
 import { Ruling } from '../rebuild/ruling';
+import { setKey } from '../move/plan';
 import { DriftSight } from '../move/seen';
+import { sameTexts } from '../timetable/wanted';
 
 /**
  * What a zone holds now otherwise than it did when the plan was made: data only, since TTLs are lowered meanwhile, and without
@@ -24,8 +26,17 @@ export function driftFromPlan(zone: Name, rulings: readonly Ruling[], now: reado
     const [old, later] = [before.get(key), after.get(key)];
     if (varying.has(key) || (old && later && sameData(old.type, old.data, later.data))) continue;
     const { owner, type } = rrsetToText((old ?? later)!);
-    const sight = (set: RRset | undefined): DriftSight['before'] => (set ? { ttl: set.ttl, data: rrsetToText(set).data } : null);
+    const sight = (set: RRset | undefined): DriftSight['before'] => (set ? { ttl: set.ttl, data: [...rrsetToText(set).data].sort() } : null);
     changes.push({ owner, type, before: sight(old), after: sight(later) });
   }
   return changes;
+}
+
+/** What has been taken into the plan since it was seen is no drift any more. */
+export function stillDrifting(changes: readonly DriftSight[], rulings: readonly Ruling[]): DriftSight[] {
+  const found = new Map(rulings.map((ruling) => [setKey(ruling.owner, ruling.type), ruling.found?.data ?? []]));
+  return changes.filter(({ owner, type, after }) => {
+    const key = setKey(owner, type);
+    return !sameTexts(key, [...(found.get(key) ?? [])].sort(), [...(after?.data ?? [])].sort());
+  });
 }

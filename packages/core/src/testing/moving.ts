@@ -137,6 +137,7 @@ export function legOf(told: Told): Leg {
     website: undefined,
     looked: {},
     planned: {},
+    lookoutsAgain: undefined,
     ...told.seen,
   };
   return new Leg({

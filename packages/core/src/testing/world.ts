@@ -86,6 +86,7 @@ export function observe(world: World, now: number): Seen {
     website: undefined,
     looked: {},
     planned: {},
+    lookoutsAgain: undefined,
   };
 }
 

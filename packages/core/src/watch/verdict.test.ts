@@ -1,5 +1,5 @@
 import { parseRdata } from '../dns/rdata';
-import { combineVerdicts, expectedOldShare, sameNameSet, verdictOf } from './verdict';
+import { combineVerdicts, expectedOldShare, isSamePlace, sameNameSet, verdictOf } from './verdict';
 
 const a = (...addresses: string[]): Uint8Array[] => addresses.map((address) => parseRdata(1, address));
 
@@ -44,4 +44,14 @@ describe('verdicts', () => {
     expect(sameNameSet(['A.example.', 'b.example.'], ['b.example', 'a.example.'])).toBe(true);
     expect(sameNameSet(['a.example.'], ['a.example.', 'b.example.'])).toBe(false);
   });
+});
+
+describe('the same place', () => {
+  const now = { nameservers: ['ns1.a.test.', 'NS2.a.test.'], addresses: ['192.0.2.1', '192.0.2.2'] };
+  it.each([
+    [['ns2.a.test.', 'ns1.a.test.'], ['192.0.2.2'], true],
+    [['ns2.a.test.', 'ns1.a.test.'], [], true],
+    [['ns2.a.test.', 'ns1.a.test.'], ['192.0.2.2', '192.0.2.3'], false],
+    [['ns1.a.test.'], ['192.0.2.1'], false],
+  ])('%j at %j: %s', (nameservers, addresses, same) => expect(isSamePlace(now, { nameservers, addresses })).toBe(same));
 });

@@ -51,6 +51,14 @@ export function sameNameSet(a: readonly string[], b: readonly string[]): boolean
   return left.size === right.size && [...left].every((key) => right.has(key));
 }
 
+/** True where a delegation to `next` would lead nowhere else than `now` does: the same names, and no address that is not there already. */
+export function isSamePlace(
+  now: { readonly nameservers: readonly string[]; readonly addresses: readonly string[] },
+  next: { readonly nameservers: readonly string[]; readonly addresses: readonly string[] },
+): boolean {
+  return sameNameSet(now.nameservers, next.nameservers) && next.addresses.every((address) => now.addresses.includes(address));
+}
+
 /** A plain name is its own key; one with escapes is read first, since they can be written in several ways. */
 export function nameKey(name: string): string {
   if (name.includes('\\')) return Name.parse(name).toString().toLowerCase();

@@ -1,5 +1,5 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
-import { Due, Leg, Name, STEP_RULES, dueOf, gateOf, isDone, passes, stepsOf } from '@wanderon/core';
+import { Due, Leg, Name, STEP_RULES, dueOf, newsOf } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
 import { Database } from '../db/database';
 import { EventStore } from '../events/event.store';
@@ -137,7 +137,7 @@ export class Advancer {
   }
 
   private async doOne(loaded: LoadedMove, one: LoadedLeg, due: Due): Promise<void> {
-    const context = this.contextOf(loaded, one, due.every, new AbortController().signal);
+    const context = this.contextOf(loaded, one, due.every);
     if (due.what === 'act') return this.doAct(context, due);
     let outcome: Outcome;
     let problem: string | undefined;
@@ -150,15 +150,11 @@ export class Advancer {
       problem = 'a fault of Wanderon’s own; it was written to the log';
       outcome = { sights: [], at: this.clock.now() };
     }
-    const looked: Sighted = {
-      kind: 'look',
-      subject: due.id,
-      value: { problem: problem ?? null },
-      ...(outcome.sights.find((sight) => sight.kind === 'look')?.note ? { note: outcome.sights.find((sight) => sight.kind === 'look')!.note! } : {}),
-    };
+    const { next } = outcome;
+    const looked: Sighted = { kind: 'look', subject: due.id, value: { problem: problem ?? null }, ...(next === undefined ? {} : { note: { next } }) };
     // A look is not planned more often than one can be made: servers that do not answer take their time.
     const every = Math.max(due.every, this.clock.now() - began, this.pace.get(context.move.id) ?? 0);
-    await this.commit(context, { ...outcome, sights: [...outcome.sights.filter((sight) => sight.kind !== 'look'), looked] }, every);
+    await this.commit(context, { ...outcome, sights: [...outcome.sights, looked] }, every);
   }
 
   private async look(context: WorkContext, due: Due): Promise<Outcome> {
@@ -171,14 +167,12 @@ export class Advancer {
         return { sights: await lookAtOld(context, this.network), at };
       case 'new': {
         const { sights, servers } = await lookAtNew(context, this.network, this.hosts);
-        return { sights, at, also: (transaction) => this.store.updateLeg(row, { new_servers: servers }, transaction) };
+        return { sights, at, also: (transaction) => this.store.updateLeg(row, { new_servers: servers }, transaction).then(() => []) };
       }
       case 'drift':
         return { sights: await lookForDrift(context, this.network, this.hosts, this.surveys), at };
-      case 'lookouts': {
-        const { sights, next } = await askLookouts(context, this.network, at);
-        return { sights: [...sights, { kind: 'look', subject: 'lookouts', value: null, note: { next } }], at };
-      }
+      case 'lookouts':
+        return { ...(await askLookouts(context, this.network, at)), at };
       case 'website': {
         const upTo = context.loaded.decisions.at(-1)?.id ?? 0;
         const website = await lookAtWebsite(context, this.network, this.surveys, this.websiteLooks, at);
@@ -218,7 +212,7 @@ export class Advancer {
       const due = loaded.move.state === 'open' ? dueOf(loaded.current.leg).find((one) => one.what === 'survey') : undefined;
       if (!due || due.at > this.clock.now()) return;
       const upTo = loaded.current.decisions.at(-1)?.id ?? 0;
-      const context = this.contextOf(loaded, loaded.current, due.every, new AbortController().signal);
+      const context = this.contextOf(loaded, loaded.current, due.every);
       try {
         const { result, outcome } = await this.surveyStep.take(context);
         if (this.surveyStep.closing && result.outcome === 'stopped') return;
@@ -249,8 +243,8 @@ export class Advancer {
     await this.acts.write(move.id, async (now, transaction) => {
       if (now.move.state !== 'open') return;
       await this.observations.add(loaded.row.id, outcome.at, every, outcome.sights, transaction);
-      await outcome.also?.(transaction);
-      for (const { kind, text } of outcome.notes ?? []) await this.tell(context, kind, text, transaction);
+      const also = (await outcome.also?.(transaction)) ?? [];
+      for (const { kind, text } of [...(outcome.notes ?? []), ...also]) await this.tell(context, kind, text, transaction);
       const ofLeg = (all: LoadedMove): Leg => all.legs.find((one) => one.row.id === loaded.row.id)!.leg;
       return async (after: LoadedMove) => {
         for (const { kind, text, about } of newsOf(ofLeg(now), ofLeg(after)))
@@ -265,46 +259,13 @@ export class Advancer {
     await this.events.add({ kind, text, domain: move.domain, move: move.id }, transaction);
   }
 
-  private contextOf(loaded: LoadedMove, one: LoadedLeg, every: number, signal: AbortSignal): WorkContext {
+  private contextOf(loaded: LoadedMove, one: LoadedLeg, every: number): WorkContext {
     const { move } = loaded;
-    const note: WorkContext['note'] = async (kind, text, { database, ...more } = {}) => {
-      this.log.log(`${move.domain}: ${text}`);
-      await this.events.add({ kind, text, domain: move.domain, move: move.id, ...more }, database);
-    };
-    return { move, loaded: one, leg: one.leg, zone: Name.parse(`${move.domain}.`), every, signal, note };
+    return { move, loaded: one, leg: one.leg, zone: Name.parse(`${move.domain}.`), every };
   }
 }
 
 function workSight(step: string, result: ActResult, plan: string | null, upTo: number): Sighted {
   const { outcome, problem, foreign = [], kept = [] } = result;
   return { kind: 'work', subject: step, value: { outcome, problem, plan, upTo, foreign, kept } };
-}
-
-/** What an observation has made true, or no longer true, in words for the trail. Acts tell of themselves. */
-function newsOf(before: Leg, after: Leg): { kind: string; text: string; about?: string }[] {
-  const observed = stepsOf(after).filter(({ rule }) => rule.by === 'seen' || rule.id === 'switch' || rule.id === 'ds-gone');
-  const news = observed.flatMap(({ rule, standing }): { kind: string; text: string; about?: string }[] => {
-    const was = isDone(before, rule.id);
-    const is = standing.state === 'done' || standing.state === 'left';
-    if (is && !was) return [{ kind: 'step', text: `${rule.title}: done.`, about: rule.title }];
-    if (!is && was && rule.id !== 'survey') return [{ kind: 'step', text: `${rule.title}: no longer so. ${standing.text ?? ''}`.trim() }];
-    return [];
-  });
-  const [t, u] = [before.plan.chosen ? before.times.ts : undefined, after.plan.chosen ? after.times.ts : undefined];
-  if (t === undefined && u !== undefined && after.said.submittedAt === undefined) news.push({ kind: 'switch', text: switchedEarly(before) });
-  return news;
-}
-
-/** Nobody told us: what was not yet true when the change was made. */
-function switchedEarly(before: Leg): string {
-  const lacking = gateLines(before);
-  return lacking.length === 0
-    ? 'The parent was seen to publish the new nameservers.'
-    : `The parent was seen to publish the new nameservers before the gate was open: ${lacking.join(' ')}`;
-}
-
-function gateLines(leg: Leg): string[] {
-  return gateOf(leg)
-    .lines.filter((line) => !passes(line))
-    .map((line) => line.text);
 }

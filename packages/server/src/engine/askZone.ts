@@ -1,11 +1,13 @@
 import {
   AnswerSight,
+  MADE_BY_SIGNING,
   Message,
   Name,
   RCODE,
   RRset,
   SetKey,
   TYPE_CODES,
+  TsigKey,
   ZoneAnswers,
   ZoneSight,
   groupRecords,
@@ -18,7 +20,6 @@ import {
   typeCode,
   typeOf,
 } from '@wanderon/core';
-import { TsigKey, MADE_BY_SIGNING } from '@wanderon/core';
 import { DnsClient, NetError, limited, transferZone } from '@wanderon/net';
 import { observed } from '../network/network';
 
@@ -29,14 +30,14 @@ export type Asked = { readonly sight: ZoneSight } | { readonly problem: string; 
 const AT_ONCE = 16;
 
 /** Puts one question for each set to one address of a server, and its SOA: what a resolver that is led there would hear. */
-export async function askZone(client: DnsClient, address: string, zone: Name, keys: readonly SetKey[], signal?: AbortSignal): Promise<Asked> {
-  const soa = await observed(client.ask({ address }, zone, TYPE_CODES.SOA, { signal }));
+export async function askZone(client: DnsClient, address: string, zone: Name, keys: readonly SetKey[]): Promise<Asked> {
+  const soa = await observed(client.ask({ address }, zone, TYPE_CODES.SOA));
   if (!soa.ok) return { problem: soa.problem, refused: false };
   const denied = refusal(soa.value, zone);
   if (denied) return { problem: denied, refused: true };
   const own = soa.value.answers.find((record) => record.type === TYPE_CODES.SOA && record.owner.equals(zone));
   const sets: Record<SetKey, AnswerSight> = {};
-  const answers = await limited(keys, AT_ONCE, async (key) => [key, await askSet(client, address, zone, key, signal)] as const);
+  const answers = await limited(keys, AT_ONCE, async (key) => [key, await askSet(client, address, zone, key)] as const);
   for (const [key, answer] of [...answers].sort(([a], [b]) => (a < b ? -1 : 1))) if (answer) sets[key] = answer;
   return { sight: { serial: own ? readSoa(own.data).serial : null, refused: false, sets } };
 }
@@ -49,10 +50,10 @@ function refusal(message: Message, zone: Name): string | undefined {
   return message.authoritative || refers ? undefined : 'it does not answer with authority';
 }
 
-async function askSet(client: DnsClient, address: string, zone: Name, key: SetKey, signal: AbortSignal | undefined): Promise<AnswerSight | undefined> {
+async function askSet(client: DnsClient, address: string, zone: Name, key: SetKey): Promise<AnswerSight | undefined> {
   const owner = Name.parse(ownerOf(key));
   const type = typeCode(typeOf(key))!;
-  const asked = await observed(client.ask({ address }, owner, type, { signal }));
+  const asked = await observed(client.ask({ address }, owner, type));
   return asked.ok ? answerIn(asked.value, zone, owner, type) : undefined;
 }
 
@@ -85,9 +86,8 @@ export async function transferSight(
   zone: Name,
   keys: readonly SetKey[],
   key: TsigKey,
-  signal?: AbortSignal,
 ): Promise<{ sight: ZoneSight; sets: RRset[] }> {
-  const { records } = await transferZone(client, { address }, zone, { key, signal });
+  const { records } = await transferZone(client, { address }, zone, { key });
   const all = groupRecords(records);
   const zoneAnswers = new ZoneAnswers(zone, all);
   const sets: Record<SetKey, AnswerSight> = {};
@@ -108,16 +108,9 @@ export async function transferSight(
 }
 
 /** A transfer that a key opens, or undefined where this server gives none to us. */
-export async function tryTransfer(
-  client: DnsClient,
-  address: string,
-  zone: Name,
-  keys: readonly SetKey[],
-  key: TsigKey,
-  signal?: AbortSignal,
-): Promise<ZoneSight | undefined> {
+export async function tryTransfer(client: DnsClient, address: string, zone: Name, keys: readonly SetKey[], key: TsigKey): Promise<ZoneSight | undefined> {
   try {
-    return (await transferSight(client, address, zone, keys, key, signal)).sight;
+    return (await transferSight(client, address, zone, keys, key)).sight;
   } catch (error) {
     if (error instanceof NetError) return undefined;
     throw error;

@@ -12,18 +12,23 @@ export interface WorkContext {
   readonly zone: Name;
   /** Seconds to the next look, as planned. */
   readonly every: number;
-  readonly signal: AbortSignal;
-  readonly note: (kind: string, text: string, more?: { before?: unknown; after?: unknown; database?: Database }) => Promise<void>;
+}
+
+/** Words for the trail. */
+export interface Note {
+  readonly kind: string;
+  readonly text: string;
 }
 
 /** What is written together once a look or an act is over. */
 export interface Outcome {
   readonly sights: readonly Sighted[];
   readonly at: Instant;
-  /** Anything else, in the same transaction. */
-  readonly also?: (transaction: Database) => Promise<void>;
-  /** Words for the trail. */
-  readonly notes?: readonly { readonly kind: string; readonly text: string }[];
+  /** Anything else, in the same transaction; what it finds new is told. */
+  readonly also?: (transaction: Database) => Promise<readonly Note[]>;
+  readonly notes?: readonly Note[];
+  /** When to look again, where the look itself says so. */
+  readonly next?: Instant;
 }
 
 /** How an act came out. `foreign`: what stands at the new host and is not ours, where that is in the way. */

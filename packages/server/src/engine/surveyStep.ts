@@ -80,7 +80,7 @@ export class SurveyStep {
         const chosen = (await this.store.legs(move, transaction)).find((one) => one.id === leg)!.new_dns_host !== null;
         await this.store.updateLeg(leg, { last_survey: id }, transaction);
         // Once the hosts are chosen the plan stands on its own survey; a new one is held against it.
-        if (chosen) return;
+        if (chosen) return [];
         await this.store.updateLeg(
           leg,
           {
@@ -94,6 +94,7 @@ export class SurveyStep {
           },
           transaction,
         );
+        return [];
       },
     };
   }

@@ -1,7 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { Host } from '@wanderon/contract';
 import {
-  AnswerSight,
   Decision,
   DriftSight,
   Leg,
@@ -18,11 +17,10 @@ import {
   Work,
   ZoneSight,
   overlaid,
-  sameTexts,
   saidBy,
   seenServers,
-  setKey,
   standing,
+  stillDrifting,
   switchedSince,
 } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
@@ -186,9 +184,8 @@ function seenOf(observations: readonly ObservationRow[], rows: readonly LedgerRo
   for (const row of of('look')) {
     looked[row.subject] = row.last_seen;
     planned[row.subject] = row.every;
-    const next = row.note?.['next'];
-    if (typeof next === 'number') looked[`${row.subject} next`] = next;
   }
+  const again = of('look').findLast((row) => row.subject === 'lookouts')?.note?.['next'];
   const latest = (kind: string): ObservationRow | undefined =>
     of(kind).reduce<ObservationRow | undefined>((a, b) => (a && a.last_seen > b.last_seen ? a : b), undefined);
   const [drift, registration] = [latest('drift'), latest('registration')];
@@ -213,18 +210,6 @@ function seenOf(observations: readonly ObservationRow[], rows: readonly LedgerRo
     website,
     looked,
     planned,
+    lookoutsAgain: typeof again === 'number' ? again : undefined,
   };
-}
-
-/** What has been taken into the plan since is no drift any more. */
-function stillDrifting(changes: readonly DriftSight[], rows: readonly LedgerRow[]): DriftSight[] {
-  const found = new Map(rows.map((row) => [setKey(row.owner, row.type), row.found?.data ?? []]));
-  return changes.filter(({ owner, type, after }) => {
-    const key = setKey(owner, type);
-    return !sameTexts(key, [...(found.get(key) ?? [])].sort(), [...dataOf(after)].sort());
-  });
-}
-
-function dataOf(sight: AnswerSight | null): readonly string[] {
-  return sight?.data ?? [];
 }

@@ -3,32 +3,32 @@ import { Inject, Injectable } from '@nestjs/common';
 import { Acted, TakeWay } from '@wanderon/contract';
 import {
   Assent,
-  Decision,
-  DecisionKind,
   DomainChoice,
   Instant,
   Name,
   RowDecision,
   RulingEdit,
   Scope,
-  SetKey,
   Way,
+  adoptable,
   adoptedRow,
+  decisionWords,
   editRow,
   gateOf,
   isDone,
+  isSamePlace,
   newRow,
+  notOurs,
   passes,
   proposeRulings,
-  readBack,
   readDomain,
+  redoable,
   rrsetFromText,
-  sameNameSet,
   scopesMeet,
   showName,
-  standing,
   stepOf,
   typeOf,
+  undoable,
   ownerOf,
 } from '@wanderon/core';
 import { NetError } from '@wanderon/net';
@@ -48,9 +48,6 @@ import { LegLoader } from './legLoader';
 import { MoveRow } from './move.rows';
 import { MoveStore } from './move.store';
 import { Act, KEPT, MoveActs } from './moveActs';
-
-/** What undo takes back; acts that went out are set right by other acts. */
-const UNDOABLE: readonly DecisionKind[] = ['ruling', 'waive', 'aside', 'accept TTLs', 'hint', 'purpose', 'stored'];
 
 /** What people do to moves. Every change is checked, recorded and told to the open pages, in one transaction. */
 @Injectable()
@@ -120,11 +117,13 @@ export class MoveService {
       if (!row.survey_id || !isDone(leg.leg, 'survey')) throw new ProblemError(409, 'The survey is not finished yet.', { kept: KEPT });
       if (leg.said.pushed || leg.said.approved)
         throw new ProblemError(409, 'The hosts can be chosen until the push or the lowering is decided.', { kept: KEPT });
-      this.refuseSamePlace(
-        leg.leg.plan.oldServers.map((one) => one.address),
-        row.old_nameservers,
-        dns,
-      );
+      if (isSamePlace({ nameservers: row.old_nameservers, addresses: leg.leg.plan.oldServers.map((one) => one.address) }, dns))
+        throw new ProblemError(409, `The domain is at ${dns.name} already: its nameservers have the same names and addresses.`, {
+          field: 'newDnsHost',
+          detail:
+            'Nothing would change hands at the registrar. Where the servers keep their names and get other addresses, give those addresses at Hosts. To change only records where they are, change them at that host.',
+          kept: KEPT,
+        });
       const survey = await this.surveyViews.ofLeg(move, leg, row.survey_id);
       const oldWeb = row.old_web_host ? [knowledgeOf(await this.hosts.get(row.old_web_host))] : [];
       // What a host's front answers is not what moves: what it stores is.
@@ -150,22 +149,6 @@ export class MoveService {
           after: { dns: dns.id, web: web?.id ?? null },
         },
       );
-    });
-  }
-
-  /** A set that is equal in names and addresses is no other place for a delegation to lead to. */
-  private refuseSamePlace(
-    oldAddresses: readonly string[],
-    oldNameservers: readonly string[],
-    dns: { name: string; nameservers: string[]; addresses: string[] },
-  ): void {
-    if (!sameNameSet(oldNameservers, dns.nameservers)) return;
-    if (dns.addresses.some((address) => !oldAddresses.includes(address))) return;
-    throw new ProblemError(409, `The domain is at ${dns.name} already: its nameservers have the same names and addresses.`, {
-      field: 'newDnsHost',
-      detail:
-        'Nothing would change hands at the registrar. Where the servers keep their names and get other addresses, give those addresses at Hosts. To change only records where they are, change them at that host.',
-      kept: KEPT,
     });
   }
 
@@ -202,7 +185,7 @@ export class MoveService {
       const whole = await this.decisions.get(last.id, transaction);
       await decide(
         { kind: last.kind, subject: last.subject, undoes: last.id },
-        { kind: last.kind, text: `${wordsOf(whole)}: taken back.`, before: whole.value },
+        { kind: last.kind, text: `${decisionWords(whole)}: taken back.`, before: whole.value },
       );
     });
   }
@@ -214,7 +197,10 @@ export class MoveService {
       if (!last) throw new ProblemError(409, 'There is nothing to do again.', { kept: KEPT });
       if (last.kind === 'ruling' && (await this.loader.isSwitched(move, row, transaction))) throw switched();
       const whole = await this.decisions.get(last.undoes!, transaction);
-      await decide({ kind: last.kind, subject: last.subject, undoes: last.id }, { kind: last.kind, text: `${wordsOf(whole)}: again.`, after: whole.value });
+      await decide(
+        { kind: last.kind, subject: last.subject, undoes: last.id },
+        { kind: last.kind, text: `${decisionWords(whole)}: again.`, after: whole.value },
+      );
     });
   }
 
@@ -329,10 +315,7 @@ export class MoveService {
 
   /** Says of everything at the new host that is not as planned that it may go, or stays, and has the plan pushed again. */
   private async assent({ leg, decide }: Act, what: Assent['what'], event: (kind: string, text: string) => Parameters<Act['decide']>[1]): Promise<void> {
-    const foreign = new Map<SetKey, readonly string[]>((leg.leg.state.work.get('push')?.foreign ?? []).map((one) => [one.key, one.data]));
-    for (const one of readBack(leg.leg))
-      for (const { key, answer } of one.differs) if (!foreign.has(key) && answer.data.length > 0) foreign.set(key, answer.data);
-    for (const [key, data] of foreign)
+    for (const [key, data] of notOurs(leg.leg))
       await decide(
         { kind: 'assent', subject: key, value: { what, data } },
         event('assent', `${ownerOf(key)} ${typeOf(key)} at the new host ${what === 'take' ? 'gives way to the plan' : 'stays as it is'}.`),
@@ -343,18 +326,7 @@ export class MoveService {
   /** Takes what is served into the plan: what changed at the old host since the survey, or at the new one since the push. */
   private async adopt(act: Act, where: 'old' | 'new'): Promise<void> {
     if (where === 'old') this.refuseAfterSwitch(act);
-    const { leg } = act.leg;
-    const changes =
-      where === 'old'
-        ? (leg.seen.drift?.changes ?? []).map(({ owner, type, after }) => ({ owner, type, data: after?.data ?? [], ttl: after?.ttl ?? 0 }))
-        : readBack(leg).flatMap((one) =>
-            one.differs.map(({ key, answer }) => ({ owner: ownerOf(key), type: typeOf(key), data: answer.data, ttl: answer.ttl })),
-          );
-    const done = new Set<string>();
-    for (const change of changes) {
-      const name = `${change.owner.toLowerCase()}/${change.type}`;
-      if (done.has(name)) continue;
-      done.add(name);
+    for (const change of adoptable(act.leg.leg, where)) {
       const { id, row } = adoptedRow(act.leg.rows, change, where);
       const before = act.leg.rows.find((one) => one.id === id) ?? null;
       await this.rule(act, id ?? randomUUID(), row, `${change.owner} ${change.type}: taken into the plan as it stands at the ${where} host.`, before);
@@ -450,31 +422,4 @@ function switched(): ProblemError {
     detail: 'What is served otherwise can be taken into the plan where it is reported.',
     kept: KEPT,
   });
-}
-
-/** The last decision that stands and that undo takes back. */
-export function undoable(decisions: readonly Decision[]): Decision | undefined {
-  return standing(decisions).findLast((one) => UNDOABLE.includes(one.kind));
-}
-
-/** The last undo, where nothing else was decided since. */
-export function redoable(decisions: readonly Decision[]): Decision | undefined {
-  const undone = new Set(decisions.flatMap((one) => (one.undoes === null ? [] : [one.undoes])));
-  const last = decisions
-    .filter((one) => UNDOABLE.includes(one.kind) && (one.undoes === null || !undone.has(one.id)))
-    .findLast((one) => !isRedo(one, decisions));
-  return last?.undoes === null || last === undefined ? undefined : last;
-}
-
-/** An undo of an undo says nothing of its own. */
-function isRedo(one: Decision, decisions: readonly Decision[]): boolean {
-  return one.undoes !== null && decisions.some((other) => other.id === one.undoes && other.undoes !== null);
-}
-
-export function wordsOf(decision: Decision): string {
-  if (decision.kind === 'ruling') {
-    const row = (decision.value as { row: RowDecision } | null)?.row;
-    return row ? `${row.owner} ${row.type}` : 'A row taken out';
-  }
-  return decision.subject === '' ? decision.kind : `${decision.kind} ${decision.subject.replace('\n', ': ')}`;
 }

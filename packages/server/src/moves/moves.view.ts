@@ -1,15 +1,31 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { LedgerView, LegView, MoveSummary, MoveView, ServedView, WatchView } from '@wanderon/contract';
-import { Leg, Line, RRsetText, Step, gateOf, oldShare, ownerOf, publishesNew, readBack, sameNameSet, setKey, stepsOf, typeOf } from '@wanderon/core';
+import {
+  Leg,
+  Line,
+  RRsetText,
+  Step,
+  decisionWords,
+  gateOf,
+  oldShare,
+  ownerOf,
+  publishesNew,
+  readBack,
+  redoable,
+  sameNameSet,
+  setKey,
+  stepsOf,
+  typeOf,
+  undoable,
+} from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
 import { Network } from '../network/network';
 import { WebsiteLookStore } from '../watch/websiteLook.store';
 import { LegLoader, LoadedLeg } from './legLoader';
 import { MoveStore } from './move.store';
-import { redoable, undoable, wordsOf } from './moves.service';
 import { ObservationStore } from './observation.store';
-import { derivedView, summaryOf } from './summary';
+import { derivedView, finite, summaryOf } from './summary';
 
 /** Runs of lookouts that the curve is drawn from. */
 const RUNS = 20_000;
@@ -198,13 +214,9 @@ function legView(loaded: LoadedLeg, people: ReadonlyMap<string, string>): LegVie
     surveyAgain: chosen && leg.said.surveyAsked > (leg.state.work.get('survey')?.upTo ?? 0),
     survey: row.last_survey ?? row.survey_id,
     said: decisions.at(-1)?.id ?? 0,
-    undoable: undo ? wordsOf(undo) : null,
-    redoable: original ? wordsOf(original) : null,
+    undoable: undo ? decisionWords(undo) : null,
+    redoable: original ? decisionWords(original) : null,
   };
-}
-
-function finite(at: number | null): number | null {
-  return at !== null && Number.isFinite(at) ? at : null;
 }
 
 function stepView({ rule, standing }: Step, people: ReadonlyMap<string, string>): LegView['steps'][number] {

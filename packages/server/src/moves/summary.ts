@@ -26,13 +26,17 @@ export function summaryOf({ move, legs, current }: LoadedMove, now: Instant): Mo
   };
 }
 
-/** A moment as it crosses HTTP: one without a bound is null. */
+/** A number as it crosses HTTP: one without a bound is null. */
+export function finite(value: number | null): number | null {
+  return value !== null && Number.isFinite(value) ? value : null;
+}
+
+/** A moment as it crosses HTTP. */
 export function derivedView(derived: Derived): {
   at: number | null;
   formula: string;
   terms: { symbol: string; meaning: string; value: number | null; unit: 'instant' | 'seconds' }[];
   follows: string;
 } {
-  const finite = (value: number): number | null => (Number.isFinite(value) ? value : null);
   return { ...derived, at: finite(derived.at), terms: derived.terms.map((term) => ({ ...term, value: finite(term.value) })) };
 }

@@ -2,7 +2,7 @@ import { TYPE_CODES } from '../../dns/typeNames';
 import { sameNameSet } from '../../watch/verdict';
 import { Instant } from '../../timetable/instant';
 import { Leg } from '../leg';
-import { SetKey, keyOf } from '../plan';
+import { SetKey, keyOf, ownerOf, typeOf } from '../plan';
 import { AnswerSight } from '../seen';
 import { StepRule, Way, asideWay, stands } from './rule';
 
@@ -61,7 +61,7 @@ export const served: StepRule = {
 export function readBackWords(lacking: readonly ReadBack[]): string {
   const silent = lacking.filter((one) => one.problem !== null);
   const differing = lacking.filter((one) => one.problem === null);
-  const sets = new Set(differing.flatMap((one) => one.differs.map(({ key }) => key.replace('/', ' '))));
+  const sets = new Set(differing.flatMap((one) => one.differs.map(({ key }) => `${ownerOf(key)} ${typeOf(key)}`)));
   const names = (all: readonly ReadBack[]): string => [...new Set(all.map((one) => one.server.replace(/\.$/, '')))].join(', ');
   return [
     sets.size > 0

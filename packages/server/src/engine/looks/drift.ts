@@ -1,4 +1,4 @@
-import { AnswerSight, DriftSight, MADE_BY_SIGNING, RRset, TYPE_CODES, driftFromPlan, mergeSightings, parsePrefix } from '@wanderon/core';
+import { driftFromPlan, mergeSightings, parsePrefix } from '@wanderon/core';
 import { NetError, lookUpRegistration } from '@wanderon/net';
 import { Network } from '../../network/network';
 import { HostStore } from '../../hosts/host.store';
@@ -14,10 +14,10 @@ export async function lookForDrift(context: WorkContext, network: Network, hosts
   return Promise.all([driftOf(context, network, hosts, surveys), registrationOf(context, network)]).then((all) => all.flat());
 }
 
-async function driftOf({ leg, loaded, zone, signal }: WorkContext, network: Network, hosts: HostStore, surveys: SurveyStore): Promise<Sighted[]> {
+async function driftOf({ leg, loaded, zone }: WorkContext, network: Network, hosts: HostStore, surveys: SurveyStore): Promise<Sighted[]> {
   const base = { kind: 'drift', subject: 'old zone' } as const;
   try {
-    const asked = await askAuthorities(network.client, zone, leg.plan.oldServers, signal);
+    const asked = await askAuthorities(network.client, zone, leg.plan.oldServers, undefined);
     const before = leg.plan.rulings.flatMap((ruling) => (ruling.found ? [ruling.found] : []));
     const all = [...loaded.hosts.values()].filter((host) => host.role === 'dns');
     const wish = {
@@ -28,15 +28,12 @@ async function driftOf({ leg, loaded, zone, signal }: WorkContext, network: Netw
       before: surveys.asQuestions(before),
       siblings: () => Promise.resolve([]),
       pages: [],
-      signal,
     };
     const inventory = await takeInventory(network.surveyWorld, wish, await hosts.keyOf(loaded.row.old_dns_host), asked);
     if (inventory.sightings.length === 0) return [{ ...base, value: undefined, problem: 'no old authority gave anything of the zone' }];
-    const sets = mergeSightings(inventory.sightings)
-      .map((one) => one.set)
-      .filter((set) => !MADE_BY_SIGNING.has(set.type) && !(set.type === TYPE_CODES.SOA));
+    const sets = mergeSightings(inventory.sightings).map((one) => one.set);
     const varying = loaded.row.survey_id ? await surveys.varying(loaded.row.survey_id) : new Set<string>();
-    const changes = driftFromPlan(zone, leg.plan.rulings, sets as RRset[], varying).map(sight);
+    const changes = driftFromPlan(zone, leg.plan.rulings, sets, varying);
     return [{ ...base, value: { changes } }];
   } catch (error) {
     if (!(error instanceof NetError)) throw error;
@@ -44,16 +41,11 @@ async function driftOf({ leg, loaded, zone, signal }: WorkContext, network: Netw
   }
 }
 
-function sight(change: DriftSight): DriftSight {
-  const plain = (one: AnswerSight | null): AnswerSight | null => one && { ttl: one.ttl, data: [...one.data].sort() };
-  return { owner: change.owner, type: change.type, before: plain(change.before), after: plain(change.after) };
-}
-
-async function registrationOf({ move, signal }: WorkContext, network: Network): Promise<Sighted[]> {
+async function registrationOf({ move }: WorkContext, network: Network): Promise<Sighted[]> {
   const { bootstrap, http } = network.surveyWorld;
   if (!bootstrap) return [];
   const base = { kind: 'registration', subject: move.domain } as const;
-  const look = await lookUpRegistration({ ...http, resolve: resolver(network.walker(signal), (host) => host) }, bootstrap, move.domain, signal);
+  const look = await lookUpRegistration({ ...http, resolve: resolver(network.walker(), (host) => host) }, bootstrap, move.domain);
   if (look?.kind === 'found') return [{ ...base, value: { statuses: [...look.registration.statuses].sort() } }];
   if (look?.kind === 'absent') return [{ ...base, value: { statuses: [] } }];
   return [{ ...base, value: undefined, problem: look ? look.problem : 'no service is known' }];

@@ -37,7 +37,7 @@ export async function askLookouts(context: WorkContext, network: Network, now: n
   const looks = await limited(pairs, AT_ONCE, async ({ lookout, question }) => ({
     lookout,
     question,
-    look: await lookAt(network, lookout.address, question, context.signal),
+    look: await lookAt(network, lookout.address, question),
   }));
   const sights = looks.map(({ lookout, question, look }): Sighted => {
     const { verdict, rcode, answer, silent, remainingTtl } = look;
@@ -60,7 +60,7 @@ export async function askLookouts(context: WorkContext, network: Network, now: n
   };
 }
 
-async function lookAt(network: Network, address: string, question: WatchedQuestion, signal: AbortSignal): Promise<Look> {
+async function lookAt(network: Network, address: string, question: WatchedQuestion): Promise<Look> {
   const type = typeCode(question.type)!;
   const name = Name.parse(question.owner);
   const before = question.before.map((data) => parseRdata(type, data));
@@ -68,7 +68,7 @@ async function lookAt(network: Network, address: string, question: WatchedQuesti
   const answers: Message[] = [];
   const verdicts: Verdict[] = [];
   for (let look = 0; look < LOOKS; look++) {
-    const asked = await observed(network.client.ask({ address }, name, type, { recursive: true, timeout: 4000, signal }));
+    const asked = await observed(network.client.ask({ address }, name, type, { recursive: true, timeout: 4000 }));
     if (!asked.ok) continue;
     answers.push(asked.value);
     verdicts.push(verdictOf(type, { rcode: asked.value.rcode, data: dataOf(asked.value, name, type) }, before, after));

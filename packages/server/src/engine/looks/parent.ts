@@ -9,7 +9,7 @@ type Referral = Delegation['referrals'][number];
 /** What every server of the parent publishes. */
 export async function lookAtParent(context: WorkContext, network: Network): Promise<Sighted[]> {
   try {
-    const { referrals } = await network.walker(context.signal).delegation(context.zone);
+    const { referrals } = await network.walker().delegation(context.zone);
     return referrals.map(parentSighted);
   } catch (error) {
     if (!(error instanceof NetError)) throw error;

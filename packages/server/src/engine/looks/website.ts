@@ -16,7 +16,7 @@ export async function lookAtWebsite(
   looks: WebsiteLookStore,
   at: number,
 ): Promise<Pick<Outcome, 'also'>> {
-  const { loaded, leg, zone, note } = context;
+  const { loaded, leg, zone } = context;
   const surveyId = loaded.row.last_survey ?? loaded.row.survey_id;
   const baseline = surveyId ? await surveys.pages(surveyId) : [];
   if (!surveyId || baseline.length === 0) return {};
@@ -24,13 +24,11 @@ export async function lookAtWebsite(
   const changes = pageChanges(baseline, seen);
   return {
     also: async (transaction) => {
-      if (!(await looks.add(loaded.row.id, surveyId, at, seen, changes, transaction))) return;
+      if (!(await looks.add(loaded.row.id, surveyId, at, seen, changes, transaction))) return [];
       const told = changes.slice(0, TOLD).map(({ pages, text }) => `${pages.join(', ')} ${text}`);
       const more = changes.length > TOLD ? `; and ${changes.length - TOLD} more` : '';
-      await note(
-        'website',
-        changes.length === 0 ? 'Where the plan leads, the website is as it was surveyed.' : `Where the plan leads: ${told.join('; ')}${more}.`,
-      );
+      const text = changes.length === 0 ? 'Where the plan leads, the website is as it was surveyed.' : `Where the plan leads: ${told.join('; ')}${more}.`;
+      return [{ kind: 'website', text }];
     },
   };
 }

@@ -1,4 +1,4 @@
-import { Leg, Name, ServerAt, SetKey, TYPE_CODES, TsigKey, isChanging, keyOf, nameKey, setKey, sharedNames } from '@wanderon/core';
+import { Name, ServerAt, TsigKey, askedOfNew, askedOfOld, changingSets, strangersNamed } from '@wanderon/core';
 import { NetError, limited } from '@wanderon/net';
 import { Network } from '../../network/network';
 import { givenServers } from '../../hosts/givenServers';
@@ -8,44 +8,36 @@ import { askZone, tryTransfer } from '../askZone';
 import { WorkContext } from '../context';
 
 const SERVERS = 4;
+/** Servers in neither set that are asked as well. */
+const STRANGERS = 10;
 /** Sets that are asked for one by one beside a transfer, so that a view which only the key sees is noticed. */
 const BESIDE_TRANSFER = 200;
 
 /** What every old authority answers of the sets that change, of its NS set, and of names that stay and move. */
 export async function lookAtOld(context: WorkContext, network: Network): Promise<Sighted[]> {
-  const { leg, zone, signal } = context;
-  const keys = oldKeys(leg);
+  const { leg, zone } = context;
+  const keys = askedOfOld(leg);
   const servers = [...leg.plan.oldServers, ...(await thirdServers(context, network))];
-  return limited(servers, SERVERS, async ({ server, address }) => sighted(server, address, await askZone(network.client, address, zone, keys, signal)));
+  return limited(servers, SERVERS, async ({ server, address }) => sighted(server, address, await askZone(network.client, address, zone, keys)));
 }
 
 /** What every server of the new host answers of every planned set, at the addresses that the host gave. */
 export async function lookAtNew(context: WorkContext, network: Network, hosts: HostStore): Promise<{ sights: Sighted[]; servers: ServerAt[] }> {
-  const { leg, zone, signal, loaded } = context;
+  const { leg, zone, loaded } = context;
   const servers = await newServersOf(context, network);
-  const apex = keyOf(zone, TYPE_CODES.NS);
-  const all = [
-    ...new Set([
-      apex,
-      ...leg.plan.rulings.filter((ruling) => ruling.type !== 'SOA' && !isSigning(ruling.reason)).map((ruling) => setKey(ruling.owner, ruling.type)),
-    ]),
-  ];
-  const changing = [...new Set([apex, ...leg.plan.rulings.filter(isChanging).map((ruling) => setKey(ruling.owner, ruling.type))])];
+  const all = askedOfNew(leg);
+  const changing = changingSets(leg.plan);
   const key: TsigKey | undefined = await hosts.keyOf(loaded.row.new_dns_host);
   const sights = await limited(servers, SERVERS, async ({ server, address }) => {
-    const transferred = key && (await tryTransfer(network.client, address, zone, all, key, signal));
-    if (!transferred) return sighted(server, address, await askZone(network.client, address, zone, all, signal));
-    const asked = await askZone(network.client, address, zone, changing.slice(0, BESIDE_TRANSFER), signal);
+    const transferred = key && (await tryTransfer(network.client, address, zone, all, key));
+    if (!transferred) return sighted(server, address, await askZone(network.client, address, zone, all));
+    const asked = await askZone(network.client, address, zone, changing.slice(0, BESIDE_TRANSFER));
     // What is answered counts before what is transferred: visitors get answers.
     if (!('sight' in asked)) return sighted(server, address, asked);
     const merged = { ...transferred.sets, ...asked.sight.sets };
     return sighted(server, address, { sight: { ...transferred, sets: Object.fromEntries(Object.entries(merged).sort(([a], [b]) => (a < b ? -1 : 1))) } });
   });
   return { sights, servers };
-}
-
-function isSigning(reason: string): boolean {
-  return reason.endsWith('made by signing');
 }
 
 function sighted(server: string, address: string, asked: Awaited<ReturnType<typeof askZone>>): Sighted {
@@ -58,38 +50,21 @@ function withoutSerial(sight: object): object {
   return { ...sight, serial: null };
 }
 
-/** Sets whose answers at the old authorities matter to the times. */
-export function oldKeys({ plan, seen, wanted }: Leg): SetKey[] {
-  const keys = [keyOf(plan.zone, TYPE_CODES.NS), ...plan.rulings.filter(isChanging).map((ruling) => setKey(ruling.owner, ruling.type))];
-  for (const name of sharedNames(plan).keys()) keys.push(setKey(name, 'A'), setKey(name, 'AAAA'));
-  if (plan.keysTtl !== undefined) keys.push(keyOf(plan.zone, TYPE_CODES.DNSKEY));
-  // What some server was seen to answer otherwise than planned is asked for until it is not so any more.
-  for (const server of seen.zones)
-    for (const { value } of server.sightings) for (const [key, answer] of Object.entries(value.sets)) if (wanted.is(key, answer) === false) keys.push(key);
-  return [...new Set(keys)];
-}
-
 /** Servers that a parent server or an authority has named and that stand in neither set. */
-async function thirdServers({ leg, signal }: WorkContext, network: Network): Promise<ServerAt[]> {
-  const apex = keyOf(leg.plan.zone, TYPE_CODES.NS);
-  const known = new Set([...leg.plan.oldNameservers, ...leg.plan.newNameservers, ...leg.plan.oldServers.map((one) => one.server)].map(nameKey));
-  const named = [
-    ...leg.seen.parent.flatMap((one) => one.sightings.flatMap(({ value }) => value.nameservers)),
-    ...leg.seen.zones.flatMap((one) => one.sightings.flatMap(({ value }) => value.sets[apex]?.data ?? [])),
-  ];
-  const strangers = [...new Set(named.map(nameKey))].filter((name) => !known.has(name)).slice(0, 10);
-  const walker = network.walker(signal);
+async function thirdServers({ leg }: WorkContext, network: Network): Promise<ServerAt[]> {
+  const walker = network.walker();
   const servers: ServerAt[] = [];
-  for (const server of strangers) for (const address of (await addressesOf(walker, server)).slice(0, 4)) servers.push({ server, address });
+  for (const server of strangersNamed(leg).slice(0, STRANGERS))
+    for (const address of (await addressesOf(walker, server)).slice(0, 4)) servers.push({ server, address });
   return servers;
 }
 
 /** Every address of the new set: as the host gave them, else as its names resolve. */
-export async function newServersOf({ loaded, leg, signal }: WorkContext, network: Network): Promise<ServerAt[]> {
+export async function newServersOf({ loaded, leg }: WorkContext, network: Network): Promise<ServerAt[]> {
   const host = loaded.row.new_dns_host ? loaded.hosts.get(loaded.row.new_dns_host) : undefined;
   const names = leg.plan.newNameservers;
   if (host && host.addresses.length > 0) return givenServers(host);
-  const walker = network.walker(signal);
+  const walker = network.walker();
   const servers: ServerAt[] = [];
   for (const server of names) for (const address of await addressesOf(walker, server)) servers.push({ server, address });
   return servers.length > 0 ? servers : [...leg.plan.newServers];

@@ -1,0 +1,43 @@
+import { TYPE_CODES, typeCode } from '../dns/typeNames';
+import { Leg } from '../move/leg';
+import { LegPlan, SetKey, keyOf, setKey } from '../move/plan';
+import { MADE_BY_SIGNING } from '../rebuild/hostsOwn';
+import { Ruling, isChanging } from '../rebuild/ruling';
+import { sharedNames } from '../timetable/legTimes';
+import { nameKey } from './verdict';
+
+/** What an old authority is asked: the apex NS set, what changes, names that stay and move, keys, and what it last answered otherwise than planned. */
+export function askedOfOld({ plan, seen, wanted }: Leg): SetKey[] {
+  const keys = changingSets(plan);
+  for (const name of sharedNames(plan).keys()) keys.push(setKey(name, 'A'), setKey(name, 'AAAA'));
+  if (plan.keysTtl !== undefined) keys.push(keyOf(plan.zone, TYPE_CODES.DNSKEY));
+  for (const server of seen.zones)
+    for (const { value } of server.sightings) for (const [key, answer] of Object.entries(value.sets)) if (wanted.is(key, answer) === false) keys.push(key);
+  return [...new Set(keys)];
+}
+
+/** What a server of the new host is asked: every set of the ledger but what belongs to the host; the sets that change come first. */
+export function askedOfNew({ plan }: Leg): SetKey[] {
+  const hosts = (type: string): boolean => type === 'SOA' || MADE_BY_SIGNING.has(typeCode(type)!);
+  return [...new Set([...changingSets(plan), ...plan.rulings.filter((ruling) => !hosts(ruling.type)).map(keyOfRow)])];
+}
+
+/** The apex NS set and the sets that change. */
+export function changingSets(plan: LegPlan): SetKey[] {
+  return [...new Set([keyOf(plan.zone, TYPE_CODES.NS), ...plan.rulings.filter(isChanging).map(keyOfRow)])];
+}
+
+/** Servers that a parent server or an authority has named and that stand in neither set. */
+export function strangersNamed({ plan, seen }: Leg): string[] {
+  const apex = keyOf(plan.zone, TYPE_CODES.NS);
+  const known = new Set([...plan.oldNameservers, ...plan.newNameservers, ...plan.oldServers.map((one) => one.server)].map(nameKey));
+  const named = [
+    ...seen.parent.flatMap((one) => one.sightings.flatMap(({ value }) => value.nameservers)),
+    ...seen.zones.flatMap((one) => one.sightings.flatMap(({ value }) => value.sets[apex]?.data ?? [])),
+  ];
+  return [...new Set(named.map(nameKey))].filter((name) => !known.has(name));
+}
+
+function keyOfRow(ruling: Ruling): SetKey {
+  return setKey(ruling.owner, ruling.type);
+}
