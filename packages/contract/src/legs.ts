@@ -24,6 +24,8 @@ export const lineSchema = z.object({
   key: z.string(),
   text: z.string(),
   holds: z.boolean(),
+  /** It holds, or what is in its way was let pass. */
+  passes: z.boolean(),
   evidence: z.string().nullable(),
   seenAt: instant.nullable(),
   holdsAt: instant.nullable(),
@@ -101,6 +103,8 @@ export const legSchema = z.object({
   pushed: z.boolean(),
   /** A survey was asked for and is not taken yet, beside the plan. */
   surveyAgain: z.boolean(),
+  /** Steps for which something was sent to a server, whether or not it was seen to take effect. */
+  sent: z.array(z.string()),
   survey: z.string().nullable(),
   /** The latest decision: what people said of the survey may be otherwise after another one. */
   said: z.number(),
@@ -136,4 +140,10 @@ export const takeWaySchema = z.object({
   reason: z.string().max(2000).default(''),
 });
 export type TakeWay = z.input<typeof takeWaySchema>;
-export const waiveSchema = z.object({ line: z.string().max(60), reason: z.string().trim().min(3, 'Say why, in a few words.').max(2000).nullable() });
+/** `text`: what the line said when the person decided; it is not let pass where it says something else by now. `reason` null: held up again. */
+export const waiveSchema = z.object({
+  line: z.string().max(60),
+  text: z.string().max(20_000),
+  reason: z.string().trim().min(3, 'Say why, in a few words.').max(2000).nullable(),
+});
+export type WaiveInput = z.infer<typeof waiveSchema>;

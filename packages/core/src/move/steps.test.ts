@@ -2,7 +2,7 @@ import { APEX_NS, NEW, OLD, WWW, answers, decision, legOf, look, plan, planned, 
 import { dueOf } from './due';
 import { gateOf } from './gate';
 import { ParentSight } from './seen';
-import { passes } from './lines/line';
+import { UNSEEN, passes } from './lines/line';
 import { marksOf } from './marks';
 import { nextOf } from './next';
 import { inScope, scopesMeet } from './scope';
@@ -230,9 +230,28 @@ describe('the gate', () => {
   it('lets a line pass that a person waived, and only where that may be', () => {
     const seen = { ...through(3600).seen, registration: { at: 3600, statuses: ['pending transfer'], problem: null } };
     expect(lacking({ ...through(3600), seen })).toEqual(['registration']);
-    expect(lacking({ ...through(3600), seen, decisions: [...decided, decision('waive', 'registration')] })).toEqual([]);
+    expect(
+      lacking({ ...through(3600), seen, decisions: [...decided, decision('waive', 'registration', { reason: 'known', about: ['pending transfer'] })] }),
+    ).toEqual([]);
     const parent = rows('a.nic.test.', '192.0.2.53', [0, 3600, published(OLD, { ds: ['1 8 2 00'], dsTtl: 60 })]);
-    expect(lacking({ ...through(3600), parent, decisions: [...decided, decision('waive', 'ds')] })).toContain('ds');
+    const ds = decision('waive', 'ds', { reason: 'known', about: [] });
+    expect(lacking({ ...through(3600), parent, decisions: [...decided, ds] })).toContain('ds');
+  });
+
+  it('holds what was let pass against what is seen since', () => {
+    const with_ = (seen: NonNullable<Parameters<typeof legOf>[0]['seen']>, about: readonly string[], line: string) =>
+      lacking({ ...through(3600), seen: { ...through(3600).seen, ...seen }, decisions: [...decided, decision('waive', line, { reason: 'known', about })] });
+    const statuses = (...all: string[]) => ({ registration: { at: 3600, statuses: all, problem: null } });
+    expect(with_(statuses('pending transfer', 'client hold'), ['pending transfer'], 'registration')).toEqual(['registration']);
+    expect(with_(statuses('client hold'), ['pending transfer', 'client hold'], 'registration')).toEqual([]);
+    const edited = (owner: string, ttl: number, data: string) => ({ owner, type: 'TXT', before: null, after: { ttl, data: [data] } });
+    const drifts = (...changes: ReturnType<typeof edited>[]) => ({ drift: { at: 3600, changes, problem: null } });
+    expect(with_(drifts(edited('a.test.', 60, '"x"')), ['a.test.\nTXT\n60\n"x"'], 'drift')).toEqual([]);
+    expect(with_(drifts(edited('a.test.', 60, '"y"')), ['a.test.\nTXT\n60\n"x"'], 'drift')).toEqual(['drift']);
+    expect(with_(drifts(edited('a.test.', 60, '"x"'), edited('b.test.', 60, '"x"')), ['a.test.\nTXT\n60\n"x"'], 'drift')).toEqual(['drift']);
+    expect(with_({ drift: { at: 3600, changes: [], problem: 'no answer' } }, ['a.test.\nTXT\n60\n"x"'], 'drift')).toEqual(['drift']);
+    // What was waived before anybody looked says nothing of what was then seen.
+    expect(with_(drifts(edited('a.test.', 60, '"x"')), [UNSEEN], 'drift')).toEqual(['drift']);
   });
 });
 

@@ -189,6 +189,6 @@ export class MovesController {
   @Allow('technician')
   @ZodResponse({ type: ActedDto, description: 'Lets a line of the gate pass with a reason, or takes that back.' })
   async waive(@Param('leg') leg: string, @Body() input: WaiveDto, @Person() person: Caller): Promise<Acted> {
-    return this.service.waive(leg, input.line, input.reason, person);
+    return this.service.waive(leg, input, person);
   }
 }

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import { Acted, TakeWay } from '@wanderon/contract';
+import { Acted, TakeWay, WaiveInput } from '@wanderon/contract';
 import {
   Assent,
   DomainChoice,
@@ -9,6 +9,7 @@ import {
   RowDecision,
   RulingEdit,
   Scope,
+  Waiver,
   Way,
   adoptable,
   adoptedRow,
@@ -27,9 +28,9 @@ import {
   scopesMeet,
   showName,
   stepOf,
+  ownerOf,
   typeOf,
   undoable,
-  ownerOf,
 } from '@wanderon/core';
 import { NetError } from '@wanderon/net';
 import { CLOCK, Clock } from '../clock/clock';
@@ -334,14 +335,15 @@ export class MoveService {
   }
 
   /** Lets a line of the gate pass with a reason, or takes that back. */
-  async waive(legId: string, key: string, reason: string | null, person: Caller): Promise<Acted> {
+  async waive(legId: string, { line: key, text, reason }: WaiveInput, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async ({ leg, decide }) => {
       const line = gateOf(leg.leg).lines.find((one) => one.key === key);
       if (!line) throw notFound('line');
       if (!line.waivable) throw new ProblemError(409, 'This cannot be let pass.', { kept: KEPT });
+      if (reason !== null && line.text !== text) throw new ProblemError(409, `It says something else by now: ${line.text}`, { kept: KEPT });
       if (reason !== null)
         await decide(
-          { kind: 'waive', subject: key, value: { reason } },
+          { kind: 'waive', subject: key, value: { reason, about: line.about } satisfies Waiver },
           { kind: 'waive', text: `Let pass: ${line.text} Reason: ${reason}`, before: null, after: reason },
         );
       else if (line.waived)

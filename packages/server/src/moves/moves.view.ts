@@ -5,10 +5,12 @@ import {
   Line,
   RRsetText,
   Step,
+  Waiver,
   decisionWords,
   gateOf,
   oldShare,
   ownerOf,
+  passes,
   publishesNew,
   readBack,
   redoable,
@@ -22,7 +24,7 @@ import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
 import { Network } from '../network/network';
 import { WebsiteLookStore } from '../watch/websiteLook.store';
-import { LegLoader, LoadedLeg } from './legLoader';
+import { LegLoader, LoadedLeg, LoadedMove } from './legLoader';
 import { MoveStore } from './move.store';
 import { ObservationStore } from './observation.store';
 import { derivedView, finite, summaryOf } from './summary';
@@ -82,8 +84,9 @@ export class MoveViews {
 
   async get(id: string): Promise<MoveView> {
     const loaded = await this.loader.load(id);
-    const people = await this.people();
-    return { ...summaryOf(loaded, this.clock.now()), version: loaded.move.version, legs: loaded.legs.map((one) => legView(one, people)) };
+    const [people, sent] = [await this.people(), await this.sent(loaded)];
+    const legs = loaded.legs.map((one) => legView(one, people, sent.get(one.row.id) ?? []));
+    return { ...summaryOf(loaded, this.clock.now()), version: loaded.move.version, legs };
   }
 
   async ledger(legId: string): Promise<LedgerView> {
@@ -157,6 +160,13 @@ export class MoveViews {
     };
   }
 
+  /** The steps of each leg for which something was sent to a server, whatever came of it. */
+  private async sent({ legs }: LoadedMove): Promise<Map<string, string[]>> {
+    const ids = legs.map(({ row }) => row.id);
+    const rows = await this.database<{ leg_id: string; step: string }>('actions').whereIn('leg_id', ids).distinct('leg_id', 'step');
+    return new Map(ids.map((id) => [id, rows.filter((row) => row.leg_id === id).map((row) => row.step)]));
+  }
+
   private async leg(legId: string): Promise<LoadedLeg> {
     const { legs } = await this.loader.load(await this.store.moveOf(legId));
     return legs.find((one) => one.row.id === legId)!;
@@ -167,7 +177,7 @@ export class MoveViews {
   }
 }
 
-function legView(loaded: LoadedLeg, people: ReadonlyMap<string, string>): LegView {
+function legView(loaded: LoadedLeg, people: ReadonlyMap<string, string>, sent: readonly string[]): LegView {
   const { leg, row, decisions, rows } = loaded;
   const chosen = leg.plan.chosen;
   const times = chosen ? leg.times : undefined;
@@ -212,6 +222,7 @@ function legView(loaded: LoadedLeg, people: ReadonlyMap<string, string>): LegVie
     approved: leg.said.approved !== undefined,
     pushed: leg.said.pushed !== undefined,
     surveyAgain: chosen && leg.said.surveyAsked > (leg.state.work.get('survey')?.upTo ?? 0),
+    sent: [...sent],
     survey: row.last_survey ?? row.survey_id,
     said: decisions.at(-1)?.id ?? 0,
     undoable: undo ? decisionWords(undo) : null,
@@ -239,8 +250,8 @@ function stepView({ rule, standing }: Step, people: ReadonlyMap<string, string>)
 
 function lineView(one: Line): LegView['gate']['lines'][number] {
   const { key, text, holds, evidence, seenAt, waivable, ways } = one;
-  const waived = one.waived ? ((one.waived.value as { reason?: string } | null)?.reason ?? '') : null;
-  return { key, text, holds, evidence, seenAt, holdsAt: finite(one.holdsAt), waivable, waived, ways: [...ways] };
+  const waived = one.waived ? (one.waived.value as Waiver).reason : null;
+  return { key, text, holds, passes: passes(one), evidence, seenAt, holdsAt: finite(one.holdsAt), waivable, waived, ways: [...ways] };
 }
 
 function servedView(leg: Leg): ServedView {

@@ -9,12 +9,13 @@ import { Failed } from '../ui/states';
 export function AbandonDialog({ move, leg, onClose }: { move: MoveView; leg: LegView; onClose: () => void }) {
   const abandon = useMoveAction<void>(move.id, 'DELETE', () => '');
   const go = useNavigate();
-  const did = (id: string): boolean => leg.steps.some((step) => step.id === id && step.state === 'done');
+  const sent = (id: string): boolean => leg.sent.includes(id);
   const stays = [
-    did('push') && 'The new zone stays at the new DNS host as it was pushed.',
-    did('lower') && `TTLs stay lowered at the old host, to ${leg.lowerTo} s.`,
+    sent('push') && 'What was pushed stays at the new DNS host.',
+    sent('lower') && !sent('raise') && `TTLs stay lowered at the old host, where they were, to ${leg.lowerTo} s.`,
     leg.seen.ts !== null && 'The nameservers stay as they are at the registrar; set them back there if that is what is wanted.',
-    did('turn') && 'The NS set of the old zone stays turned to the new servers.',
+    sent('turn') && 'The NS set of the old zone stays turned to the new servers.',
+    sent('raise') && 'TTLs stay as they were raised.',
   ].filter((one): one is string => one !== false);
   return (
     <Dialog open onClose={onClose} title={`Abandon the move of ${move.shown}`}>

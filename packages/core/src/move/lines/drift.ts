@@ -1,11 +1,15 @@
-import { LineRule, line } from './line';
+import { LineRule, UNSEEN, line } from './line';
 
 /** The old zone still holds what was surveyed; what changed can be taken into the plan from here. */
 export const drift: LineRule = (leg) => {
   const seen = leg.seen.drift;
   if (!seen) return line(leg, 'drift', false, 'The old zone is compared with the survey once its TTLs are seen lowered.');
   if (seen.problem !== null)
-    return line(leg, 'drift', false, `The old zone could not be compared with the survey: ${seen.problem}.`, { seenAt: seen.at, waivable: true });
+    return line(leg, 'drift', false, `The old zone could not be compared with the survey: ${seen.problem}.`, {
+      seenAt: seen.at,
+      waivable: true,
+      about: [UNSEEN],
+    });
   const holds = seen.changes.length === 0;
   const words = seen.changes.map(
     (one) =>
@@ -21,6 +25,7 @@ export const drift: LineRule = (leg) => {
     {
       seenAt: seen.at,
       waivable: true,
+      about: seen.changes.map(({ owner, type, after }) => [owner, type, ...(after ? [after.ttl, ...after.data] : ['gone'])].join('\n')),
       ways: holds
         ? []
         : [

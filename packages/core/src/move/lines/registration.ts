@@ -1,4 +1,4 @@
-import { LineRule, line } from './line';
+import { LineRule, UNSEEN, line } from './line';
 
 /** Statuses under which a change at the registrar is refused, undone or cut off (RFC 8056). */
 const IN_THE_WAY: readonly string[] = [
@@ -16,7 +16,11 @@ export const registration: LineRule = (leg) => {
   const seen = leg.seen.registration;
   if (!seen) return undefined;
   if (seen.problem !== null)
-    return line(leg, 'registration', false, `The registration could not be looked up: ${seen.problem}.`, { seenAt: seen.at, waivable: true });
+    return line(leg, 'registration', false, `The registration could not be looked up: ${seen.problem}.`, {
+      seenAt: seen.at,
+      waivable: true,
+      about: [UNSEEN],
+    });
   const bad = seen.statuses.filter((status) => IN_THE_WAY.includes(status.toLowerCase()));
   return line(
     leg,
@@ -26,6 +30,7 @@ export const registration: LineRule = (leg) => {
     {
       seenAt: seen.at,
       waivable: true,
+      about: bad,
       evidence: seen.statuses.join(', ') || null,
     },
   );

@@ -1,10 +1,10 @@
-import { LineRule, line } from './line';
+import { LineRule, UNSEEN, line } from './line';
 
 /** The new web host answers for the domain at its own addresses. Many switch before the site is published, and ought to know it. */
 export const website: LineRule = (leg) => {
   if (!leg.plan.newWeb) return undefined;
   const seen = leg.seen.website;
-  if (!seen) return line(leg, 'website', false, 'The website was not looked at yet where the plan leads.', { waivable: true });
+  if (!seen) return line(leg, 'website', false, 'The website was not looked at yet where the plan leads.', { waivable: true, about: [UNSEEN] });
   const holds = seen.broken.length === 0;
   return line(
     leg,
@@ -16,6 +16,7 @@ export const website: LineRule = (leg) => {
     {
       seenAt: seen.at,
       waivable: true,
+      about: seen.broken,
     },
   );
 };

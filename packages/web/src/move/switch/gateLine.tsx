@@ -1,4 +1,4 @@
-import { LineView } from '@wanderon/contract';
+import { LineView, WaiveInput } from '@wanderon/contract';
 import { FormEvent, useState } from 'react';
 import { useMoveAction } from '../../api';
 import { fullTime, relative, shortTime } from '../../time';
@@ -14,17 +14,17 @@ const FRESH = 120;
 export function GateLine({ line, now, may, move }: { line: LineView; now: number; may: boolean; move: string }) {
   const [asking, setAsking] = useState(false);
   const [reason, setReason] = useState('');
-  const waive = useMoveAction<{ line: string; reason: string | null }>(move, 'POST', () => '/waive');
+  const waive = useMoveAction<WaiveInput>(move, 'POST', () => '/waive');
   const { fail } = useToast();
-  const passed = !line.holds && line.waived !== null;
+  const passed = !line.holds && line.passes;
   const submit = (event: FormEvent): void => {
     event.preventDefault();
-    waive.mutate({ line: line.key, reason }, { onError: fail, onSuccess: () => setAsking(false) });
+    waive.mutate({ line: line.key, text: line.text, reason }, { onError: fail, onSuccess: () => setAsking(false) });
   };
   return (
     <li className="border-b border-rule py-1">
-      <div className={`flex gap-3 ${line.holds || passed ? '' : 'font-semibold'}`}>
-        <span className={`w-16 shrink-0 ${line.holds || passed ? 'text-faded' : 'text-rust'}`}>{line.holds ? 'holds' : passed ? 'let pass' : 'not yet'}</span>
+      <div className={`flex gap-3 ${line.passes ? '' : 'font-semibold'}`}>
+        <span className={`w-16 shrink-0 ${line.passes ? 'text-faded' : 'text-rust'}`}>{line.holds ? 'holds' : passed ? 'let pass' : 'not yet'}</span>
         <span className="min-w-0" title={line.seenAt === null ? undefined : `Seen ${fullTime(line.seenAt)}`}>
           {line.text}
           {line.holdsAt !== null && line.holdsAt > now && (
@@ -36,14 +36,15 @@ export function GateLine({ line, now, may, move }: { line: LineView; now: number
           <span className="block text-sm font-normal text-faded">
             {line.evidence !== null && !line.holds && <span className="block break-words">{line.evidence}</span>}
             {line.seenAt !== null && now - line.seenAt > FRESH && <span title={fullTime(line.seenAt)}>Seen {relative(line.seenAt, now)}.</span>}
-            {passed && line.waived !== '' && ` Let pass: ${line.waived}`}
+            {passed && ` Let pass: ${line.waived}`}
+            {!line.passes && line.waived !== null && ` Something else was let pass: ${line.waived}`}
           </span>
         </span>
         {may && line.waivable && !line.holds && (
           <Button
             kind="quiet"
             className="ml-auto shrink-0 self-start px-0 font-normal"
-            onClick={() => (passed ? waive.mutate({ line: line.key, reason: null }, { onError: fail }) : setAsking(!asking))}
+            onClick={() => (passed ? waive.mutate({ line: line.key, text: line.text, reason: null }, { onError: fail }) : setAsking(!asking))}
           >
             {passed ? 'Hold it up again' : 'Let it pass'}
           </Button>

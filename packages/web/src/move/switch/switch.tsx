@@ -1,4 +1,3 @@
-import { LineView } from '@wanderon/contract';
 import { useState } from 'react';
 import { useHosts, useMoveAction } from '../../api';
 import { relative, shortTime } from '../../time';
@@ -97,7 +96,7 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
           {!sent && !done && (
             <ul>
               {[...leg.gate.lines]
-                .sort((a, b) => Number(holds(a)) - Number(holds(b)))
+                .sort((a, b) => Number(a.passes) - Number(b.passes))
                 .map((line) => (
                   <GateLine key={line.key} line={line} now={now} may={may} move={move.id} />
                 ))}
@@ -137,11 +136,9 @@ export function Parent({ watch }: { watch: ChapterProps['move']['watch'] }) {
   );
 }
 
-const holds = (line: LineView): boolean => line.holds || line.waived !== null;
-
 /** What keeps the gate shut, in one sentence: how much there is to do, and when it opens if that is done. */
 function gateWords(gate: ChapterProps['leg']['gate'], now: number): string {
-  const lacking = gate.lines.filter((line) => !holds(line));
+  const lacking = gate.lines.filter((line) => !line.passes);
   const waits = lacking.flatMap((line) => (line.holdsAt === null ? [] : [line.holdsAt]));
   const yours = lacking.length - waits.length;
   const opens = waits.length > 0 ? ` ${yours > 0 ? 'Then it' : 'It'} opens ${relative(Math.max(...waits), now)} at the earliest.` : '';
