@@ -12,10 +12,16 @@ const shared = {
   modulePathIgnorePatterns: ['<rootDir>/.*/dist/', '<rootDir>/.wanderon/'],
 };
 
+const withServers = {
+  setupFiles: ['<rootDir>/e2e/src/support/timeout.ts'],
+  globalSetup: '<rootDir>/e2e/src/support/clusterUp.ts',
+  globalTeardown: '<rootDir>/e2e/src/support/clusterDown.ts',
+};
+
 export default {
   projects: [
     { ...shared, displayName: 'unit', testMatch: ['<rootDir>/packages/*/src/**/*.test.ts'] },
-    { ...shared, displayName: 'integration', testMatch: ['<rootDir>/e2e/src/integration/**/*.test.ts'], setupFiles: ['<rootDir>/e2e/src/support/timeout.ts'] },
-    { ...shared, displayName: 'browser', testMatch: ['<rootDir>/e2e/src/browser/**/*.test.ts'], setupFiles: ['<rootDir>/e2e/src/support/timeout.ts'] },
+    { ...shared, displayName: 'integration', testMatch: ['<rootDir>/e2e/src/integration/**/*.test.ts'], ...withServers },
+    { ...shared, displayName: 'browser', testMatch: ['<rootDir>/e2e/src/browser/**/*.test.ts'], ...withServers },
   ],
 };

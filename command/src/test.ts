@@ -11,6 +11,9 @@ interface JestReport {
   numPendingTests: number;
 }
 
+/** Test files at a time: many of them wait for servers, so that a second one has room even on two cores. */
+const WORKERS = 2;
+
 /** The `test` command: types, lint, then every test; the last line counts them. `test PATTERN` runs the matching ones only. */
 export function test(args: readonly string[]): number {
   const bin = (name: string): string => join(ROOT, 'node_modules/.bin', name);
@@ -28,32 +31,18 @@ export function test(args: readonly string[]): number {
     check('lint', bin('eslint'), ['.', '--max-warnings', '0']);
     check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
   }
+  console.log('== tests');
   const folder = mkdtempSync(join(tmpdir(), 'wanderon-test-'));
-  for (const project of ['unit', 'integration', 'browser']) {
-    console.log(`== ${project}`);
-    const file = join(folder, `${project}.json`);
-    spawnSync(
-      bin('jest'),
-      [
-        '--selectProjects',
-        project,
-        '--json',
-        `--outputFile=${file}`,
-        '--passWithNoTests',
-        '--forceExit',
-        ...(project === 'unit' ? [] : ['--runInBand']),
-        ...args,
-      ],
-      { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'] },
-    );
-    try {
-      const report = JSON.parse(readFileSync(file, 'utf8')) as JestReport;
-      passed += report.numPassedTests;
-      failed += report.numFailedTests + report.numRuntimeErrorTestSuites;
-    } catch (error) {
-      console.error(`the ${project} tests gave no report: ${(error as Error).message}`);
-      failed += 1;
-    }
+  const file = join(folder, 'report.json');
+  const options = ['--json', `--outputFile=${file}`, '--passWithNoTests', '--forceExit', `--maxWorkers=${WORKERS}`];
+  spawnSync(bin('jest'), [...options, ...args], { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'] });
+  try {
+    const report = JSON.parse(readFileSync(file, 'utf8')) as JestReport;
+    passed += report.numPassedTests;
+    failed += report.numFailedTests + report.numRuntimeErrorTestSuites;
+  } catch (error) {
+    console.error(`the tests gave no report: ${(error as Error).message}`);
+    failed += 1;
   }
   rmSync(folder, { recursive: true, force: true });
   console.log(`${passed} passed, ${failed} failed`);

@@ -18,7 +18,7 @@ import { AuthZone, DnsHost, DnsHostHabits, LabClock, deniesEmptyNames, answersAs
 import { DnsClient, RouteTable } from '@wanderon/net';
 import { TakenSurvey } from '../../../packages/server/src/survey/takeSurvey';
 import { until } from '../../../command/src/api';
-import { KEY, RealServers } from '../support/realServers';
+import { KEY, RealServers, loopback } from '../support/realServers';
 import { setsOf, surveyOf } from '../support/surveyOf';
 
 const ZONE = Name.parse('eel-weir.example.');
@@ -86,14 +86,14 @@ function expectHonest(taken: TakenSurvey, truth: readonly RRset[]): void {
     { name: NS[0]!, address },
     { name: NS[1]!, address: second ?? address },
   ];
-  const OPEN = '127.53.0.31';
-  const KEYED = '127.53.0.32';
-  const NSEC = '127.53.0.33';
-  const HASHED = '127.53.0.34';
-  const HASHED_ODD = '127.53.0.35';
-  const CLOSED = '127.53.0.36';
-  const LATE = '127.53.0.37';
-  const LAME = '127.53.0.38';
+  const OPEN = loopback(31);
+  const KEYED = loopback(32);
+  const NSEC = loopback(33);
+  const HASHED = loopback(34);
+  const HASHED_ODD = loopback(35);
+  const CLOSED = loopback(36);
+  const LATE = loopback(37);
+  const LAME = loopback(38);
   const zone = 'eel-weir.example.';
   beforeAll(async () => {
     await servers.bind(OPEN, { [zone]: HEAD + LIKELY + UNLIKELY }, { keyed: false });
@@ -174,7 +174,7 @@ function expectHonest(taken: TakenSurvey, truth: readonly RRset[]): void {
   });
 
   it('is likely whole where a second server is away, and names it lame where it knows nothing of the zone', async () => {
-    const away = await surveyOf(client, ZONE, at(OPEN, '127.53.0.99'));
+    const away = await surveyOf(client, ZONE, at(OPEN, loopback(99)));
     expect(away.survey.coverage.grade).toBe('likely whole');
     expect(away.survey.findings.map((finding) => finding.code)).toEqual(expect.arrayContaining(['silent']));
     expectHonest(away, truth);

@@ -1,18 +1,19 @@
 import { Client } from 'pg';
 import { until } from '../../../command/src/api';
 import { Driver } from '../support/drive';
+import { clusterAddress } from '../support/cluster';
 import { World, openWorld } from '../support/world';
 
 /** The database cuts every connection and takes no new ones for a while, as when it is restarted or moved. */
 describe('a database that goes away and comes back', () => {
   let world: World;
   let outside: Client;
+  let name: string;
 
   beforeAll(async () => {
     world = await openWorld({ rate: 60 });
-    const address = new URL(world.server.database);
-    address.pathname = '/postgres';
-    outside = new Client({ connectionString: address.toString() });
+    outside = new Client({ connectionString: clusterAddress() });
+    name = new URL(world.server.database).pathname.slice(1);
     await outside.connect();
   });
   afterAll(async () => {
@@ -24,15 +25,15 @@ describe('a database that goes away and comes back', () => {
     await (await Driver.begin(world.api, 'canoe-yard.example')).done('survey');
     const refused = (): number =>
       world.server.said.filter((line) => line.includes('"context":"database"') && line.includes('is not currently accepting')).length;
-    await outside.query('alter database wanderon allow_connections false');
-    await outside.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = 'wanderon'`);
+    await outside.query(`alter database ${name} allow_connections false`);
+    await outside.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = '${name}'`);
     // Each of the two standing connections was refused more than once.
     await until('connections were refused', () => Promise.resolve(refused() >= 4 || undefined));
-    await outside.query('alter database wanderon allow_connections true');
+    await outside.query(`alter database ${name} allow_connections true`);
     const standing = async (): Promise<{ alive: number; listening: number }> => {
       const { rows } = await outside.query<{ alive: number; listening: number }>(
-        `select (select count(*)::int from pg_locks where locktype = 'advisory' and classid = 9009 and granted) as alive,
-                (select count(*)::int from pg_stat_activity where datname = 'wanderon' and query like 'listen %') as listening`,
+        `select (select count(*)::int from pg_locks join pg_database on pg_database.oid = database where datname = '${name}' and locktype = 'advisory' and classid = 9009 and granted) as alive,
+                (select count(*)::int from pg_stat_activity where datname = '${name}' and query like 'listen %') as listening`,
       );
       return rows[0]!;
     };
@@ -52,11 +53,11 @@ describe('a database that goes away and comes back', () => {
     await locking.query('lock table jobs.job in exclusive mode');
     await until('a job that is done waits to be written', async () => {
       const { rows } = await outside.query(
-        `select 1 from pg_stat_activity where datname = 'wanderon' and wait_event_type = 'Lock' and query like '%completed_on = now()%'`,
+        `select 1 from pg_stat_activity where datname = '${name}' and wait_event_type = 'Lock' and query like '%completed_on = now()%'`,
       );
       return rows.length > 0 || undefined;
     });
-    await outside.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = 'wanderon' and pid <> $1`, [
+    await outside.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = '${name}' and pid <> $1`, [
       (await locking.query<{ pid: number }>('select pg_backend_pid() as pid')).rows[0]!.pid,
     ]);
     await locking.query('rollback');

@@ -4,7 +4,7 @@ import { Name, RRset, ResourceRecord, TYPE_CODES, TsigKey, fromBase64, groupReco
 import { Lab } from '@wanderon/lab';
 import { DnsClient, NetError, RouteTable, ZoneChanges, sendUpdates, transferChanges, transferZone } from '@wanderon/net';
 import { until } from '../../../command/src/api';
-import { KEY, RealServers, dig, nsupdate, transferredLines } from '../support/realServers';
+import { KEY, RealServers, dig, nsupdate, transferredLines, loopback } from '../support/realServers';
 
 const ZONE = Name.parse('heron-books.example.');
 const TEXT = `$TTL 300
@@ -21,10 +21,10 @@ _sip._tcp SRV 1 2 5060 mail
 @ CAA 0 issue "certs.example"
 *.wild AAAA 2001:db8::44
 `;
-const BIND = '127.53.0.11';
-const KNOT = '127.53.0.12';
-const NSD = '127.53.0.13';
-const SECONDARIES = { bind: '127.53.0.14', knot: '127.53.0.15', nsd: '127.53.0.16' } as const;
+const BIND = loopback(11);
+const KNOT = loopback(12);
+const NSD = loopback(13);
+const SECONDARIES = { bind: loopback(14), knot: loopback(15), nsd: loopback(16) } as const;
 const key: TsigKey = { name: Name.parse(KEY.name), algorithm: KEY.algorithm, secret: fromBase64(KEY.secret) };
 
 const isRoot = process.getuid?.() === 0;

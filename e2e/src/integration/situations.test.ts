@@ -1,6 +1,6 @@
 import { Driver } from '../support/drive';
 import { RealDomain, RealMoves, said } from '../support/realMoves';
-import { KEY, PARENT, dig, nsupdate, transferredLines } from '../support/realServers';
+import { KEY, PARENT, dig, nsupdate, transferredLines, loopback } from '../support/realServers';
 
 const isRoot = process.getuid?.() === 0;
 const LONG = Array.from({ length: 160 }, (_, i) => `"${'text that has to be carried whole '.repeat(7)}${i}"`).join(' ');
@@ -241,9 +241,9 @@ const SIGNED = {
   },
   renumbered: {
     name: 'renumbered.example',
-    delegation: 'renumbered.example. 3 NS ns1.renumbered.example.\nns1.renumbered.example. 3 A 127.53.0.2',
-    oldNs: '@ 5 NS ns1.renumbered.example.\nns1 5 A 127.53.0.2',
-    newNs: '@ 5 NS ns1.renumbered.example.\nns1 5 A 127.53.0.3',
+    delegation: `renumbered.example. 3 NS ns1.renumbered.example.\nns1.renumbered.example. 3 A ${loopback(2)}`,
+    oldNs: `@ 5 NS ns1.renumbered.example.\nns1 5 A ${loopback(2)}`,
+    newNs: `@ 5 NS ns1.renumbered.example.\nns1 5 A ${loopback(3)}`,
   },
 } satisfies Record<string, RealDomain>;
 
@@ -252,8 +252,8 @@ const SIGNED = {
   beforeAll(async () => {
     await real.open();
     const host = { nameservers: ['ns1.renumbered.example.'], key: KEY };
-    await real.addHost('before', { ...host, addresses: ['127.53.0.2'] });
-    await real.addHost('after', { ...host, addresses: ['127.53.0.3'] });
+    await real.addHost('before', { ...host, addresses: [loopback(2)] });
+    await real.addHost('after', { ...host, addresses: [loopback(3)] });
   });
   afterAll(() => real.close());
 
@@ -293,14 +293,14 @@ const SIGNED = {
     await nsupdate(real.servers.folder, PARENT, [
       'zone example.',
       'update delete ns1.renumbered.example. A',
-      'update add ns1.renumbered.example. 3 A 127.53.0.3',
+      `update add ns1.renumbered.example. 3 A ${loopback(3)}`,
     ]);
     await driver.done('switch');
     await driver.done('turn');
-    expect((await dig(real.oldAddress(domain), ['ns1.renumbered.example', 'A', '+short'])).stdout.trim()).toBe('127.53.0.3');
+    expect((await dig(real.oldAddress(domain), ['ns1.renumbered.example', 'A', '+short'])).stdout.trim()).toBe(loopback(3));
     await driver.done('settle');
     // The host's own address in the new zone was left as it was.
-    expect(await transferredLines('127.53.0.3', domain.name)).toContain('ns1.renumbered.example. 5 IN A 127.53.0.3');
+    expect(await transferredLines(loopback(3), domain.name)).toContain(`ns1.renumbered.example. 5 IN A ${loopback(3)}`);
   });
 
   it('a set equal in names and addresses is refused, in words that say what is possible instead', async () => {
@@ -320,8 +320,8 @@ const LAME = {
 } satisfies RealDomain;
 
 (isRoot ? describe : describe.skip)('servers that are dead or lame from the start', () => {
-  const dead = 'example. NS ns2.nic.example.\nns2.nic.example. A 127.53.0.77\nexample. NS ns3.nic.example.\nns3.nic.example. AAAA 2001:db8::53';
-  const real = new RealMoves([LAME], { parentMore: dead, lookouts: 'Unbound=127.53.0.4,Refuses=127.53.0.5,Nobody=127.53.0.78' });
+  const dead = `example. NS ns2.nic.example.\nns2.nic.example. A ${loopback(77)}\nexample. NS ns3.nic.example.\nns3.nic.example. AAAA 2001:db8::53`;
+  const real = new RealMoves([LAME], { parentMore: dead, lookouts: `Unbound=${loopback(4)},Refuses=${loopback(5)},Nobody=${loopback(78)}` });
   beforeAll(() => real.open());
   afterAll(() => real.close());
 

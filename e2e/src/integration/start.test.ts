@@ -26,7 +26,7 @@ describe('the start for real use', () => {
 
   it('makes the first administrator once, and says so where the password was made up', async () => {
     const hints = join(ROOT, 'e2e/corpus/hints');
-    const server = await new ServerUnderTest({ WANDERON_ROOT_HINTS: hints, WANDERON_ADMIN_PASSWORD: 'a-password-of-ours' }).open();
+    const server = await new ServerUnderTest({ WANDERON_ROOT_HINTS: hints, WANDERON_ADMIN_PASSWORD: 'a-password-of-ours' }).open(() => undefined);
     try {
       await server.kill();
       await server.start();

@@ -16,7 +16,7 @@ import {
 } from '@wanderon/core';
 import { DnsClient, exploreZone, transferZone, walkZone } from '@wanderon/net';
 import { Api, until } from '../../../command/src/api';
-import { KEY, RealServers } from '../support/realServers';
+import { KEY, RealServers, loopback } from '../support/realServers';
 import { World, openWorld } from '../support/world';
 
 const ZONE = Name.parse('marsh-ferry.example.');
@@ -47,10 +47,10 @@ const many = Array.from({ length: 5000 }, (_, i) => `name-${i} ${i % 3 === 0 ? '
   '',
 );
 
-const SIGNED = '127.53.0.21';
-const NSEC3 = '127.53.0.22';
-const BIND = '127.53.0.23';
-const CLOSED = '127.53.0.24';
+const SIGNED = loopback(21);
+const NSEC3 = loopback(22);
+const BIND = loopback(23);
+const CLOSED = loopback(24);
 const key: TsigKey = { name: Name.parse(KEY.name), algorithm: KEY.algorithm, secret: fromBase64(KEY.secret) };
 const isRoot = process.getuid?.() === 0;
 

@@ -100,7 +100,10 @@ describe('a sweep of a thousand domains', () => {
 
 /** Nobody has a domain in hand. */
 async function idle(server: ServerUnderTest): Promise<boolean> {
-  const { rows } = await query(server, `select 1 from pg_stat_activity where state = 'idle in transaction' and query like '%sweep_domains%' limit 1`);
+  const { rows } = await query(
+    server,
+    `select 1 from pg_stat_activity where datname = current_database() and state = 'idle in transaction' and query like '%sweep_domains%' limit 1`,
+  );
   return rows.length === 0;
 }
 

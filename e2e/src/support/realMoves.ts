@@ -2,14 +2,14 @@ import { MoveView } from '@wanderon/contract';
 import { Api, ApiError, until } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
 import { Driver } from './drive';
-import { KEY, NEW, OLD, PARENT, RESOLVER, RealServers, nsupdate } from './realServers';
+import { KEY, NEW, OLD, PARENT, RESOLVER, RealServers, loopback, nsupdate } from './realServers';
 import { ServerUnderTest } from './world';
 
 /** A second old host, and a second new one, of the other make each. */
-export const OLD_KNOT = '127.53.0.5';
-export const NEW_BIND = '127.53.0.6';
+export const OLD_KNOT = loopback(5);
+export const NEW_BIND = loopback(6);
 /** The root, apart from the parent, which would answer for both otherwise. */
-const ROOT = '127.53.0.7';
+const ROOT = loopback(7);
 
 export interface RealDomain {
   readonly name: string;

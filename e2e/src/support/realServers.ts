@@ -7,14 +7,14 @@ import { until } from '../../../command/src/api';
 
 const run = promisify(execFile);
 
-/**
- * Debian's own servers on loopback addresses of their own. A resolver finds them by referral, which names addresses and
- * no ports, so they stand on port 53; 127.53.0.0/24 is used by nobody else.
- */
-export const PARENT = '127.53.0.1';
-export const OLD = '127.53.0.2';
-export const NEW = '127.53.0.3';
-export const RESOLVER = '127.53.0.4';
+/** An address of the worker that runs the test: 127.53.0.0/16 is used by nobody else. */
+export const loopback = (number: number): string => `127.53.${process.env['JEST_WORKER_ID'] ?? '0'}.${number}`;
+
+/** Debian's own servers on loopback addresses of their own. A resolver finds them by referral, which names addresses and no ports, so they stand on port 53. */
+export const PARENT = loopback(1);
+export const OLD = loopback(2);
+export const NEW = loopback(3);
+export const RESOLVER = loopback(4);
 export interface ServerKey {
   readonly name: string;
   readonly algorithm: string;

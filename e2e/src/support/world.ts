@@ -1,30 +1,26 @@
-import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { Lab, LabOptions } from '@wanderon/lab';
 import { Api, until } from '../../../command/src/api';
 import { DEMO_PASSWORD, fillDemo } from '../../../command/src/demoData';
-import { Postgres, clusterFolder, freePort, startPostgres } from '../../../command/src/postgres';
+import { freePort } from '../../../command/src/postgres';
 import { Running, startNode } from '../../../command/src/processes';
+import { TestDatabase, makeDatabase } from './cluster';
 
 export const SECRET_KEY = Buffer.alloc(32, 7).toString('base64');
 
 /** A server process of ours on its own database, with whatever stands in for the internet given by `env`. */
 export class ServerUnderTest {
   private running: Running | undefined;
-  private readonly folder = mkdtempSync(join(tmpdir(), 'wanderon-'));
   /** Every line that it wrote. */
   readonly said: string[] = [];
-  private postgres!: Postgres;
+  private made: TestDatabase | undefined;
   private port = 0;
 
   constructor(private readonly env: NodeJS.ProcessEnv) {}
 
-  /** `fill` is given the empty database before the server first sees it. */
-  async open(fill: (database: string) => void = () => undefined): Promise<this> {
-    chmodSync(this.folder, 0o711); // user postgres has to get in where root runs the tests
-    this.postgres = await startPostgres(clusterFolder(join(this.folder, 'postgres'), `test-${process.pid}-${Date.now()}`));
-    fill(this.postgres.url);
+  /** `fill` is given an empty database, without the schema, before the server first sees it. */
+  async open(fill?: (database: string) => void): Promise<this> {
+    this.made = await makeDatabase(fill !== undefined);
+    fill?.(this.made.url);
     this.port = await freePort();
     await this.start();
     return this;
@@ -35,7 +31,7 @@ export class ServerUnderTest {
   }
 
   get database(): string {
-    return this.postgres.url;
+    return this.made!.url;
   }
 
   get dead(): boolean {
@@ -57,7 +53,7 @@ export class ServerUnderTest {
       'packages/server/dist/main.js',
       [],
       {
-        WANDERON_DATABASE: this.postgres.url,
+        WANDERON_DATABASE: this.database,
         WANDERON_SECRET_KEY: SECRET_KEY,
         WANDERON_PUBLIC_ADDRESS: `http://127.0.0.1:${port}`,
         WANDERON_PORT: String(port),
@@ -86,8 +82,7 @@ export class ServerUnderTest {
 
   async close(): Promise<void> {
     await this.running?.stop('SIGKILL');
-    this.postgres.stop();
-    rmSync(this.folder, { recursive: true, force: true });
+    await this.made?.drop();
   }
 }
 

@@ -12,8 +12,9 @@ const ALIVE = 9009;
  */
 @Injectable()
 export class Claims implements OnModuleInit, OnModuleDestroy {
-  /** Says in SQL of a row of `claims` that the process which made it is alive. */
-  static readonly LIVE = `exists (select 1 from pg_locks where locktype = 'advisory' and classid = ${ALIVE} and objid = claims.process and granted)`;
+  /** Says in SQL of a row of `claims` that the process which made it is alive; other databases of the cluster have processes of their own. */
+  static readonly LIVE = `exists (select 1 from pg_locks join pg_database on pg_database.oid = pg_locks.database
+    where datname = current_database() and locktype = 'advisory' and classid = ${ALIVE} and objid = claims.process and granted)`;
   private process = 0;
   private readonly client: StandingClient;
   private readonly mine = new Set<string>();
