@@ -5,6 +5,9 @@ export class WireError extends Error {
   override readonly name = 'WireError';
 }
 
+/** Octets that are well-formed as far as they can be understood, and hold a code that is not known here. */
+export class UnknownCodeError extends WireError {}
+
 /** Appends octets; grows by doubling, so a message of n octets costs O(n). Also writes the ASCII of presentation form. */
 export class ByteWriter {
   private buffer: Uint8Array;

@@ -1,5 +1,5 @@
 import { readIpv4, readIpv6, writeIpv4, writeIpv6 } from './address';
-import { ByteReader, ByteWriter, WireError } from './bytes';
+import { ByteReader, ByteWriter, UnknownCodeError } from './bytes';
 import { writeName } from './fields';
 import { Name, expandName, printNameAt } from './name';
 import { Field, readNumber } from './recordType';
@@ -36,7 +36,7 @@ function print(kind: number, data: ByteReader, out: ByteWriter): void {
     case 3:
       return printNameAt(data, out);
     default:
-      throw new WireError(`gateway type ${kind} is unknown`);
+      throw new UnknownCodeError(`gateway type ${kind} is unknown`);
   }
 }
 

@@ -8,17 +8,20 @@ export interface GenerateRange {
 /** The most records that one directive may make. */
 export const GENERATE_LIMIT = 1_000_000;
 
+/** Numbers are counted in 32 bits with a sign, as servers do. */
+const LARGEST = 0x7fff_ffff;
+
 export function parseRange(text: string): GenerateRange | undefined {
   const parts = /^(\d{1,10})-(\d{1,10})(?:\/(\d{1,10}))?$/.exec(text);
   if (!parts) return undefined;
   const range = { start: Number(parts[1]), stop: Number(parts[2]), step: Number(parts[3] ?? 1) };
-  return range.start <= range.stop && range.step > 0 && range.stop <= 0x7fff_ffff ? range : undefined;
+  return range.start <= range.stop && range.step > 0 && range.step <= LARGEST && range.stop <= LARGEST ? range : undefined;
 }
 
 /**
  * Puts the counter into a template: `$` is the counter, `$$` and `\$` a dollar sign, `${offset,width,base}` the counter
  * with an offset, filled up with zeros, in base d, o, x, X, or as nibbles in reverse order n, N. Undefined where the
- * template cannot be read.
+ * template cannot be read, or a number passes 2³¹ − 1.
  *
  *     fillTemplate('host-${10,3}', 5)  // host-015
  *     fillTemplate('${0,3,n}', 26)     // a.1
@@ -38,6 +41,7 @@ export function fillTemplate(template: string, counter: number): string | undefi
       const modifier = /^\{([+-]?\d{1,10})(?:,(\d{1,3})(?:,([doxXnN]))?)?\}/.exec(template.slice(at + 1));
       if (!modifier) return undefined;
       const value = counter + Number(modifier[1]);
+      if (value > LARGEST || Number(modifier[1]) > LARGEST || Number(modifier[1]) < -LARGEST - 1) return undefined;
       const base = modifier[3] ?? 'd';
       // Other bases than ten show a negative number as its 32 bits.
       text += printCounter(base === 'd' ? value : value >>> 0, Number(modifier[2] ?? 0), base);

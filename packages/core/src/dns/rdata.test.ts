@@ -40,6 +40,10 @@ describe('record data', () => {
     ['RRSIG', 'A 5 3 86400 20030322173103 20030220173103 2642 example. AA==', '00010503000151803e7c9dd73e5510d70a52076578616d706c650000'],
     ['TYPE65400', '\\# 3 00ff10', '00ff10'],
     ['A', '\\# 4 c0000201', 'c0000201'],
+    // Codes inside that their types do not know (yet): an address family, a relay type, a gateway type.
+    ['APL', '\\# 5 0003080101', '0003080101'],
+    ['AMTRELAY', '\\# 4 0a04aabb', '0a04aabb'],
+    ['IPSECKEY', '\\# 5 0a0402aabb', '0a0402aabb'],
   ])('%s %s is %s', (mnemonic, text, hex) => expect(toHex(parseRdata(code(mnemonic), text))).toBe(hex));
 
   it.each([
@@ -87,12 +91,18 @@ describe('record data', () => {
     ['SSHFP', '0101aa', 'a fingerprint of type 1 has 20 octets, this one has 1'],
     ['X25', '03313233', 'an X.25 address has four digits at least, and nothing else'],
     ['A', 'c0000201', undefined],
+    ['APL', '0003080101', undefined],
+    ['APL', '0003080501', 'this is no data of type APL'],
+    ['AMTRELAY', '0a04aabb', undefined],
+    ['IPSECKEY', '0a0402aabb', undefined],
   ])('%s of %s can be carried, and is said to be wrong: %s', (mnemonic, hex, problem) => expect(rdataProblem(code(mnemonic), fromHex(hex))).toBe(problem));
 
   it('prints data that its type cannot hold as RFC 3597', () => {
     expect(printRdata(code('A'), fromHex('c00002'))).toBe('\\# 3 C00002');
     expect(printRdata(code('MX'), fromHex('000a'))).toBe('\\# 2 000A');
     expect(printRdata(code('TXT'), new Uint8Array(0))).toBe('\\# 0');
+    expect(printRdata(code('APL'), fromHex('0003080101'))).toBe('\\# 5 0003080101');
+    expect(printRdata(code('AMTRELAY'), fromHex('0a04aabb'))).toBe('\\# 4 0A04AABB');
   });
 
   it('refuses data in a message that runs past its length', () => {

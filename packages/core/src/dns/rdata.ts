@@ -1,4 +1,4 @@
-import { ByteReader, ByteWriter, WireError, decodeHex, toHex, utf8 } from './bytes';
+import { ByteReader, ByteWriter, UnknownCodeError, WireError, decodeHex, toHex, utf8 } from './bytes';
 import { Name } from './name';
 import { RecordType, decimalOf, readNumber } from './recordType';
 import { Scanner } from './scanner';
@@ -40,7 +40,10 @@ export function rdataProblem(type: number, data: Uint8Array): string | undefined
   const known = RECORD_TYPES.get(type);
   if (!known) return undefined;
   PRINTED.cut(0);
-  if (!writeKnown(known, data, PRINTED)) return `this is no data of type ${known.mnemonic}`;
+  const wrong = writeKnown(known, data, PRINTED);
+  // What a later standard may define is carried as it is (RFC 3597 §5).
+  if (wrong instanceof UnknownCodeError) return undefined;
+  if (wrong) return `this is no data of type ${known.mnemonic}`;
   try {
     known.check?.(data);
     return undefined;
@@ -71,7 +74,7 @@ export function printRdata(type: number, data: Uint8Array): string {
 export function writeRdataText(type: number, data: Uint8Array, out: ByteWriter): void {
   const known = RECORD_TYPES.get(type);
   const from = out.length;
-  if (known && writeKnown(known, data, out)) return;
+  if (known && !writeKnown(known, data, out)) return;
   out.cut(from);
   writeGeneric(data, out);
 }
@@ -83,8 +86,8 @@ export function writeGeneric(data: Uint8Array, out: ByteWriter): void {
   if (data.length > 0) out.ascii(` ${toHex(data).toUpperCase()}`);
 }
 
-/** Prints the fields of a type with blanks between them; false where the data does not fit it. */
-function writeKnown(known: RecordType, data: Uint8Array, out: ByteWriter): boolean {
+/** Prints the fields of a type with blanks between them; gives what is wrong where the data does not fit it. */
+function writeKnown(known: RecordType, data: Uint8Array, out: ByteWriter): WireError | undefined {
   const from = out.length;
   const reader = new ByteReader(data);
   try {
@@ -96,10 +99,10 @@ function writeKnown(known: RecordType, data: Uint8Array, out: ByteWriter): boole
     }
     if (out.length === begin && begin > from) out.cut(begin - 1);
   } catch (error) {
-    if (error instanceof WireError) return false;
+    if (error instanceof WireError) return error;
     throw error;
   }
-  return reader.left === 0;
+  return reader.left === 0 ? undefined : new WireError('there are octets to spare');
 }
 
 /** The names that the data holds, in their order; none where the data does not fit its type. */

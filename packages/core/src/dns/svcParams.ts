@@ -1,5 +1,6 @@
 import { parseIpv4, parseIpv6, printIpv4, printIpv6 } from './address';
 import { ByteReader, ByteWriter, WireError, decodeBase64, fromUtf8, toBase64 } from './bytes';
+import { isDohPath } from './dohPath';
 import { decoded, printQuoted, wordOctets, writeOctets } from './fields';
 import { decimalOf, plainField } from './recordType';
 import { Token, fail } from './token';
@@ -138,11 +139,8 @@ function readGeneric(code: number, token: Token): Uint8Array {
   return value;
 }
 
-/** RFC 9461 §5: a template of a path that has the variable dns. */
 function checkPath(value: Uint8Array): void {
-  const template = fromUtf8(value);
-  if (!template.startsWith('/') || !/\{[?&/;.+#]?(\w+[*]?,)*dns([*]|:\d+)?(,\w+[*]?)*\}/.test(template) || template.includes('\ufffd'))
-    throw new WireError('dohpath is a path with {?dns}');
+  if (!isDohPath(fromUtf8(value))) throw new WireError('dohpath is a path with {?dns}');
 }
 
 function octetsOf(token: Token): Uint8Array {

@@ -1,5 +1,5 @@
 import { parseIpv4, parseIpv6, printIpv4, printIpv6 } from '../address';
-import { ByteReader, WireError } from '../bytes';
+import { ByteReader, UnknownCodeError, WireError } from '../bytes';
 import { plainField, recordType } from '../recordType';
 import { fail } from '../token';
 
@@ -45,7 +45,11 @@ function printItem(data: ByteReader): string {
   const flags = data.u8();
   const size = family === 1 ? 4 : family === 2 ? 16 : 0;
   const used = flags & 0x7f;
-  if (size === 0 || used > size || prefix > size * 8) throw new WireError('an address prefix is out of range');
+  if (size === 0) {
+    data.skip(used);
+    throw new UnknownCodeError(`address family ${family} has no text form`);
+  }
+  if (used > size || prefix > size * 8) throw new WireError('an address prefix is out of range');
   const octets = new Uint8Array(size);
   octets.set(data.bytes(used));
   if (used > 0 && octets[used - 1] === 0) throw new WireError('an address prefix has a zero at its end');
