@@ -3,20 +3,19 @@ import { Problem } from '@wanderon/contract';
 import { Response } from 'express';
 import { ZodValidationException, ZodSerializationException } from 'nestjs-zod';
 import { ZodError } from 'zod';
+import { InvalidInput, NotAllowed, NotFound, NotNow, NotReachable, NotSignedIn, Refusal, TooManyTries, Unsuitable } from './refusals';
 
-/** A refusal for people: one sentence that says what happened, and what to do where that is not plain. */
-export class ProblemError extends Error {
-  override readonly name = 'ProblemError';
-  constructor(
-    readonly status: number,
-    readonly title: string,
-    readonly more: { detail?: string; field?: string; kept?: string; move?: string } = {},
-  ) {
-    super(title);
-  }
-}
-
-export const notFound = (what: string): ProblemError => new ProblemError(404, `There is no such ${what}.`);
+/** What each kind of refusal is over HTTP. */
+const STATUS: ReadonlyMap<abstract new (...args: never[]) => Refusal, number> = new Map([
+  [InvalidInput, 400],
+  [NotSignedIn, 401],
+  [NotAllowed, 403],
+  [NotFound, 404],
+  [NotNow, 409],
+  [Unsuitable, 422],
+  [TooManyTries, 429],
+  [NotReachable, 502],
+]);
 
 /** Turns everything thrown into application/problem+json (RFC 9457). */
 @Catch()
@@ -31,7 +30,7 @@ export class ProblemFilter implements ExceptionFilter {
   }
 
   private describe(error: unknown): Problem {
-    if (error instanceof ProblemError) return { type: 'about:blank', title: error.title, status: error.status, ...error.more };
+    if (error instanceof Refusal) return { type: 'about:blank', title: error.title, status: statusOf(error), ...error.more };
     if (error instanceof ZodValidationException) {
       const issue = (error.getZodError() as ZodError).issues[0]!;
       return { type: 'about:blank', title: issue.message, status: 400, field: issue.path.join('.'), kept: 'Nothing was changed.' };
@@ -49,4 +48,8 @@ export class ProblemFilter implements ExceptionFilter {
       kept: 'What was saved before is kept.',
     };
   }
+}
+
+function statusOf(refusal: Refusal): number {
+  return [...STATUS].find(([kind]) => refusal instanceof kind)![1];
 }

@@ -3,7 +3,7 @@ import { ClockView, clockChangeSchema, clockSchema } from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { Allow, Caller, Person } from '../people/allow';
 import { EventStore } from '../events/event.store';
-import { ProblemError } from '../problem';
+import { NotNow } from '../refusals';
 import { CLOCK, Clock } from './clock';
 import { LabClockFollower } from './labClock';
 
@@ -29,7 +29,7 @@ export class ClockController {
   @Allow('technician')
   @ZodResponse({ type: ClockDto, description: 'In the lab: changes the speed of the clock, or jumps forward.' })
   async change(@Body() change: ClockChangeDto, @Person() person: Caller): Promise<ClockView> {
-    if (!(this.clock instanceof LabClockFollower)) throw new ProblemError(409, 'The clock can be moved in the lab only.');
+    if (!(this.clock instanceof LabClockFollower)) throw new NotNow('The clock can be moved in the lab only.');
     const before = { at: this.clock.now(), rate: this.clock.rate() };
     await this.clock.change(change);
     await this.events.add({

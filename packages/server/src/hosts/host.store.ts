@@ -3,7 +3,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { Host, HostInput } from '@wanderon/contract';
 import { HostKnowledge, Name, TsigAlgorithm, TsigKey, fromBase64 } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
-import { ProblemError, notFound } from '../problem';
+import { NotNow, notFound } from '../refusals';
 import { Sealer } from './sealer';
 
 interface HostRow {
@@ -52,7 +52,7 @@ export class HostStore {
     if (id !== undefined && !existing) throw notFound('host');
     const taken = await this.database<HostRow>('hosts').where({ name: input.name, role: input.role }).first('id');
     if (taken && taken.id !== id)
-      throw new ProblemError(409, `There is a host named ${input.name} in this role already.`, { field: 'name', kept: 'Nothing was changed.' });
+      throw new NotNow(`There is a host named ${input.name} in this role already.`, { field: 'name', kept: 'Nothing was changed.' });
     return this.database.transaction(async (transaction) => {
       let key: Partial<HostRow> = {};
       if (input.key === null) key = { key_name: null, key_algorithm: null, key_secret: null };

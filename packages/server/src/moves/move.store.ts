@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { Instant, LedgerRow, Ruling, Scope, standing } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
-import { notFound } from '../problem';
+import { notFound } from '../refusals';
 import { DecisionRow, LegRow, MoveRow, RulingRow } from './move.rows';
 
 const ID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;

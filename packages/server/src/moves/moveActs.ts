@@ -5,7 +5,7 @@ import { DATABASE, Database } from '../db/database';
 import { EventStore } from '../events/event.store';
 import { LiveService } from '../live/live.service';
 import { Caller } from '../people/allow';
-import { ProblemError } from '../problem';
+import { NotNow } from '../refusals';
 import { DecisionStore, NewDecision } from './decision.store';
 import { LegLoader, LoadedLeg, LoadedMove } from './legLoader';
 import { LegRow, MoveRow } from './move.rows';
@@ -53,7 +53,7 @@ export class MoveActs {
     private readonly live: LiveService,
   ) {}
 
-  /** What a person does to a leg of an open move. Throws a ProblemError where there is none, or the move has ended. */
+  /** What a person does to a leg of an open move. Throws a NotFound where there is none, a NotNow where the move has ended. */
   async act(legId: string, person: Caller, work: (act: Act) => Promise<void>): Promise<Acted> {
     return this.onMove(await this.store.moveOf(legId), person, work, legId);
   }
@@ -156,5 +156,5 @@ export class MoveActs {
 }
 
 function refuseEnded(move: MoveRow): void {
-  if (move.state !== 'open') throw new ProblemError(409, `This move is ${move.state}.`, { kept: KEPT });
+  if (move.state !== 'open') throw new NotNow(`This move is ${move.state}.`, { kept: KEPT });
 }

@@ -41,7 +41,7 @@ import { givenServers } from '../hosts/givenServers';
 import { HostStore, knowledgeOf } from '../hosts/host.store';
 import { Network } from '../network/network';
 import { Caller } from '../people/allow';
-import { ProblemError, notFound } from '../problem';
+import { InvalidInput, NotNow, NotReachable, Refusal, Unsuitable, notFound } from '../refusals';
 import { nameserversOf } from '../survey/takeSurvey';
 import { SurveyViews } from '../survey/survey.view';
 import { DecisionStore } from './decision.store';
@@ -69,7 +69,7 @@ export class MoveService {
 
   read(text: string): readonly DomainChoice[] {
     const reading = readDomain(text);
-    if (!reading.ok) throw new ProblemError(400, reading.problem, { field: 'domain', kept: KEPT });
+    if (!reading.ok) throw new InvalidInput(reading.problem, { field: 'domain', kept: KEPT });
     return reading.choices;
   }
 
@@ -78,13 +78,13 @@ export class MoveService {
     const choice = choices.find((one) => one.scope === wish);
     // A name that is the website's own spelling goes with the whole domain; asked for alone, that is said and not done unsaid.
     if (!choice)
-      throw new ProblemError(409, `${text.trim()} cannot be moved alone: it goes with ${choices[0]!.shown}.`, {
+      throw new NotNow(`${text.trim()} cannot be moved alone: it goes with ${choices[0]!.shown}.`, {
         field: 'domain',
         detail: `Take the whole domain ${choices[0]!.shown}.`,
         kept: KEPT,
       });
     if (choice.scope === 'name')
-      throw new ProblemError(409, `Moving ${choice.shown} alone is not possible yet.`, {
+      throw new NotNow(`Moving ${choice.shown} alone is not possible yet.`, {
         field: 'domain',
         detail: `Wanderon moves whole domains so far: take ${showName(choice.zone)}.`,
         kept: KEPT,
@@ -111,15 +111,14 @@ export class MoveService {
     const dns = await this.hosts.get(choice.newDnsHost);
     const web = choice.newWebHost ? await this.hosts.get(choice.newWebHost) : undefined;
     if (dns.role !== 'dns' || dns.nameservers.length === 0)
-      throw new ProblemError(400, `${dns.name} is not a DNS host with nameservers.`, { field: 'newDnsHost', kept: KEPT });
-    if (web && web.role !== 'web') throw new ProblemError(400, `${web.name} is not a web host.`, { field: 'newWebHost', kept: KEPT });
+      throw new InvalidInput(`${dns.name} is not a DNS host with nameservers.`, { field: 'newDnsHost', kept: KEPT });
+    if (web && web.role !== 'web') throw new InvalidInput(`${web.name} is not a web host.`, { field: 'newWebHost', kept: KEPT });
     return this.acts.act(legId, person, async ({ move, leg, transaction, decide }) => {
       const { row } = leg;
-      if (!row.survey_id || !isDone(leg.leg, 'survey')) throw new ProblemError(409, 'The survey is not finished yet.', { kept: KEPT });
-      if (leg.said.pushed || leg.said.approved)
-        throw new ProblemError(409, 'The hosts can be chosen until the push or the lowering is decided.', { kept: KEPT });
+      if (!row.survey_id || !isDone(leg.leg, 'survey')) throw new NotNow('The survey is not finished yet.', { kept: KEPT });
+      if (leg.said.pushed || leg.said.approved) throw new NotNow('The hosts can be chosen until the push or the lowering is decided.', { kept: KEPT });
       if (isSamePlace({ nameservers: row.old_nameservers, addresses: leg.leg.plan.oldServers.map((one) => one.address) }, dns))
-        throw new ProblemError(409, `The domain is at ${dns.name} already: its nameservers have the same names and addresses.`, {
+        throw new NotNow(`The domain is at ${dns.name} already: its nameservers have the same names and addresses.`, {
           field: 'newDnsHost',
           detail:
             'Nothing would change hands at the registrar. Where the servers keep their names and get other addresses, give those addresses at Hosts. To change only records where they are, change them at that host.',
@@ -159,8 +158,7 @@ export class MoveService {
       if (!before) throw notFound('ruling');
       if (await this.loader.isSwitched(move, row, transaction)) throw switched();
       const result = editRow(Name.parse(`${move.domain}.`), before, edit);
-      if (!result.ok)
-        throw new ProblemError(result.status === 'refused' ? 409 : 400, result.problem, { ...(result.field ? { field: result.field } : {}), kept: KEPT });
+      if (!result.ok) throw refused(result);
       const text = `${before.owner} ${before.type}: ${result.row ? result.row.ruling : 'taken out'}.`;
       await decide({ kind: 'ruling', subject: rulingId, value: { row: result.row } }, { kind: 'ruling', text, before, after: result.row });
     });
@@ -169,10 +167,9 @@ export class MoveService {
   async addRuling(legId: string, typed: { owner: string; type: string; ttl: string; data: string }, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async (act) => {
       this.refuseAfterSwitch(act);
-      if (!act.leg.leg.plan.chosen) throw new ProblemError(409, 'Choose the hosts first.', { kept: KEPT });
+      if (!act.leg.leg.plan.chosen) throw new NotNow('Choose the hosts first.', { kept: KEPT });
       const result = newRow(act.leg.leg.plan.zone, act.leg.rows, typed);
-      if (!result.ok)
-        throw new ProblemError(result.status === 'refused' ? 409 : 400, result.problem, { ...(result.field ? { field: result.field } : {}), kept: KEPT });
+      if (!result.ok) throw refused(result);
       await this.rule(act, randomUUID(), result.row, `${result.row!.owner} ${result.row!.type}: new.`, null);
     });
   }
@@ -181,7 +178,7 @@ export class MoveService {
   async undo(legId: string, person: Caller): Promise<Acted> {
     return this.acts.lightly(legId, person, async ({ row, move, transaction, decide }) => {
       const last = undoable(await this.decisions.withoutValues(row.id, transaction));
-      if (!last) throw new ProblemError(409, 'There is nothing to undo.', { kept: KEPT });
+      if (!last) throw new NotNow('There is nothing to undo.', { kept: KEPT });
       if (last.kind === 'ruling' && (await this.loader.isSwitched(move, row, transaction))) throw switched();
       const whole = await this.decisions.get(last.id, transaction);
       await decide(
@@ -195,7 +192,7 @@ export class MoveService {
   async redo(legId: string, person: Caller): Promise<Acted> {
     return this.acts.lightly(legId, person, async ({ row, move, transaction, decide }) => {
       const last = redoable(await this.decisions.withoutValues(row.id, transaction));
-      if (!last) throw new ProblemError(409, 'There is nothing to do again.', { kept: KEPT });
+      if (!last) throw new NotNow('There is nothing to do again.', { kept: KEPT });
       if (last.kind === 'ruling' && (await this.loader.isSwitched(move, row, transaction))) throw switched();
       const whole = await this.decisions.get(last.undoes!, transaction);
       await decide(
@@ -207,11 +204,11 @@ export class MoveService {
 
   async push(legId: string, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async ({ leg, decide }) => {
-      if (!leg.leg.plan.chosen) throw new ProblemError(409, 'Choose the hosts first.', { kept: KEPT });
+      if (!leg.leg.plan.chosen) throw new NotNow('Choose the hosts first.', { kept: KEPT });
       const stop = leg.leg.remarks.find((remark) => remark.weight === 'stop');
-      if (stop) throw new ProblemError(409, `${stop.owner} ${stop.type}: ${stop.text}`, { kept: KEPT });
-      if (isDone(leg.leg, 'push')) throw new ProblemError(409, 'This was done already.', { kept: KEPT });
-      if (leg.said.pushed && stepOf(leg.leg, 'push')!.standing.state !== 'stopped') throw new ProblemError(409, 'This was decided already.', { kept: KEPT });
+      if (stop) throw new NotNow(`${stop.owner} ${stop.type}: ${stop.text}`, { kept: KEPT });
+      if (isDone(leg.leg, 'push')) throw new NotNow('This was done already.', { kept: KEPT });
+      if (leg.said.pushed && stepOf(leg.leg, 'push')!.standing.state !== 'stopped') throw new NotNow('This was decided already.', { kept: KEPT });
       await decide({ kind: 'push' }, { kind: 'push', text: 'The push of the new zone was decided.', before: null, after: null });
       if (leg.said.pushed) await decide({ kind: 'retry', subject: 'push' }, { kind: 'retry', text: 'Push the new zone: to be tried again.' });
     });
@@ -220,9 +217,9 @@ export class MoveService {
   /** Decides beforehand what Wanderon does by itself: lowering, turning the old zone, raising. */
   async approve(legId: string, plan: { lowerAt: Instant | null; plannedSwitch: Instant | null; lowerTo: number }, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async ({ leg, decide, at }) => {
-      if (!leg.leg.plan.chosen) throw new ProblemError(409, 'Choose the hosts first.', { kept: KEPT });
-      if (plan.lowerAt !== null && plan.lowerAt < at - 60) throw new ProblemError(400, 'The lowering lies in the past.', { field: 'lowerAt', kept: KEPT });
-      if (leg.leg.times.ts !== undefined) throw new ProblemError(409, 'The switch is under way.', { kept: KEPT });
+      if (!leg.leg.plan.chosen) throw new NotNow('Choose the hosts first.', { kept: KEPT });
+      if (plan.lowerAt !== null && plan.lowerAt < at - 60) throw new InvalidInput('The lowering lies in the past.', { field: 'lowerAt', kept: KEPT });
+      if (leg.leg.times.ts !== undefined) throw new NotNow('The switch is under way.', { kept: KEPT });
       await decide(
         { kind: 'approve', value: plan },
         {
@@ -240,13 +237,13 @@ export class MoveService {
     const moveId = await this.store.moveOf(legId);
     const { current } = await this.loader.load(moveId);
     const state = stepOf(current.leg, 'switch')?.standing.state;
-    if (state === 'done') throw new ProblemError(409, 'The switch was seen already.', { kept: KEPT });
-    if (state === 'waiting') throw new ProblemError(409, this.shut(current.leg, 'It is not time for the switch yet'), { kept: KEPT });
+    if (state === 'done') throw new NotNow('The switch was seen already.', { kept: KEPT });
+    if (state === 'waiting') throw new NotNow(this.shut(current.leg, 'It is not time for the switch yet'), { kept: KEPT });
     if (current.leg.times.ts === undefined) await this.advancer.lookForGate(moveId);
     return this.acts.act(legId, person, async ({ leg, decide }) => {
       if (leg.said.submittedAt !== undefined) return;
       if (leg.leg.times.ts === undefined && !gateOf(leg.leg).open)
-        throw new ProblemError(409, this.shut(leg.leg, 'The gate is shut'), { detail: this.evidence(leg.leg), kept: KEPT });
+        throw new NotNow(this.shut(leg.leg, 'The gate is shut'), { detail: this.evidence(leg.leg), kept: KEPT });
       await decide(
         { kind: 'submitted' },
         {
@@ -278,7 +275,7 @@ export class MoveService {
       const survey = wish.step === 'survey' && wish.act === 'retry' && !leg.plan.chosen;
       const offered: readonly Way[] = [...(step?.standing.ways ?? []), ...(line?.ways ?? [])];
       const way = offered.find((one) => one.act === wish.act && one.subject === wish.subject);
-      if (!way && !survey) throw new ProblemError(409, 'This is not open here any more.', { detail: 'The page shows what is.', kept: KEPT });
+      if (!way && !survey) throw new NotNow('This is not open here any more.', { detail: 'The page shows what is.', kept: KEPT });
       await this.follow(act, wish, way?.label ?? 'Take the survey again', step?.rule.title ?? line?.text ?? '');
     });
   }
@@ -339,8 +336,8 @@ export class MoveService {
     return this.acts.act(legId, person, async ({ leg, decide }) => {
       const line = gateOf(leg.leg).lines.find((one) => one.key === key);
       if (!line) throw notFound('line');
-      if (!line.waivable) throw new ProblemError(409, 'This cannot be let pass.', { kept: KEPT });
-      if (reason !== null && line.text !== text) throw new ProblemError(409, `It says something else by now: ${line.text}`, { kept: KEPT });
+      if (!line.waivable) throw new NotNow('This cannot be let pass.', { kept: KEPT });
+      if (reason !== null && line.text !== text) throw new NotNow(`It says something else by now: ${line.text}`, { kept: KEPT });
       if (reason !== null)
         await decide(
           { kind: 'waive', subject: key, value: { reason, about: line.about } satisfies Waiver },
@@ -356,15 +353,15 @@ export class MoveService {
 
   async lookAtWebsite(legId: string, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async ({ leg, decide }) => {
-      if (!leg.leg.plan.chosen) throw new ProblemError(409, 'Where the website will be is known once the hosts are chosen.', { kept: KEPT });
-      if (isDone(leg.leg, 'settle')) throw new ProblemError(409, 'The move is settled: the website is not looked at any more.', { kept: KEPT });
+      if (!leg.leg.plan.chosen) throw new NotNow('Where the website will be is known once the hosts are chosen.', { kept: KEPT });
+      if (isDone(leg.leg, 'settle')) throw new NotNow('The move is settled: the website is not looked at any more.', { kept: KEPT });
       await decide({ kind: 'website' }, { kind: 'website', text: 'A look at the website was asked for.' });
     });
   }
 
   async close(id: string, person: Caller): Promise<Acted> {
     return this.acts.onMove(id, person, async (act) => {
-      if (stepOf(act.leg.leg, 'close')?.standing.state !== 'ready') throw new ProblemError(409, 'The move is not settled yet.', { kept: KEPT });
+      if (stepOf(act.leg.leg, 'close')?.standing.state !== 'ready') throw new NotNow('The move is not settled yet.', { kept: KEPT });
       await this.end(act, 'closed', 'The move was closed.');
     });
   }
@@ -390,7 +387,7 @@ export class MoveService {
   private async refuseOverlap(choice: DomainChoice, scope: Scope, database: Database): Promise<void> {
     const other: MoveRow | undefined = (await this.store.openOf(choice.zone, database)).find((move) => scopesMeet(move.scope, scope));
     if (other)
-      throw new ProblemError(409, `${choice.shown} is being moved already.`, {
+      throw new NotNow(`${choice.shown} is being moved already.`, {
         field: 'domain',
         detail: 'Open that move, or close it first.',
         kept: KEPT,
@@ -402,14 +399,13 @@ export class MoveService {
     try {
       const delegation = await this.network.walker().delegation(Name.parse(`${choice.zone}.`));
       if (nameserversOf(delegation).length === 0)
-        throw new ProblemError(
-          422,
+        throw new Unsuitable(
           `${choice.shown} is not delegated: the servers of ${delegation.parent.replace(/\.$/, '') || 'the root'} know no nameservers for it.`,
           { field: 'domain', kept: KEPT },
         );
     } catch (error) {
       if (error instanceof NetError)
-        throw new ProblemError(502, `The delegation of ${choice.shown} cannot be read: ${error.message}.`, {
+        throw new NotReachable(`The delegation of ${choice.shown} cannot be read: ${error.message}.`, {
           field: 'domain',
           detail: 'Try again when the network answers.',
           kept: KEPT,
@@ -419,8 +415,14 @@ export class MoveService {
   }
 }
 
-function switched(): ProblemError {
-  return new ProblemError(409, 'The switch is under way: the plan stands.', {
+/** A row that cannot be decided so, or not be read. */
+function refused({ status, field, problem }: Extract<ReturnType<typeof editRow>, { ok: false }>): Refusal {
+  const more = { ...(field ? { field } : {}), kept: KEPT };
+  return status === 'refused' ? new NotNow(problem, more) : new InvalidInput(problem, more);
+}
+
+function switched(): NotNow {
+  return new NotNow('The switch is under way: the plan stands.', {
     detail: 'What is served otherwise can be taken into the plan where it is reported.',
     kept: KEPT,
   });

@@ -4,7 +4,7 @@ import { hash, verify } from '@node-rs/argon2';
 import { NewPerson, Person, Role } from '@wanderon/contract';
 import { WALL_CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
-import { ProblemError } from '../problem';
+import { NotNow, NotSignedIn, TooManyTries } from '../refusals';
 import { Caller } from './allow';
 
 export const SESSION_COOKIE = 'wanderon_session';
@@ -42,7 +42,7 @@ export class PeopleService {
         .where({ subject })
         .andWhere('at', '>', now - WINDOW_SECONDS)
         .count<{ count: string }[]>('* as count');
-      if (Number(counted[0]!.count) >= most) throw new ProblemError(429, 'Too many failed tries. Wait 15 minutes and try again.');
+      if (Number(counted[0]!.count) >= most) throw new TooManyTries('Too many failed tries. Wait 15 minutes and try again.');
     }
     const person = await this.database<PersonRow>('people').where({ login: login.toLowerCase(), disabled: false }).first();
     // An unknown login takes as long as a wrong password.
@@ -50,7 +50,7 @@ export class PeopleService {
     const right = await verify(stored, password);
     if (!person || !right) {
       await this.database('sign_in_failures').insert(subjects.map(({ subject }) => ({ subject, at: now })));
-      throw new ProblemError(401, 'Login or password is wrong.');
+      throw new NotSignedIn('Login or password is wrong.');
     }
     await this.database('sign_in_failures')
       .where('at', '<', now - WINDOW_SECONDS)
@@ -93,7 +93,7 @@ export class PeopleService {
       .onConflict('login')
       .ignore()
       .returning('id');
-    if (inserted.length === 0) throw new ProblemError(409, `The login ${person.login} is taken.`, { field: 'login', kept: 'Nothing was changed.' });
+    if (inserted.length === 0) throw new NotNow(`The login ${person.login} is taken.`, { field: 'login', kept: 'Nothing was changed.' });
     return row;
   }
 

@@ -3,7 +3,7 @@ import { CanActivate, ExecutionContext, Inject, Injectable } from '@nestjs/commo
 import { Reflector } from '@nestjs/core';
 import { ROLES, Role } from '@wanderon/contract';
 import { CONFIG, Config } from '../config';
-import { ProblemError } from '../problem';
+import { NotAllowed, NotSignedIn } from '../refusals';
 import { ALLOW, SignedRequest } from './allow';
 import { PeopleService, SESSION_COOKIE } from './people.service';
 
@@ -24,14 +24,14 @@ export class SessionGuard implements CanActivate {
     const changes = !SAFE.has(request.method);
     if (changes) this.checkOrigin(request);
     if (needed === 'anybody') return true;
-    if (needed === undefined) throw new ProblemError(403, 'Nobody may do this.');
+    if (needed === undefined) throw new NotAllowed('Nobody may do this.');
     const cookies = request.cookies as Record<string, string | undefined>;
     const caller = await this.people.callerOf(cookies[SESSION_COOKIE]);
-    if (!caller) throw new ProblemError(401, 'Sign in first.', { kept: 'Nothing was changed.' });
+    if (!caller) throw new NotSignedIn('Sign in first.', { kept: 'Nothing was changed.' });
     if (ROLES.indexOf(caller.role) < ROLES.indexOf(needed))
-      throw new ProblemError(403, `This needs the role ${needed}; you are signed in as ${caller.role}.`, { kept: 'Nothing was changed.' });
+      throw new NotAllowed(`This needs the role ${needed}; you are signed in as ${caller.role}.`, { kept: 'Nothing was changed.' });
     if (changes && !sameText(request.get('x-csrf-token') ?? '', caller.csrf))
-      throw new ProblemError(403, 'This page is out of date. Reload it and try again.', { kept: 'Nothing was changed.' });
+      throw new NotAllowed('This page is out of date. Reload it and try again.', { kept: 'Nothing was changed.' });
     request.caller = caller;
     return true;
   }
@@ -41,7 +41,7 @@ export class SessionGuard implements CanActivate {
     const origin = request.get('origin');
     if (origin === undefined) return;
     const own = [new URL(this.config.WANDERON_PUBLIC_ADDRESS).origin, `${request.protocol}://${request.get('host')}`];
-    if (!own.includes(origin)) throw new ProblemError(403, 'The request comes from another site.', { kept: 'Nothing was changed.' });
+    if (!own.includes(origin)) throw new NotAllowed('The request comes from another site.', { kept: 'Nothing was changed.' });
   }
 }
 

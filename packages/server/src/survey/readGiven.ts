@@ -1,9 +1,9 @@
 import { InHandInput } from '@wanderon/contract';
 import { Name, NameError, TextError, rrsetFromText, rrsetToText } from '@wanderon/core';
-import { ProblemError } from '../problem';
+import { InvalidInput } from '../refusals';
 import { InHandGiven } from './inHand.store';
 
-/** Names and record sets that a person gives, checked and in one spelling. Throws a ProblemError that names the field. */
+/** Names and record sets that a person gives, checked and in one spelling. Throws an InvalidInput that names the field. */
 export function readGiven(input: InHandInput, zone: Name): InHandGiven {
   return {
     ...(typeof input.serial === 'number' ? { serial: input.serial } : {}),
@@ -18,7 +18,7 @@ export function readGiven(input: InHandInput, zone: Name): InHandGiven {
   };
 }
 
-/** A name as typed: below the zone, or whole. Throws a ProblemError. */
+/** A name as typed: below the zone, or whole. Throws an InvalidInput. */
 export function readNameBelow(text: string, zone: Name): string {
   const whole = zone.toString().replace(/\.$/, '');
   const absolute = text.endsWith('.')
@@ -29,7 +29,7 @@ export function readNameBelow(text: string, zone: Name): string {
   return checked('name', text, () => inZone(Name.parse(absolute), zone));
 }
 
-/** Pages of a domain, as host name and path. Throws a ProblemError that names the one that is none. */
+/** Pages of a domain, as host name and path. Throws an InvalidInput that names the one that is none. */
 export function readPages(pages: readonly string[], domain: string): string[] {
   return [
     ...new Set(
@@ -39,7 +39,7 @@ export function readPages(pages: readonly string[], domain: string): string[] {
           const address = `https://${page.trim().replace(/^https?:\/\//i, '')}`;
           const url = URL.canParse(address) ? new URL(address) : undefined;
           if (!url || url.port !== '' || url.username !== '' || !(url.hostname === domain || url.hostname.endsWith(`.${domain}`)))
-            throw new ProblemError(400, `${page} is not a page of ${domain}.`, {
+            throw new InvalidInput(`${page} is not a page of ${domain}.`, {
               field: 'pages',
               detail: `Type it like www.${domain}/contact.`,
               kept: 'Nothing was changed.',
@@ -60,7 +60,7 @@ function checked<T>(field: string, what: string, read: () => T): T {
     return read();
   } catch (error) {
     if (error instanceof NameError || error instanceof TextError || error instanceof RangeError)
-      throw new ProblemError(400, `${what} cannot be taken: ${error.message}.`, { field, kept: 'Nothing was changed.' });
+      throw new InvalidInput(`${what} cannot be taken: ${error.message}.`, { field, kept: 'Nothing was changed.' });
     throw error;
   }
 }

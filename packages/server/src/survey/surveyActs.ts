@@ -6,7 +6,7 @@ import { LegLoader, LoadedLeg } from '../moves/legLoader';
 import { Act, KEPT, MoveActs } from '../moves/moveActs';
 import { MoveStore } from '../moves/move.store';
 import { Caller } from '../people/allow';
-import { ProblemError, notFound } from '../problem';
+import { InvalidInput, NotNow, notFound } from '../refusals';
 import { InHandGiven, InHandStore } from './inHand.store';
 import { readGiven, readNameBelow, readPages } from './readGiven';
 import { saidOfSurvey } from './saidOfSurvey';
@@ -71,8 +71,7 @@ export class SurveyActs {
   async nameHint(legId: string, input: NameHint, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async (act) => {
       const given = await this.inHand.latest(legId, act.transaction);
-      if (act.leg.leg.plan.chosen)
-        throw new ProblemError(409, 'The plan was made from the survey already: add what stands there to the ledger.', { kept: KEPT });
+      if (act.leg.leg.plan.chosen) throw new NotNow('The plan was made from the survey already: add what stands there to the ledger.', { kept: KEPT });
       const name = readNameBelow(input.name, act.leg.leg.plan.zone);
       const names = [...new Set([...given.names, name])];
       await this.give(act, { ...given, names }, `The hint at ${input.owner} was given a name: ${name}; the survey is taken again.`, given.id);
@@ -83,8 +82,8 @@ export class SurveyActs {
   async again(legId: string, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async ({ leg, decide }) => {
       if (leg.leg.plan.chosen && leg.leg.times.ts !== undefined)
-        throw new ProblemError(409, 'The switch is under way: a survey would be of the new zone.', { kept: KEPT });
-      if (isBusy(leg)) throw new ProblemError(409, 'A survey is being taken already.', { kept: KEPT });
+        throw new NotNow('The switch is under way: a survey would be of the new zone.', { kept: KEPT });
+      if (isBusy(leg)) throw new NotNow('A survey is being taken already.', { kept: KEPT });
       await decide({ kind: 'survey' }, { kind: 'survey', text: 'The survey is taken again.', before: { survey: leg.row.last_survey } });
     });
   }
@@ -120,13 +119,13 @@ export class SurveyActs {
   /** What a fronted set holds, read in the host's panel. */
   async setStored(legId: string, input: StoredInput, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async (act) => {
-      if (act.leg.leg.plan.chosen) throw new ProblemError(409, 'The plan was made already: type the value in its row of the ledger.', { kept: KEPT });
+      if (act.leg.leg.plan.chosen) throw new NotNow('The plan was made already: type the value in its row of the ledger.', { kept: KEPT });
       const set = await this.setOf(act.leg, input.owner, input.type);
-      if (set.fronted === null) throw new ProblemError(409, `${input.owner} ${input.type} is answered as it is stored.`, { kept: KEPT });
+      if (set.fronted === null) throw new NotNow(`${input.owner} ${input.type} is answered as it is stored.`, { kept: KEPT });
       let data: string[] = [];
       if (input.data.trim() !== '') {
         const read = readRow(act.leg.leg.plan.zone, { owner: set.owner, type: set.type, ttl: String(set.ttl), data: input.data });
-        if (!read.ok) throw new ProblemError(400, read.problem, { field: 'data', kept: KEPT });
+        if (!read.ok) throw new InvalidInput(read.problem, { field: 'data', kept: KEPT });
         data = read.set.data;
       }
       const subject = `${set.owner} ${set.type}`;
@@ -146,7 +145,7 @@ export class SurveyActs {
   async stop(legId: string, person: Caller): Promise<Acted> {
     const id = await this.store.moveOf(legId);
     const acted = await this.acts.act(legId, person, async ({ leg, note, at }) => {
-      if (!isBusy(leg)) throw new ProblemError(409, 'No survey is being taken.', { kept: KEPT });
+      if (!isBusy(leg)) throw new NotNow('No survey is being taken.', { kept: KEPT });
       await note({ kind: 'stop', text: 'The survey was stopped.', after: { at } });
     });
     await this.live.tell({ topic: 'stop', move: id });
@@ -159,7 +158,7 @@ export class SurveyActs {
   }
 
   private refuseOncePlanned({ leg }: Act): void {
-    if (leg.leg.plan.chosen) throw new ProblemError(409, 'The plan was made from the survey already.', { kept: KEPT });
+    if (leg.leg.plan.chosen) throw new NotNow('The plan was made from the survey already.', { kept: KEPT });
   }
 
   private async surveyOf({ row }: LoadedLeg): Promise<SurveyView | undefined> {

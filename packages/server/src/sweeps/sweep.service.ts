@@ -6,7 +6,7 @@ import { DATABASE, Database } from '../db/database';
 import { EventStore } from '../events/event.store';
 import { LiveService } from '../live/live.service';
 import { Caller } from '../people/allow';
-import { ProblemError, notFound } from '../problem';
+import { InvalidInput, NotNow, notFound } from '../refusals';
 import { SurveyStore } from '../survey/survey.store';
 import { SweepStore } from './sweep.store';
 import { SweepWorker } from './sweepWorker';
@@ -29,13 +29,13 @@ export class SweepService {
   async begin(input: NewSweep, person: Caller): Promise<string> {
     const list = readDomainList(input.text);
     const [bad] = list.bad;
-    if (bad) throw new ProblemError(400, `Line ${bad.line}: ${bad.problem}`, { field: 'text', kept: KEPT });
+    if (bad) throw new InvalidInput(`Line ${bad.line}: ${bad.problem}`, { field: 'text', kept: KEPT });
     if (list.leftOut > 0)
-      throw new ProblemError(400, `The list has ${list.leftOut} domains too many: ${list.domains.length} at a time are surveyed.`, {
+      throw new InvalidInput(`The list has ${list.leftOut} domains too many: ${list.domains.length} at a time are surveyed.`, {
         field: 'text',
         kept: KEPT,
       });
-    if (list.domains.length === 0) throw new ProblemError(400, 'There is no domain in the list.', { field: 'text', kept: KEPT });
+    if (list.domains.length === 0) throw new InvalidInput('There is no domain in the list.', { field: 'text', kept: KEPT });
     const name = input.name || `${showName(list.domains[0]!)}${list.domains.length > 1 ? ` and ${list.domains.length - 1} more` : ''}`;
     const id = await this.database.transaction(async (transaction) => {
       const sweep = await this.store.create(name, list.domains, person.id, this.clock.now(), transaction);
@@ -52,7 +52,7 @@ export class SweepService {
   async act(id: string, { action }: SweepAction, person: Caller): Promise<void> {
     const sweep = await this.store.get(id);
     const refuse = (why: string): never => {
-      throw new ProblemError(409, why, { kept: KEPT });
+      throw new NotNow(why, { kept: KEPT });
     };
     await this.database.transaction(async (transaction) => {
       switch (action) {

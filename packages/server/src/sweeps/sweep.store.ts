@@ -3,7 +3,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { SweepRow, SweepSummary, SweepView } from '@wanderon/contract';
 import { Instant } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
-import { notFound } from '../problem';
+import { notFound } from '../refusals';
 
 interface SummaryRow {
   id: string;
