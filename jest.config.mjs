@@ -9,11 +9,12 @@ const shared = {
     ],
   },
   moduleNameMapper: { '^@wanderon/(core|contract|net|lab)$': '<rootDir>/packages/$1/src/index.ts' },
+  setupFiles: ['<rootDir>/e2e/src/support/seed.ts'],
   modulePathIgnorePatterns: ['<rootDir>/.*/dist/', '<rootDir>/.wanderon/'],
 };
 
 const withServers = {
-  setupFiles: ['<rootDir>/e2e/src/support/timeout.ts'],
+  setupFiles: [...shared.setupFiles, '<rootDir>/e2e/src/support/timeout.ts'],
   globalSetup: '<rootDir>/e2e/src/support/clusterUp.ts',
   globalTeardown: '<rootDir>/e2e/src/support/clusterDown.ts',
 };

@@ -30,7 +30,7 @@ describe('the survey chapter', () => {
 
   beforeAll(async () => {
     // Slow enough for a survey by questions to be watched.
-    world = await openWorld({ more: [LARGE, HOSTILE] }, { WANDERON_QUESTIONS_PER_SECOND: '60' });
+    world = await openWorld({ more: [LARGE, HOSTILE] }, { WANDERON_QUESTIONS_PER_SECOND: '250' });
     await chromium.open();
     page = await chromium.page();
     await signIn(page, world.server.address, 'technician');

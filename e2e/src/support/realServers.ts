@@ -25,7 +25,7 @@ export const KEY = { name: 'move.key.', algorithm: 'hmac-sha256', secret: Buffer
 
 export class RealServers {
   readonly folder = mkdtempSync(join(tmpdir(), 'wanderon-real-'));
-  private readonly children: ChildProcess[] = [];
+  private readonly children = new Map<string, ChildProcess>();
   private readonly added: string[] = [];
 
   constructor() {
@@ -40,11 +40,7 @@ export class RealServers {
 
   /** bind9 with the zones given as text. */
   async bind(address: string, zones: Record<string, string>, options: { keyed: boolean; encrypted?: boolean; signed?: boolean }): Promise<void> {
-    // bind listens on addresses that an interface has, and all of 127.0.0.0/8 is not that.
-    spawnSync('ip', ['address', 'add', `${address}/32`, 'dev', 'lo']);
-    this.added.push(address);
-    const name = `bind-${address}`;
-    mkdirSync(join(this.folder, name), { mode: 0o777 });
+    const name = this.bindFolder(address);
     // bind makes a signed copy beside the file, and cannot take updates of the same zone then.
     const signed = options.signed ? 'dnssec-policy default; inline-signing yes;' : 'ixfr-from-differences yes;';
     const allow = options.keyed ? `key "${KEY.name}";` : '127.0.0.0/8;';
@@ -55,14 +51,35 @@ export class RealServers {
     const encrypted = options.encrypted
       ? `listen-on port 853 tls ephemeral { ${address}; }; listen-on port 443 tls ephemeral http default { ${address}; };`
       : '';
+    await this.startBind(address, name, encrypted, entries);
+  }
+
+  private bindFolder(address: string): string {
+    // bind listens on addresses that an interface has, and all of 127.0.0.0/8 is not that.
+    spawnSync('ip', ['address', 'add', `${address}/32`, 'dev', 'lo']);
+    this.added.push(address);
+    const name = `bind-${address}`;
+    mkdirSync(join(this.folder, name), { mode: 0o777 });
+    return name;
+  }
+
+  private async startBind(address: string, name: string, listening: string, entries: readonly string[]): Promise<void> {
     const config = this.file(
       `${name}/named.conf`,
       `key "${KEY.name}" { algorithm ${KEY.algorithm}; secret "${KEY.secret}"; };
-options { directory "${join(this.folder, name)}"; listen-on port 53 { ${address}; }; ${encrypted} listen-on-v6 { none; }; pid-file none; check-names primary ignore; recursion no; dnssec-validation no; session-keyfile none; };
+options { directory "${join(this.folder, name)}"; listen-on port 53 { ${address}; }; ${listening} listen-on-v6 { none; }; pid-file none; check-names primary ignore; recursion no; dnssec-validation no; session-keyfile none; };
 controls { };
 ${entries.join('\n')}\n`,
     );
     await this.start('/usr/sbin/named', ['-f', '-g', '-c', config], address);
+  }
+
+  /** bind9 that shows whoever comes with the key another zone than everybody else, as where an inner view is kept. */
+  async bindViews(address: string, zone: string, inner: string, outer: string): Promise<void> {
+    const folder = this.bindFolder(address);
+    const view = (name: string, text: string): string =>
+      `view "${name}" { match-clients { ${name === 'inner' ? `key "${KEY.name}"` : 'any'}; }; zone "${zone}" { type primary; file "${this.file(`${folder}/${name}`, text)}"; allow-transfer { key "${KEY.name}"; }; }; };`;
+    await this.startBind(address, folder, '', [view('inner', inner), view('outer', outer)]);
   }
 
   /** nsd with the zones given as text, transfer by key; it takes no updates. */
@@ -146,10 +163,11 @@ ${entries.join('')}`,
     await this.start('/usr/sbin/knotd', ['-c', config], address);
   }
 
-  async unbound(address: string, rootAddress: string): Promise<void> {
-    const hints = this.file('unbound-hints', `. 3600 IN NS root.servers.test.\nroot.servers.test. 3600 IN A ${rootAddress}\n`);
+  /** unbound, which checks signatures from the `anchors` on, where there are any. */
+  async unbound(address: string, rootAddress: string, anchors: readonly string[] = []): Promise<void> {
+    const hints = this.file(`unbound-hints-${address}`, `. 3600 IN NS root.servers.test.\nroot.servers.test. 3600 IN A ${rootAddress}\n`);
     const config = this.file(
-      'unbound.conf',
+      `unbound-${address}.conf`,
       `server:
   interface: ${address}
   port: 53
@@ -163,8 +181,8 @@ ${entries.join('')}`,
   root-hints: "${hints}"
   do-not-query-localhost: no
   access-control: 127.0.0.0/8 allow
-  module-config: "iterator"
-  trust-anchor-signaling: no
+  module-config: "${anchors.length > 0 ? 'validator iterator' : 'iterator'}"
+${anchors.map((anchor) => `  trust-anchor: "${anchor}"\n`).join('')}  trust-anchor-signaling: no
 remote-control:
   control-enable: no
 `,
@@ -172,8 +190,13 @@ remote-control:
     await this.start('/usr/sbin/unbound', ['-d', '-c', config], address);
   }
 
+  /** The server at an address reads its files again. */
+  reload(address: string): void {
+    this.children.get(address)!.kill('SIGHUP');
+  }
+
   close(): void {
-    for (const child of this.children) child.kill('SIGKILL');
+    for (const child of this.children.values()) child.kill('SIGKILL');
     for (const address of this.added) spawnSync('ip', ['address', 'del', `${address}/32`, 'dev', 'lo']);
     rmSync(this.folder, { recursive: true, force: true });
   }
@@ -181,7 +204,7 @@ remote-control:
   private async start(command: string, args: readonly string[], address: string): Promise<void> {
     const said: string[] = [];
     const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'] });
-    this.children.push(child);
+    this.children.set(address, child);
     for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => said.push(String(chunk)));
     await until(`${command} answers at ${address}`, async () => {
       if (child.exitCode !== null) throw new Error(`${command} ended:\n${said.join('').slice(-2000)}`);
@@ -214,6 +237,7 @@ function nsdServer(folder: string, address: string, key: ServerKey): string {
   xfrdir: "${folder}"
   zonelistfile: "${join(folder, 'list')}"
   server-count: 1
+  rrl-ratelimit: 0
 remote-control:
   control-enable: no
 key:

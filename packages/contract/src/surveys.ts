@@ -113,6 +113,8 @@ export const surveySchema = z.object({
       evidence: z.array(evidenceSchema),
       /** How its answers differ. */
       varying: z.string().nullable(),
+      /** One server answers otherwise from one question to the next. */
+      restless: z.boolean(),
       /** Why what is answered is not what its host stores; `stored`: what that is, where it is known. */
       fronted: z.string().nullable(),
       stored: z.array(z.string()).nullable(),

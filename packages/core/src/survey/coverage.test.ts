@@ -1,4 +1,4 @@
-import { AuthorityAnswer, Coverage, Means, Unsteady, coverageOf as claimed } from './coverage';
+import { AuthorityAnswer, Coverage, Compared, Means, coverageOf as claimed } from './coverage';
 
 const authority = (server: string, more: Partial<AuthorityAnswer>): AuthorityAnswer => ({
   server,
@@ -14,8 +14,8 @@ const authority = (server: string, more: Partial<AuthorityAnswer>): AuthorityAns
   ...more,
 });
 
-const coverageOf = (authorities: AuthorityAnswer[], means: Means, unsteady: Partial<Unsteady> = {}): Coverage =>
-  claimed(authorities, means, { varying: 0, fronted: 0, ...unsteady });
+const coverageOf = (authorities: AuthorityAnswer[], means: Means, compared: Partial<Compared> = {}): Coverage =>
+  claimed(authorities, means, { varying: 0, fronted: 0, left: 0, against: [], ...compared });
 const TRANSFER: Means = { kind: 'transfer', differing: 0 };
 const walk = (more: object): Means => ({ kind: 'walk', address: '192.0.2.1', serial: 5, names: 9, whole: true, problems: [], ...more });
 
@@ -64,15 +64,22 @@ describe('coverage', () => {
     expect(coverageOf([authority('a', {}), authority('b', { address: '192.0.2.2', serial: 6 })], asked).grade).toBe('partial');
   });
 
-  it('of a walk or a file is less where answers are not steady; a transfer shows what is stored', () => {
-    expect(coverageOf([authority('a', {})], walk({}), { varying: 1 }).grade).toBe('partial');
-    expect(coverageOf([authority('a', {})], walk({}), { fronted: 1 }).grade).toBe('partial');
-    expect(coverageOf([authority('a', { transferred: true })], TRANSFER, { varying: 3, fronted: 1 }).grade).toBe('whole');
-    const file: Means = { kind: 'questions', address: '192.0.2.1', asked: 9, remarks: [], file: { serial: 5, differing: 0 } };
-    expect(coverageOf([authority('a', {})], file, { fronted: 1 }).grade).toBe('likely whole');
-    expect(coverageOf([authority('a', {})], file, { varying: 1 })).toEqual({
-      grade: 'partial',
-      reasons: expect.arrayContaining([expect.stringMatching(/1 record set vary/)]),
-    });
+  const file: Means = { kind: 'questions', address: '192.0.2.1', asked: 9, remarks: [], file: { serial: 5, differing: 0 } };
+  it.each([
+    ['a transfer', TRANSFER, 'whole'],
+    ['a walk', walk({}), 'whole'],
+    ['a file', file, 'likely whole'],
+  ] as const)('of %s is partial where answers differ, vary or are made, or something else speaks against it', (_, means, grade) => {
+    const all = [authority('a', { transferred: true })];
+    expect(coverageOf(all, means).grade).toBe(grade);
+    for (const compared of [{ varying: 1 }, { fronted: 1 }, { against: ['A view.'] }]) expect(coverageOf(all, means, compared).grade).toBe('partial');
+    expect(coverageOf(all, means, { varying: 2, against: ['A view.'] }).reasons).toEqual(
+      expect.arrayContaining(['A view.', '2 record sets are not answered alike: both answers stand beside each.']),
+    );
+  });
+
+  it('is not whole where sets were too many to be held against every server', () => {
+    const { grade, reasons } = coverageOf([authority('a', { transferred: true })], TRANSFER, { left: 3 });
+    expect([grade, reasons.at(-1)]).toEqual(['likely whole', '3 record sets were not held against what every authority answers.']);
   });
 });

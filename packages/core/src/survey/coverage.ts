@@ -57,18 +57,41 @@ export interface FileInHand {
   readonly differing: number;
 }
 
-/** What looking again showed: how many sets are answered otherwise from one time to the next, or in place of what is stored. */
-export interface Unsteady {
+/** What asking every authority for every set showed. */
+export interface Compared {
+  /** Sets that servers answer otherwise from one to the other, from one time to the next, or than their transfer holds. */
   readonly varying: number;
+  /** Sets that are answered in place of what is stored. */
   readonly fronted: number;
+  /** Sets that were not asked for again, there being too many. */
+  readonly left: number;
+  /** What else speaks against what was found being all there is, in sentences. */
+  readonly against: readonly string[];
 }
 
 /**
- * What can be claimed. A transfer or a closed walk is whole for the server that gave it, at its serial; the zone is whole
- * only where every other authority that answers serves the same serial. A walk rests on answers: where some of them are not
- * steady it is not whole. Questions never prove that nothing is missing.
+ * What can be claimed. Where answers differ, vary or are made, or something else speaks against it, the inventory is partial,
+ * however it was come by. A transfer or a closed walk is whole for the server that gave it, at its serial; the zone is whole
+ * only where every other authority that answers serves the same serial, and gave the same answers. Questions never prove that
+ * nothing is missing.
  */
-export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means, { varying, fronted }: Unsteady): Coverage {
+export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means, compared: Compared): Coverage {
+  const { varying, fronted, left, against } = compared;
+  const claimed = claimedBy(authorities, means, compared);
+  const reasons = [
+    ...claimed.reasons,
+    ...against,
+    ...(varying > 0
+      ? [`${counted(varying, 'record set is', 'record sets are')} not answered alike: both answers stand beside ${varying === 1 ? 'it' : 'each'}.`]
+      : []),
+    ...(fronted > 0 ? [`${counted(fronted, 'record set is', 'record sets are')} answered in place of what is stored.`] : []),
+    ...(left > 0 ? [`${counted(left, 'record set was', 'record sets were')} not held against what every authority answers.`] : []),
+  ];
+  if (varying + fronted + against.length > 0) return { grade: 'partial', reasons };
+  return { grade: left > 0 && claimed.grade === 'whole' ? 'likely whole' : claimed.grade, reasons };
+}
+
+function claimedBy(authorities: readonly AuthorityAnswer[], means: Means, { varying }: Compared): Coverage {
   switch (means.kind) {
     case 'transfer': {
       const source = authorities.find((authority) => authority.transferred);
@@ -85,11 +108,6 @@ export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means
       const source = authorities.find((authority) => authority.address === means.address);
       const said = `No authority gave a transfer. The signed zone was walked name by name at ${plain(source?.server ?? means.address)}: ${means.names} names at serial ${means.serial}.`;
       if (!means.whole || !source) return { grade: 'partial', reasons: [said, ...means.problems.slice(0, 5)] };
-      if (varying + fronted > 0)
-        return {
-          grade: 'partial',
-          reasons: [said, `The answers for ${counted(varying + fronted, 'record set')} are not steady, or not what is stored: more may stand there.`],
-        };
       return againstOthers(authorities, source, means.serial, said);
     }
     case 'questions': {
@@ -112,7 +130,6 @@ export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means
             : []),
           `No authority gave a transfer. ${means.asked} questions were put to ${plain(source?.server ?? means.address)}: names that are neither common nor named by others were not found.`,
           ...means.remarks,
-          ...(varying > 0 ? [`The answers for ${counted(varying, 'record set')} vary: what was seen is listed, more may exist.`] : []),
           'A transfer, a key for it, or an export of the zone would close what is open.',
         ],
       };

@@ -191,7 +191,12 @@ export class Exploration {
     const withBelow = new NameMap<true>();
     for (const node of this.nodes.values()) {
       asWildcard += node.asWildcard;
-      for (const set of node.sets.values()) sets.push({ set, because: node.because });
+      for (const set of node.sets.values()) {
+        const from = this.wildFor(node.name.parent, set);
+        if (from === 'no') sets.push({ set, because: node.because });
+        else if (from === 'same') asWildcard += 1;
+        else hints.push({ name: node.name, text: unsureWords(set) });
+      }
       if (node.sets.size > 0 || node.state === 'cut') for (let above = node.name; above.isBelow(this.zone);) withBelow.set((above = above.parent), true);
     }
     // A wildcard explains the name it stands below.
@@ -297,6 +302,15 @@ export class Exploration {
     if (this.put({ name, type }, { parent })) parent.open += 1;
   }
 
+  /** A server may deny a name of which a wildcard holds another type only: the wildcards above what was found are asked for its type. */
+  private doubt(from: Name, type: number): void {
+    for (let at = from; at.isAtOrBelow(this.zone); at = at.parent) {
+      const parent = this.parents.get(at);
+      if (parent?.state === 'denies') this.control(parent, at.child('*'), type);
+      if (at.isRoot) return;
+    }
+  }
+
   /** Queues a question that was never asked; false for one that was. */
   private put(question: SurveyQuestion, what: { node?: Node; parent?: Parent }): boolean {
     const key = keyOf(question);
@@ -314,6 +328,8 @@ export class Exploration {
     if (!question.name.equals(wildcard)) {
       if (answer && this.takeReferral(question.name, answer)) parent.state = 'denies';
       else if (answer && denies(answer, question.name)) parent.state = 'denies';
+      // Every name below is made by it, and none of them is there (RFC 6672 §2.4).
+      else if (answer && this.takeDname(question.name, answer)) parent.state = 'denies';
       else for (const type of COMMON) this.control(parent, wildcard, type);
     } else if (!answer) parent.unknown.add(question.type);
     else {
@@ -321,11 +337,13 @@ export class Exploration {
         if (parent.wild.has(set.type)) continue;
         parent.wild.set(set.type, set);
         this.wildcards.push({ set, because: `a name below ${parent.name.toString()} that cannot exist was answered` });
+        this.doubt(parent.name.parent, set.type);
         this.grow(set);
       }
     }
     if (parent.open > 0) return;
     if (parent.state === 'asking') parent.state = parent.wild.size > 0 ? 'wildcard' : 'blind';
+    else if (parent.wild.size > 0) parent.state = 'wildcard';
     for (const node of parent.waiting.splice(0)) this.begin(node);
   }
 
@@ -336,11 +354,11 @@ export class Exploration {
   private wildFor(parent: Name, set: RRset): 'same' | 'unknown' | 'no' {
     for (let at = parent; at.isAtOrBelow(this.zone); at = at.parent) {
       const known = this.parents.get(at);
-      if (known?.state === 'denies') return 'no';
       const wild = known?.wild.get(set.type);
       if (wild) return sameData(set.type, wild.data, set.data) ? 'same' : 'no';
       // A wildcard that is an alias would have answered any of the types that it was asked for.
       if (known?.unknown.has(set.type) || (known && known.unknown.size > 0 && set.type === TYPE_CODES.CNAME)) return 'unknown';
+      if (known?.state === 'denies') return 'no';
       if (at.isRoot) break;
     }
     return 'no';
@@ -363,10 +381,7 @@ export class Exploration {
     const parent = this.parents.get(node.name.parent);
     const wild = parent?.wild;
     const sets = setsAt(node.name, answer);
-    const dname = answer.answers.find((record) => record.type === TYPE_CODES.DNAME && node.name.isBelow(record.owner) && record.owner.isAtOrBelow(this.zone));
-    if (dname) {
-      // A CNAME that a DNAME makes is not there (RFC 6672 §3.1).
-      this.add(dname.owner, `answers for ${node.name.toString()}`);
+    if (this.takeDname(node.name, answer)) {
       node.state = 'spared';
       return;
     }
@@ -383,6 +398,7 @@ export class Exploration {
       }
       if (node.sets.has(set.type)) continue;
       node.sets.set(set.type, set);
+      this.doubt(node.name.parent, set.type);
       this.grow(set);
     }
     // A wildcard that has this type, or is an alias, would have answered: a name that has less than it is there.
@@ -421,6 +437,13 @@ export class Exploration {
       }
       this.begin(node, true);
     }
+  }
+
+  /** A CNAME that a DNAME makes is not there (RFC 6672 §3.1): the DNAME is, and is asked for. */
+  private takeDname(name: Name, answer: SurveyAnswer): boolean {
+    const dname = answer.answers.find((record) => record.type === TYPE_CODES.DNAME && name.isBelow(record.owner) && record.owner.isAtOrBelow(this.zone));
+    if (dname) this.add(dname.owner, `answers for ${name.toString()}`);
+    return dname !== undefined;
   }
 
   /** NS records of a zone below this one, without authority: a delegated subzone. */

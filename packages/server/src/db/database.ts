@@ -2,6 +2,7 @@ import knex, { Knex } from 'knex';
 import * as engine from './engine';
 import * as foundation from './foundation';
 import * as inHand from './inHand';
+import * as restless from './restless';
 import * as surveyEvidence from './surveyEvidence';
 import * as surveyHints from './surveyHints';
 import * as sweeps from './sweeps';
@@ -18,6 +19,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '005_website_looks', migration: websiteLooks },
   { name: '006_in_hand', migration: inHand },
   { name: '007_engine', migration: engine },
+  { name: '008_restless', migration: restless },
 ];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */

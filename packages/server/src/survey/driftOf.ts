@@ -1,6 +1,6 @@
 import { DriftView, MoveSurvey, SurveyView } from '@wanderon/contract';
 import { Name, RRset, driftBetween, rrsetFromText, rrsetKey, rrsetToText } from '@wanderon/core';
-import { notFound } from '../problem';
+import { notFound } from '../refusals';
 import { SurveyStore } from './survey.store';
 
 /** The latest survey of a move held against an earlier one of it. Throws where the earlier one is not one of them. */
@@ -15,7 +15,7 @@ type SetText = NonNullable<DriftView['changes'][number]['before']>;
 
 /** A survey as core compares it. */
 export function asSurveyed(survey: Pick<SurveyView, 'sets' | 'coverage'>): Parameters<typeof driftBetween>[1] {
-  const sets = survey.sets.map((set) => ({ set: rrsetFromText(set), varies: set.varying !== null || set.fronted !== null }));
+  const sets = survey.sets.map((set) => ({ set: rrsetFromText(set), varies: set.restless || set.fronted !== null }));
   return {
     sets: sets.map((one) => one.set),
     grade: survey.coverage.grade,

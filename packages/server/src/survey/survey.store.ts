@@ -38,6 +38,7 @@ export class SurveyStore {
       data: JSON.stringify(set.data),
       evidence: JSON.stringify(set.evidence),
       varying: set.varying,
+      restless: set.restless,
       fronted: set.fronted,
       stored: set.stored && JSON.stringify(set.stored),
     }));
@@ -50,11 +51,11 @@ export class SurveyStore {
     return (await this.database('surveys').where({ id }).first<Pick<SurveyView, 'pages'>>('pages')).pages;
   }
 
-  /** Sets whose answers vary or are fronted, by rrsetKey. */
+  /** Sets whose answers change by themselves or are fronted, by rrsetKey. Of surveys from before it was told apart, all that vary. */
   async varying(id: string): Promise<Set<string>> {
     const rows = await this.database('survey_sets')
       .where({ survey_id: id })
-      .andWhere((one) => void one.whereNotNull('varying').orWhereNotNull('fronted'))
+      .andWhereRaw('(fronted is not null or (varying is not null and restless is distinct from false))')
       .select<SetRow[]>(...SET_COLUMNS);
     return new Set(rows.map((row) => rrsetFromText({ ...row, ttl: Number(row.ttl) })).map((set) => rrsetKey(set.owner, set.type)));
   }
@@ -97,11 +98,11 @@ export class SurveyStore {
       ends: row.ends,
       pages: row.pages,
       asked: row.asked,
-      sets: sets.map((set) => ({ ...set, ttl: Number(set.ttl) })),
+      sets: sets.map((set) => ({ ...set, ttl: Number(set.ttl), restless: set.restless ?? set.varying !== null })),
     };
   }
 }
 
 type SurveyRow = Omit<SurveyView, 'id' | 'takenAt' | 'sets'> & { taken_at: number };
-type SetRow = Omit<SurveyView['sets'][number], 'ttl'> & { ttl: string };
-const SET_COLUMNS = ['owner', 'type', 'ttl', 'data', 'evidence', 'varying', 'fronted', 'stored'] as const;
+type SetRow = Omit<SurveyView['sets'][number], 'ttl' | 'restless'> & { ttl: string; restless: boolean | null };
+const SET_COLUMNS = ['owner', 'type', 'ttl', 'data', 'evidence', 'varying', 'restless', 'fronted', 'stored'] as const;

@@ -37,6 +37,8 @@ export interface SurveyWish {
   readonly siblings: () => Promise<readonly string[]>;
   /** Host names with a path whose pages are looked at, beside those of the apex and `www`. */
   readonly pages: readonly string[];
+  /** One of very many: likely names are not asked whether zones of their own stand there. */
+  readonly brief?: boolean;
   readonly signal?: AbortSignal | undefined;
   readonly onProgress?: ((progress: Progress) => void) | undefined;
 }

@@ -31,13 +31,14 @@ export class Surveyor {
   async take(
     of: { move: string } | { sweep: string; domain: string },
     zone: Name,
-    known: { given?: Given; pages?: readonly string[]; before?: SurveyWish['before'] } = {},
+    known: { given?: Given; pages?: readonly string[]; before?: SurveyWish['before']; brief?: boolean } = {},
   ): Promise<TakenSurvey> {
     const dns = (await this.hosts.list()).filter((host) => host.role === 'dns');
     const wish: SurveyWish = {
       zone,
       given: known.given ?? { names: [], sets: [] },
       pages: known.pages ?? [],
+      brief: known.brief ?? false,
       before: known.before ?? [],
       siblings: () => this.surveys.commonNames(SIBLINGS),
       hosts: dns.map((host) => ({

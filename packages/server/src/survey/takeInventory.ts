@@ -14,6 +14,8 @@ import {
   TsigKey,
   counted,
   groupRecords,
+  plain,
+  readSoa,
   rrsetKey,
   sameData,
   typeMnemonic,
@@ -29,6 +31,8 @@ export interface Inventory {
   /** The strongest first. */
   readonly sightings: readonly Sighting[];
   readonly hints: readonly Hint[];
+  /** What speaks against a transfer being what everybody is answered, in sentences. */
+  readonly views: readonly string[];
   readonly asked: number;
 }
 
@@ -43,6 +47,7 @@ export async function takeInventory(world: SurveyWorld, wish: SurveyWish, key: T
 async function byTransfer(world: SurveyWorld, wish: SurveyWish, key: TsigKey | undefined, answers: AuthorityAnswer[]): Promise<Inventory | undefined> {
   const { zone, signal, onProgress } = wish;
   const sightings: Sighting[] = [];
+  const views: string[] = [];
   let large = false;
   let done = 0;
   const sound = answers.map((answer, index) => ({ answer, index })).filter(({ answer }) => answer.authoritative);
@@ -57,6 +62,10 @@ async function byTransfer(world: SurveyWorld, wish: SurveyWish, key: TsigKey | u
     }
     const { serial, records } = got.value;
     large ||= records.length > LARGE;
+    if (serial !== answer.serial && (await isStill(world, wish, answer)))
+      views.push(
+        `${plain(answer.server)} (${answer.address}) gives serial ${serial} by transfer and answers ${answer.serial} to questions: a view of its own for the key.`,
+      );
     answers[index] = { ...answer, transferred: true, serial };
     sightings.push({ source: { kind: 'transfer', server: answer.server, address: answer.address, serial }, sets: groupRecords(records), complete: true });
   });
@@ -70,14 +79,23 @@ async function byTransfer(world: SurveyWorld, wish: SurveyWish, key: TsigKey | u
     means: { kind: 'transfer', differing: Math.max(0, ...atOne.slice(1).map((other) => differing(newest.sets, other.sets))) },
     sightings,
     hints: [],
+    views,
     asked: 0,
   };
+}
+
+/** It still answers questions with the serial that it had before: the zone was not changed meanwhile. */
+async function isStill(world: SurveyWorld, { zone, signal }: SurveyWish, { address, serial }: AuthorityAnswer): Promise<boolean> {
+  const again = await observed(world.client.ask({ address }, zone, TYPE_CODES.SOA, { signal }));
+  if (!again.ok) return false;
+  const record = again.value.answers.find((one) => one.type === TYPE_CODES.SOA && one.owner.equals(zone));
+  return record !== undefined && readSoa(record.data).serial === serial;
 }
 
 async function byQuestions(world: SurveyWorld, wish: SurveyWish, { answers, heard }: AskedAuthorities): Promise<Inventory> {
   const { zone, signal, given } = wish;
   const answering = answers.find((answer) => answer.authoritative);
-  if (!answering) return { means: { kind: 'questions', address: '', asked: 0, remarks: [], file: undefined }, sightings: [], hints: [], asked: 0 };
+  if (!answering) return { means: { kind: 'questions', address: '', asked: 0, remarks: [], file: undefined }, sightings: [], hints: [], views: [], asked: 0 };
   const { server, address, serial } = answering;
   let before = 0;
   const telling = (doing: string): SurveyOptions => ({
@@ -93,6 +111,7 @@ async function byQuestions(world: SurveyWorld, wish: SurveyWish, { answers, hear
       means: { kind: 'walk', address, serial: walked.serial, names: walked.names, whole: true, problems: [] },
       sightings: [{ source, sets: walked.sets, complete: true }],
       hints: [],
+      views: [],
       asked: walked.asked,
     };
   }
@@ -135,6 +154,7 @@ async function byQuestions(world: SurveyWorld, wish: SurveyWish, { answers, hear
       },
     ],
     hints,
+    views: [],
     asked: asked + before,
   };
 }
@@ -170,6 +190,7 @@ function byHashes(ring: Nsec3Walked, { server, address }: AuthorityAnswer): Inve
     hints: unmatched
       .slice(0, HINTS)
       .map((one) => ({ name: one.owner, text: `a name exists that has this hash, and holds ${types(one.types)}: give the name if you know it` })),
+    views: [],
     asked,
   };
 }

@@ -17,6 +17,7 @@ import {
   findingsOf,
   mergeSightings,
   negativeTtl,
+  plain,
   printRdata,
   readSoa,
   rrsetToText,
@@ -30,7 +31,8 @@ import { NewSurvey } from './survey.store';
 import { endsOutside, resolver } from './whereNamesLead';
 import { KnownHost, SurveyWalker, SurveyWish, SurveyWorld } from './surveyWorld';
 import { againstFile, takeInventory } from './takeInventory';
-import { takeSamples } from './takeSamples';
+import { compareAnswers } from './compareAnswers';
+import { zonesBelow } from './zonesBelow';
 
 export interface TakenSurvey {
   readonly survey: NewSurvey;
@@ -81,12 +83,13 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
     walker,
     own.filter((name) => !nameservers.some((known) => known.toLowerCase() === name)),
   );
-  const { answers: apart } = await askAuthorities(
+  const askedApart = await askAuthorities(
     world.client,
     zone,
     unsaid.servers.filter(({ address }) => !answers.some((answer) => answer.address === address)),
     signal,
   );
+  const apart = askedApart.answers;
   const panels = await panelsOf(world, walker, wish, answers);
   const inventory = await takeInventory(world, wish, await host?.key(), asked);
   const given = {
@@ -96,7 +99,14 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   } as const;
   const merged = mergeSightings([...inventory.sightings, ...(wish.given.sets.length > 0 ? [given] : [])]);
   const sets = merged.map((one) => one.set);
-  const { variations, left } = await takeSamples(world, wish, merged, answers);
+  const { variations, others, left, hints } = await compareAnswers(
+    world,
+    wish,
+    merged,
+    [...answers, ...apart],
+    (address, name, type) => asked.heard(address, name, type) ?? askedApart.heard(address, name, type),
+  );
+  const below = await zonesBelow(world, wish, sets, answers, inventory.means.kind === 'transfer' && !wish.brief);
   tell('Following names to their addresses');
   const ends = await endsOutside(walker, targetsOutside(zone, sets));
   const follower = new Follower(sets, ends);
@@ -115,6 +125,7 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
     unresolved: delegated.unresolved,
     registration,
     panels,
+    below,
     takenAt: at,
   });
   const unsteady = [...variations].filter(([, one]) => one.varying !== undefined || one.fronted !== undefined);
@@ -135,26 +146,42 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
           },
         }
       : inventory.means;
-  const coverage = coverageOf(answers, means, { varying: unsteady.length - fronted.length, fronted: fronted.length });
+  const coverage = coverageOf([...answers, ...apart], means, {
+    varying: unsteady.length - fronted.length,
+    fronted: fronted.length,
+    left,
+    against: [
+      ...inventory.views,
+      ...(hints.length > 0
+        ? [`${counted(hints.length, 'question is', 'questions are')} answered by some server and not from what was found; see the hints.`]
+        : []),
+      ...(below.length > 0
+        ? [
+            `${counted(below.length, 'zone of its own stands', 'zones of their own stand')} below at the same server without being delegated: ${below
+              .map(({ name }) => plain(name))
+              .slice(0, 5)
+              .join(', ')}.`,
+          ]
+        : []),
+    ],
+  });
   const published = referrals.filter((referral) => referral.ttl !== undefined);
   const soaSet = sets.find((set) => set.type === TYPE_CODES.SOA && set.owner.equals(zone));
   return {
     survey: {
       takenAt: at,
       parent: delegation.parent,
-      coverage: {
-        grade: coverage.grade,
-        reasons: [
-          ...coverage.reasons,
-          ...(left > 0 ? [`${counted(left, 'address set was', 'address sets were')} not asked for again to see whether answers vary.`] : []),
-        ],
-      },
+      coverage: { grade: coverage.grade, reasons: [...coverage.reasons] },
       referrals: referrals.map(referralView),
       authorities: [...answers.map((answer) => authorityView(answer, true)), ...apart.map((answer) => authorityView(answer, false))],
       registration: registration ?? null,
       findings,
-      sets: merged.map((one) => setView(one, variations.get(one))),
-      hints: [...inventory.hints, ...againstGiven(zone, sets, wish.given.sets)].map(({ name, text }) => ({ owner: name.toString(), text, answer: null })),
+      sets: merged.map((one) => setView(one, variations.get(one), others.get(one) ?? [])),
+      hints: [...inventory.hints, ...hints, ...againstGiven(zone, sets, wish.given.sets)].map(({ name, text }) => ({
+        owner: name.toString(),
+        text,
+        answer: null,
+      })),
       ends: ends.map(({ target, addresses }) => ({ target: target.toString(), addresses: [...addresses] })),
       pages,
       asked: inventory.asked,
@@ -246,14 +273,15 @@ function authorityView(answer: AuthorityAnswer, delegated: boolean): NewSurvey['
   };
 }
 
-function setView({ set, evidence }: MergedSet, variation: Variation | undefined): NewSurvey['sets'][number] {
+function setView({ set, evidence }: MergedSet, variation: Variation | undefined, others: readonly Evidence[]): NewSurvey['sets'][number] {
   const fronted = variation?.fronted ?? null;
   // A walk rests on answers as well.
   const known = evidence.find(({ source, seen }) => seen && (source.kind === 'transfer' || source.kind === 'given'));
   return {
     ...rrsetToText(set),
-    evidence: evidence.map((one) => evidenceView(set, one)),
+    evidence: [...evidence, ...others].map((one) => evidenceView(set, one)),
     varying: variation?.varying ?? null,
+    restless: variation?.restless ?? false,
     fronted,
     stored: fronted === null || !known ? null : known.seen!.data.map((data) => printRdata(set.type, data)),
   };

@@ -107,7 +107,7 @@ export class SweepWorker implements OnApplicationBootstrap, BeforeApplicationShu
   private async surveyOne(sweep: string, position: number, domain: string, transaction: Database): Promise<boolean> {
     let taken: TakenSurvey;
     try {
-      taken = await this.surveyor.take({ sweep, domain }, Name.parse(`${domain}.`));
+      taken = await this.surveyor.take({ sweep, domain }, Name.parse(`${domain}.`), { brief: true });
     } catch (error) {
       if (!(error instanceof NetError)) throw error;
       // The next process takes it.

@@ -30,6 +30,13 @@ export interface KnownPanel {
   readonly serves: boolean;
 }
 
+/** A zone below the surveyed one that a server of it holds without being delegated to; names absolute. */
+export interface ZoneBelow {
+  readonly name: string;
+  readonly server: string;
+  readonly address: string;
+}
+
 /** Everything that findings are drawn from. */
 export interface Standing {
   /** Without final dot. */
@@ -42,6 +49,7 @@ export interface Standing {
   readonly unresolved: readonly string[];
   readonly registration: RegistrationLook | undefined;
   readonly panels: readonly KnownPanel[];
+  readonly below: readonly ZoneBelow[];
   readonly takenAt: Instant;
 }
 

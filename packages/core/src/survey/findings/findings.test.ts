@@ -53,6 +53,7 @@ const standing = (more: Partial<Standing> = {}): Standing => ({
   unresolved: [],
   registration: registration(),
   panels: [],
+  below: [],
   takenAt: NOW,
   ...more,
 });

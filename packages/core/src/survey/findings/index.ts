@@ -4,8 +4,9 @@ import { livePanel } from './livePanel';
 import { parent } from './parent';
 import { registered } from './registered';
 import { signing } from './signing';
+import { zonesBelow } from './zonesBelow';
 
-const FINDERS: readonly Finder[] = [parent, registered, authorities, signing, livePanel];
+const FINDERS: readonly Finder[] = [parent, registered, authorities, signing, zonesBelow, livePanel];
 const ORDER: Readonly<Record<Finding['weight'], number>> = { stop: 0, look: 1, note: 2 };
 
 /** Everything worth saying about where a domain stands, the gravest first. */

@@ -1,0 +1,128 @@
+import {
+  AuthorityAnswer,
+  Evidence,
+  Hint,
+  MAY_BE_MADE,
+  Message,
+  MergedSet,
+  Name,
+  RRset,
+  Sample,
+  TYPE_CODES,
+  Variation,
+  ZoneAnswers,
+  elsewhere,
+  groupRecords,
+  inReadingOrder,
+  judgeSamples,
+  rrsetKey,
+  sameAnswer,
+  typeMnemonic,
+} from '@wanderon/core';
+import { limited } from '@wanderon/net';
+import { observed } from '../network/network';
+import { SurveyWish, SurveyWorld } from './surveyWorld';
+
+/** Questions that are put again; in a larger zone for the sets that are read first. */
+const QUESTIONS = 20_000;
+/** Looks at each set that a host may make up, at the first server: as many as show answers that rotate; at so many sets. */
+const LOOKS = 3;
+const LOOKED_AGAIN = 400;
+/** Made by signing, and told of as the serial. */
+const NOT_COMPARED: ReadonlySet<number> = new Set([TYPE_CODES.RRSIG, TYPE_CODES.NSEC, TYPE_CODES.NSEC3, TYPE_CODES.NSEC3PARAM, TYPE_CODES.SOA]);
+/** What a move must not lose is asked of every server, found or not. */
+const KEY_QUESTIONS: readonly { readonly label: string; readonly types: readonly number[] }[] = [
+  { label: '', types: [TYPE_CODES.MX, TYPE_CODES.TXT, TYPE_CODES.A, TYPE_CODES.AAAA, TYPE_CODES.CAA] },
+  { label: '_dmarc', types: [TYPE_CODES.TXT] },
+  { label: '_mta-sts', types: [TYPE_CODES.TXT] },
+  { label: 'mail', types: [TYPE_CODES.A, TYPE_CODES.AAAA] },
+  { label: 'www', types: [TYPE_CODES.A, TYPE_CODES.AAAA, TYPE_CODES.CNAME] },
+];
+
+export interface ComparedAnswers {
+  readonly variations: ReadonlyMap<MergedSet, Variation>;
+  /** Answers that differ from the inventory, as evidence beside it. */
+  readonly others: ReadonlyMap<MergedSet, readonly Evidence[]>;
+  /** What some server answers that the inventory has nothing of. */
+  readonly hints: readonly Hint[];
+  /** Sets that were not asked for again. */
+  readonly left: number;
+}
+
+/** Asks every authority for every set, mail and policy first, and holds the answers against each other and the inventory. */
+export async function compareAnswers(
+  world: SurveyWorld,
+  wish: SurveyWish,
+  merged: readonly MergedSet[],
+  answers: readonly AuthorityAnswer[],
+  heard: (address: string, name: Name, type: number) => Message | undefined,
+): Promise<ComparedAnswers> {
+  const { zone } = wish;
+  const authorities = answers.filter((answer) => answer.authoritative);
+  const sets = merged.map((one) => one.set);
+  const zoneAnswers = new ZoneAnswers(zone, sets);
+  const bySet = new Map(merged.map((one) => [one.set, one]));
+  let asked = 0;
+  const ask = async (address: string, owner: Name, type: number): Promise<Sample['seen'] | 'no answer'> => {
+    const known = heard(address, owner, type);
+    if (!known && asked++ % 20 === 0) wish.onProgress?.({ doing: `Holding each server against the others: ${owner.toString()}`, asked });
+    const got = known ? ({ ok: true, value: known } as const) : await observed(world.client.ask({ address }, owner, type, { signal: wish.signal }));
+    if (!got.ok || got.value.rcode > 3) return 'no answer';
+    return groupRecords(got.value.answers.filter((record) => record.type === type && record.owner.equals(owner)))[0];
+  };
+  const compared = inReadingOrder(zone, sets).filter((set) => !NOT_COMPARED.has(set.type) && !isCutHere(zone, set));
+  const again = new Set(compared.filter((set) => MAY_BE_MADE.has(set.type)).slice(0, LOOKED_AGAIN));
+  const most = Math.floor(QUESTIONS / Math.max(1, authorities.length));
+  const others = new Map<MergedSet, readonly Evidence[]>();
+  const variations = await limited(compared.slice(0, most), 8, async (set): Promise<[MergedSet, Variation]> => {
+    const one = bySet.get(set)!;
+    const stored = one.evidence.find(({ source, agrees }) => agrees && source.kind === 'transfer')?.source;
+    const made = again.has(set);
+    const samples: Sample[] = [];
+    for (const [index, { server, address }] of authorities.entries()) {
+      // What was found by asking this server was answered once already.
+      const found = made ? undefined : one.evidence.find(({ source }) => source.address === address && (source.kind === 'answer' || source.kind === 'walk'));
+      for (let look = 0; look < (made && index === 0 ? LOOKS : 1); look++) {
+        const seen = found ? found.seen : await ask(address, set.owner, set.type);
+        if (seen !== 'no answer') samples.push({ server, address, seen });
+      }
+    }
+    const expected = zoneAnswers.own(set.owner, set.type);
+    const variation = judgeSamples(set, expected, stored, samples, wish.fronts);
+    // Where answers change by themselves, any of them says as little as another.
+    const odd = samples.filter(
+      (sample, index) => !sameAnswer(set.type, sample.seen, expected) && samples.findIndex((other) => isRepeated(set.type, sample, other)) === index,
+    );
+    if (odd.length > 0 && !variation.restless)
+      others.set(
+        one,
+        odd.map(({ server, address, seen }) => ({ source: { kind: 'answer', server, address, serial: undefined }, because: undefined, seen, agrees: false })),
+      );
+    return [one, variation];
+  });
+  const known = new Set(sets.map((set) => rrsetKey(set.owner, set.type)));
+  const byQuestions = merged.some(({ evidence }) => evidence.some(({ source }) => source.kind === 'answer'));
+  const unfound = KEY_QUESTIONS.flatMap(({ label, types }) => types.map((type) => ({ owner: label === '' ? zone : zone.child(label), type }))).filter(
+    ({ owner, type }) => !known.has(rrsetKey(owner, type)),
+  );
+  const hints = await limited(unfound, 4, async ({ owner, type }): Promise<Hint[]> => {
+    const samples: Sample[] = [];
+    // Where questions were put, the first server was asked for these already.
+    for (const { server, address } of byQuestions ? authorities.slice(1) : authorities) {
+      const seen = await ask(address, owner, type);
+      if (seen !== 'no answer') samples.push({ server, address, seen });
+    }
+    const words = elsewhere(type, zoneAnswers.own(owner, type), samples);
+    return words ? [{ name: owner, text: `${words} as ${typeMnemonic(type)} here, and that is not in what was found` }] : [];
+  });
+  return { variations: new Map(variations), others, hints: hints.flat(), left: Math.max(0, compared.length - most) };
+}
+
+/** The NS set of a zone below is the child's to answer for. */
+function isCutHere(zone: Name, set: RRset): boolean {
+  return set.type === TYPE_CODES.NS && !set.owner.equals(zone);
+}
+
+function isRepeated(type: number, one: Sample, other: Sample): boolean {
+  return one.address === other.address && sameAnswer(type, one.seen, other.seen);
+}
