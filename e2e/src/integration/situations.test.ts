@@ -1,5 +1,7 @@
+import { spawnSync } from 'node:child_process';
+import { until } from '../../../command/src/api';
 import { Driver } from '../support/drive';
-import { RealDomain, RealMoves, said } from '../support/realMoves';
+import { RealDomain, RealMoves, VALIDATOR, keysOf, said } from '../support/realMoves';
 import { KEY, PARENT, dig, nsupdate, transferredLines, loopback } from '../support/realServers';
 
 const isRoot = process.getuid?.() === 0;
@@ -16,6 +18,8 @@ const DOMAINS = {
   large: { name: 'large-sets.example', old: 'knot', fresh: 'bind', more: `long TXT ${LONG}` },
   cut: { name: 'below-a-cut.example', more: 'branch NS ns.branch\nns.branch A 192.0.2.54\nhidden.branch A 192.0.2.55' },
   early: { name: 'too-early.example' },
+  byHand: { name: 'typed-by-hand.example', fresh: 'nsd' },
+  tooLarge: { name: 'too-large.example', old: 'knot', fresh: 'bind' },
   wildcard: { name: 'wildcard.example', more: '* A 192.0.2.80\nblog A 192.0.2.90' },
 } satisfies Record<string, RealDomain>;
 
@@ -179,6 +183,36 @@ const DOMAINS = {
     await said(driver, /does not serve branch\.below-a-cut\.example\. NS as planned/);
   });
 
+  it('a new host that takes no updates says so; the zone is written by hand, read back, and the move goes on', async () => {
+    const domain = DOMAINS.byHand;
+    const driver = await real.chosen(domain);
+    await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+    await driver.act('/push');
+    await driver.until('the push stopped', (move) => move.legs[0]!.steps.find((step) => step.id === 'push')!.state === 'stopped');
+    expect((await driver.move()).legs[0]!.steps.find((step) => step.id === 'push')!.text).toMatch(/NOTIMP|no updates|does not take/i);
+    await driver.way('push', 'leave');
+    await said(driver, /does not serve /);
+    await real.typeIn(domain, driver);
+    await driver.done('served');
+    await driver.done('lowered');
+    await real.switched(domain, driver);
+    await driver.done('settle');
+  });
+
+  it('a set that no message can hold is said at the plan, and is not sent', async () => {
+    const domain = DOMAINS.tooLarge;
+    const driver = await real.chosen(domain);
+    const data = Array.from({ length: 330 }, (_, i) => `"${`${i} `.padEnd(200, 'x')}"`).join('\n');
+    await driver.call('POST', `${await driver.leg()}/rulings`, { owner: `long.${domain.name}.`, type: 'TXT', ttl: '60', data });
+    expect(
+      (await driver.ledger()).remarks
+        .filter((remark) => remark.weight === 'stop')
+        .map((remark) => remark.text)
+        .join(),
+    ).toMatch(/message/);
+    await expect(driver.act('/push')).rejects.toThrow(/message/);
+  });
+
   it('a switch that came before anybody was ready is noted with what was not true yet, and the move goes on', async () => {
     const domain = DOMAINS.early;
     const driver = await real.chosen(domain);
@@ -310,6 +344,56 @@ const SIGNED = {
     const move = moves.find((one) => one.domain === SIGNED.renumbered.name)!;
     await real.api.call('DELETE', `/api/moves/${move.id}`);
     await expect(real.chosen(SIGNED.renumbered, 'after')).rejects.toThrow(/same names and addresses.*To change only records/s);
+  });
+});
+
+const TRUSTED = { name: 'chain-of-trust.example', old: 'knot' } satisfies RealDomain;
+
+(isRoot ? describe : describe.skip)('a signed zone with its DS, and a resolver that checks', () => {
+  const real = new RealMoves([TRUSTED], { signed: 'nsec', validating: true, lookouts: `Unbound=${loopback(4)},Checks=${VALIDATOR}` });
+  const name = `www.${TRUSTED.name}`;
+  const seen: string[] = [];
+  let watching = true;
+  beforeAll(() => real.open());
+  afterAll(async () => {
+    watching = false;
+    await real.close();
+  });
+
+  /** The data of the DS for the old zone's key. */
+  async function digest(): Promise<string> {
+    const keys = await keysOf(real.oldAddress(TRUSTED), `${TRUSTED.name}.`);
+    const made = spawnSync('dnssec-dsfromkey', ['-2', '-f', '-', `${TRUSTED.name}.`], { input: `${keys.join('\n')}\n`, encoding: 'utf8' });
+    return /IN DS (.*)/.exec(made.stdout)![1]!;
+  }
+
+  /** What the resolver answers, over and over, as a client would ask: code, whether it was checked, addresses. */
+  async function watch(): Promise<void> {
+    while (watching) {
+      const { stdout } = await dig(VALIDATOR, [name, 'A', '+dnssec']);
+      const what = `${/status: (\w+)/.exec(stdout)?.[1] ?? 'silent'} ${/flags:[^;]*\bad\b/.test(stdout) ? 'checked' : 'unchecked'} ${[...stdout.matchAll(/\sIN\s+A\s+([\d.]+)/g)].map((one) => one[1]).join(' ')}`;
+      if (seen.at(-1) !== what) seen.push(what);
+    }
+  }
+
+  it('never fails in the whole move: first checked and old, then unchecked, then new', async () => {
+    await real.atParent(`add ${TRUSTED.name}. 4 DS ${await digest()}`);
+    await until('the chain of trust is there', async () => /flags:[^;]*\bad\b/.test((await dig(VALIDATOR, [name, 'A', '+dnssec'])).stdout));
+    const watched = watch();
+    const driver = await real.lowered(TRUSTED);
+    await said(driver, /parent publishes a DS/);
+    await real.atParent(`delete ${TRUSTED.name}. DS`);
+    await real.switched(TRUSTED, driver);
+    await driver.done('settle');
+    watching = false;
+    await watched;
+    expect(seen.filter((one) => !one.startsWith('NOERROR'))).toEqual([]);
+    expect([seen[0], seen.at(-1)]).toEqual(['NOERROR checked 192.0.2.80', 'NOERROR unchecked 203.0.113.80']);
+  });
+
+  it('would have failed had the nameservers been changed with the DS in place', async () => {
+    await real.atParent(`add ${TRUSTED.name}. 4 DS ${await digest()}`);
+    await until('it fails', async () => /status: SERVFAIL/.test((await dig(VALIDATOR, [name, 'A'])).stdout));
   });
 });
 

@@ -2,19 +2,23 @@ import { MoveView } from '@wanderon/contract';
 import { Api, ApiError, until } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
 import { Driver } from './drive';
-import { KEY, NEW, OLD, PARENT, RESOLVER, RealServers, loopback, nsupdate } from './realServers';
+import { KEY, NEW, OLD, PARENT, RESOLVER, RealServers, dig, loopback, nsupdate } from './realServers';
 import { ServerUnderTest } from './world';
 
 /** A second old host, and a second new one, of the other make each. */
 export const OLD_KNOT = loopback(5);
 export const NEW_BIND = loopback(6);
+/** A new host that takes no updates. */
+export const NEW_NSD = loopback(9);
+/** A resolver that checks signatures. */
+export const VALIDATOR = loopback(8);
 /** The root, apart from the parent, which would answer for both otherwise. */
 const ROOT = loopback(7);
 
 export interface RealDomain {
   readonly name: string;
   readonly old?: 'bind' | 'knot';
-  readonly fresh?: 'bind' | 'knot';
+  readonly fresh?: 'bind' | 'knot' | 'nsd';
   /** Lines of the old zone beside SOA and NS. */
   readonly more?: string;
   /** Lines that stand at the new host before anything is pushed. */
@@ -28,9 +32,9 @@ export interface RealDomain {
 const hostZone = (name: string, address: string): string =>
   `$TTL 60\n${name}. SOA ns1.${name}. host.${name}. 1 60 60 600 2\n${name}. NS ns1.${name}.\nns1.${name}. A ${address}\n`;
 const OLD_NAME = { bind: 'oldbind.example', knot: 'oldknot.example' };
-const NEW_NAME = { bind: 'newbind.example', knot: 'newknot.example' };
+const NEW_NAME = { bind: 'newbind.example', knot: 'newknot.example', nsd: 'newnsd.example' };
 const OLD_AT = { bind: OLD, knot: OLD_KNOT };
-const NEW_AT = { bind: NEW_BIND, knot: NEW };
+const NEW_AT = { bind: NEW_BIND, knot: NEW, nsd: NEW_NSD };
 
 /** Many domains between two old hosts and two new ones, all of them Debian's servers, one server of ours, and unbound to watch from. */
 export class RealMoves {
@@ -41,7 +45,13 @@ export class RealMoves {
 
   constructor(
     private readonly domains: readonly RealDomain[],
-    private readonly options: { readonly signed?: 'nsec'; readonly parentMore?: string; readonly lookouts?: string } = {},
+    private readonly options: {
+      readonly signed?: 'nsec';
+      /** The parent is signed too, and a second resolver checks signatures from there on. */
+      readonly validating?: boolean;
+      readonly parentMore?: string;
+      readonly lookouts?: string;
+    } = {},
   ) {}
 
   async open(): Promise<this> {
@@ -50,7 +60,7 @@ example. SOA ns1.nic.example. nic.nic.example. 1 60 60 600 2
 example. NS ns1.nic.example.
 ${this.options.parentMore ?? ''}
 ns1.nic.example. A ${PARENT}
-${Object.entries({ [OLD_NAME.bind]: OLD, [OLD_NAME.knot]: OLD_KNOT, [NEW_NAME.bind]: NEW_BIND, [NEW_NAME.knot]: NEW })
+${Object.entries({ [OLD_NAME.bind]: OLD, [OLD_NAME.knot]: OLD_KNOT, [NEW_NAME.bind]: NEW_BIND, [NEW_NAME.knot]: NEW, [NEW_NAME.nsd]: NEW_NSD })
   .map(([name, address]) => `${name}. NS ns1.${name}.\nns1.${name}. A ${address}`)
   .join('\n')}
 ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${OLD_NAME[domain.old ?? 'bind']}.`).join('\n')}
@@ -58,17 +68,19 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
     const root = `$TTL 60\n. SOA root.servers.test. root.servers.test. 1 60 60 600 2\n. NS root.servers.test.\nroot.servers.test. A ${ROOT}\nexample. NS ns1.nic.example.\nns1.nic.example. A ${PARENT}\n${this.options.parentMore ?? ''}\n`;
     const zones = (kind: 'bind' | 'knot'): Record<string, string> =>
       Object.fromEntries(this.domains.filter((domain) => (domain.old ?? 'bind') === kind).map((domain) => [`${domain.name}.`, this.oldZone(domain)]));
-    const fresh = (kind: 'bind' | 'knot'): Record<string, string> =>
+    const fresh = (kind: 'bind' | 'knot' | 'nsd'): Record<string, string> =>
       Object.fromEntries(this.domains.filter((domain) => (domain.fresh ?? 'knot') === kind).map((domain) => [`${domain.name}.`, this.newZone(domain)]));
     await Promise.all([
       this.servers.bind(ROOT, { '.': root }, { keyed: false }),
-      this.servers.bind(PARENT, { 'example.': parent }, { keyed: false }),
+      this.options.validating ? this.servers.knot(PARENT, { 'example.': parent }, 'nsec') : this.servers.bind(PARENT, { 'example.': parent }, { keyed: false }),
       this.servers.bind(OLD, { [`${OLD_NAME.bind}.`]: hostZone(OLD_NAME.bind, OLD), ...zones('bind') }, { keyed: true }),
       this.servers.knot(OLD_KNOT, { [`${OLD_NAME.knot}.`]: hostZone(OLD_NAME.knot, OLD_KNOT), ...zones('knot') }, this.options.signed),
       this.servers.knot(NEW, { [`${NEW_NAME.knot}.`]: hostZone(NEW_NAME.knot, NEW), ...fresh('knot') }),
       this.servers.bind(NEW_BIND, { [`${NEW_NAME.bind}.`]: hostZone(NEW_NAME.bind, NEW_BIND), ...fresh('bind') }, { keyed: true }),
+      this.servers.nsd(NEW_NSD, { [`${NEW_NAME.nsd}.`]: hostZone(NEW_NAME.nsd, NEW_NSD), ...fresh('nsd') }),
       this.servers.unbound(RESOLVER, ROOT),
     ]);
+    if (this.options.validating) await this.servers.unbound(VALIDATOR, ROOT, await keysOf(PARENT, 'example.'));
     const hints = this.servers.file('hints', `. 3600 NS root.servers.test.\nroot.servers.test. 3600 A ${ROOT}\n`);
     const lookouts = this.options.lookouts ?? `Unbound=${RESOLVER}`;
     this.server = await new ServerUnderTest({
@@ -86,6 +98,7 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
       await host(`old ${kind}`, { nameservers: [`ns1.${OLD_NAME[kind]}.`], key: KEY });
       await host(`new ${kind}`, { nameservers: [`ns1.${NEW_NAME[kind]}.`], key: KEY });
     }
+    await host('new nsd', { nameservers: [`ns1.${NEW_NAME.nsd}.`], key: KEY });
     await host('old web', { role: 'web', addresses: ['192.0.2.80'] });
     await host('new web', { role: 'web', addresses: ['203.0.113.80'] });
     return this;
@@ -149,14 +162,22 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
     return driver.until('the gate is open', (move) => move.legs[0]!.gate.open, waive);
   }
 
+  /** Somebody writes the plan of a domain into the zone's file at the host that takes no updates. */
+  async typeIn(domain: RealDomain, driver: Driver): Promise<void> {
+    const { rulings } = await driver.ledger();
+    const lines = rulings.flatMap(({ planned }) => planned?.data.map((data) => `${planned.owner} ${planned.ttl} ${planned.type} ${data}`) ?? []);
+    this.servers.file(`nsd-${NEW_NSD}/${domain.name}.zone`, `${this.newZone(domain).replace(' host 1 ', ' host 2 ')}${lines.join('\n')}\n`);
+    this.servers.reload(NEW_NSD);
+  }
+
+  /** What the registry does to the parent zone. */
+  async atParent(...lines: string[]): Promise<void> {
+    await nsupdate(this.servers.folder, PARENT, ['zone example.', ...lines.map((line) => `update ${line}`)], 53, this.options.validating ? KEY : undefined);
+  }
+
   /** What the registrar does: the parent's NS set is another one. */
   async delegate(domain: RealDomain, names: readonly string[], more: readonly string[] = []): Promise<void> {
-    await nsupdate(this.servers.folder, PARENT, [
-      'zone example.',
-      `update delete ${domain.name}. NS`,
-      ...names.map((name) => `update add ${domain.name}. 3 NS ${name}`),
-      ...more,
-    ]);
+    await this.atParent(`delete ${domain.name}. NS`, ...names.map((name) => `add ${domain.name}. 3 NS ${name}`), ...more);
   }
 
   /** Somebody with a login changes a zone behind our back. */
@@ -208,4 +229,13 @@ export function said(driver: Driver, text: RegExp, seconds = 30): Promise<MoveVi
     },
     seconds,
   );
+}
+
+/** The keys of a signed zone as dig prints them, once it is signed. */
+export async function keysOf(address: string, zone: string): Promise<string[]> {
+  return until(`${zone} is signed`, async () => {
+    const { stdout } = await dig(address, [zone, 'DNSKEY', '+noall', '+answer']);
+    const keys = stdout.split('\n').filter((line) => /\sDNSKEY\s/.test(line));
+    return keys.length > 0 && keys.map((line) => line.replace(/\s+/g, ' '));
+  });
 }
