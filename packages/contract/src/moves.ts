@@ -51,6 +51,8 @@ export const moveListSchema = z.object({ moves: z.array(moveSummarySchema), next
 export const moveQuerySchema = z.object({
   state: z.enum(['open', 'ended', 'all']).default('all'),
   text: z.string().max(255).default(''),
+  /** `begun`: the newest first; `due`: as they stand on the Desk. */
+  order: z.enum(['begun', 'due']).default('begun'),
   after: z.string().max(80).optional(),
   limit: z.coerce.number().int().min(1).max(200).default(100),
 });

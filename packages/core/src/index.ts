@@ -23,6 +23,7 @@ export * from './move/due';
 export * from './move/fingerprint';
 export * from './move/gate';
 export * from './move/leg';
+export * from './move/desk';
 export * from './move/lines/line';
 export * from './move/marks';
 export * from './move/news';

@@ -51,10 +51,7 @@ export class AppModule {
   static with(config: Config, database: Database, clock: Clock): DynamicModule {
     return {
       module: AppModule,
-      imports: [
-        DiscoveryModule,
-        LoggerModule.forRoot({ pinoHttp: { level: config.WANDERON_LOG, autoLogging: false, redact: ['req.headers.cookie', 'req.headers["x-csrf-token"]'] } }),
-      ],
+      imports: [DiscoveryModule, LoggerModule.forRoot({ pinoHttp: { level: config.WANDERON_LOG, autoLogging: false }, forRoutes: [] })],
       controllers: [ClockController, PeopleController, HostsController, MovesController, SurveyController, SweepsController, LiveController, WatchController],
       providers: [
         { provide: CONFIG, useValue: config },

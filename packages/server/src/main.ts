@@ -8,7 +8,7 @@ import cookieParser from 'cookie-parser';
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { cleanupOpenApiDoc } from 'nestjs-zod';
-import { Request, Response, json } from 'express';
+import { NextFunction, Request, Response, json, static as serveStatic } from 'express';
 import { AppModule } from './app.module';
 import { SystemClock } from './clock/clock';
 import { LabClockFollower } from './clock/labClock';
@@ -22,7 +22,7 @@ async function main(): Promise<void> {
   const config = readConfig(process.env);
   const database = await openDatabase(config.WANDERON_DATABASE);
   const clock = config.WANDERON_LAB ? await LabClockFollower.open(config.WANDERON_LAB) : new SystemClock();
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config, database, clock), { bufferLogs: true });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config, database, clock), { bufferLogs: true, bodyParser: false });
   app.useLogger(app.get(Logger));
   app.disable('x-powered-by');
   app.use(
@@ -37,14 +37,19 @@ async function main(): Promise<void> {
   app.useBodyParser('json', { limit: '1mb' });
   assertEveryHandlerAllows(app);
   app.enableShutdownHooks();
-  const document = cleanupOpenApiDoc(
-    SwaggerModule.createDocument(app, new DocumentBuilder().setTitle('Wanderon').setVersion('1').addCookieAuth('wanderon_session').build()),
-  );
+  // Made when somebody asks for it: it takes a second, which a start need not wait for.
+  let document: unknown;
+  const described = (): unknown =>
+    (document ??= cleanupOpenApiDoc(
+      SwaggerModule.createDocument(app, new DocumentBuilder().setTitle('Wanderon').setVersion('1').addCookieAuth('wanderon_session').build()),
+    ));
   const express = app.getHttpAdapter().getInstance();
-  express.get('/api/openapi.json', (_request: Request, response: Response) => void response.json(document));
+  express.get('/api/openapi.json', (_request: Request, response: Response) => void response.json(described()));
   const web = join(__dirname, '../../web/dist');
   if (existsSync(web)) {
-    app.useStaticAssets(web, { index: false, maxAge: '1h' });
+    // A file is looked for on the disk: not for each question to the API.
+    const files = serveStatic(web, { index: false, maxAge: '1h' });
+    app.use((request: Request, response: Response, next: NextFunction) => (request.path.startsWith('/api/') ? next() : files(request, response, next)));
     express.get(/^\/(?!api\/).*/, (_request: Request, response: Response) => response.sendFile(join(web, 'index.html')));
   }
   const made = await app.get(PeopleService).ensureAdministrator(config.WANDERON_ADMIN_LOGIN, config.WANDERON_ADMIN_PASSWORD);

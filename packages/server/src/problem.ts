@@ -1,6 +1,6 @@
 import { ArgumentsHost, Catch, ExceptionFilter, HttpException, Logger } from '@nestjs/common';
 import { Problem } from '@wanderon/contract';
-import { Response } from 'express';
+import { Request, Response } from 'express';
 import { ZodValidationException, ZodSerializationException } from 'nestjs-zod';
 import { ZodError } from 'zod';
 import { InvalidInput, NotAllowed, NotFound, NotNow, NotReachable, NotSignedIn, Refusal, TooManyTries, Unsuitable } from './refusals';
@@ -23,13 +23,14 @@ export class ProblemFilter implements ExceptionFilter {
   private readonly log = new Logger('problem');
 
   catch(error: unknown, host: ArgumentsHost): void {
-    const problem = this.describe(error);
+    const request = host.switchToHttp().getRequest<Request>();
     const response = host.switchToHttp().getResponse<Response>();
+    const problem = this.describe(error, `${request.method} ${request.path}`);
     if (response.headersSent) return void response.end();
     response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
   }
 
-  private describe(error: unknown): Problem {
+  private describe(error: unknown, asked: string): Problem {
     if (error instanceof Refusal) return { type: 'about:blank', title: error.title, status: statusOf(error), ...error.more };
     if (error instanceof ZodValidationException) {
       const issue = (error.getZodError() as ZodError).issues[0]!;
@@ -39,7 +40,7 @@ export class ProblemFilter implements ExceptionFilter {
       return { type: 'about:blank', title: error.message, status: error.getStatus() };
     if (error instanceof Error && 'type' in error && error.type === 'entity.too.large')
       return { type: 'about:blank', title: 'This is more than can be taken at once.', status: 413, detail: 'Give it in parts.', kept: 'Nothing was changed.' };
-    this.log.error(error instanceof ZodSerializationException ? error.getZodError() : error);
+    this.log.error(error instanceof ZodSerializationException ? error.getZodError() : error, asked);
     return {
       type: 'about:blank',
       title: 'Something went wrong in Wanderon.',

@@ -74,9 +74,22 @@ export interface MovePage {
   readonly next: string | null;
 }
 
-/** Moves that are open, the newest first: what the Desk is about. */
-export const useOpenMoves = (): UseQueryResult<MoveSummary[]> =>
-  useQuery({ queryKey: ['moves', 'open'], queryFn: async () => (await call<MovePage>('GET', '/api/moves?state=open&limit=200')).moves });
+/** Moves that are open as they stand on the Desk, a page at a time. */
+export const useOpenMoves = () =>
+  useInfiniteQuery({
+    queryKey: ['moves', 'open'],
+    queryFn: ({ pageParam }) => call<MovePage>('GET', `/api/moves?state=open&order=due&limit=50${pageParam ? `&after=${pageParam}` : ''}`),
+    initialPageParam: '',
+    getNextPageParam: (page: MovePage) => page.next ?? undefined,
+  });
+
+/** Open moves with a text in their domain. */
+export const useFoundMoves = (text: string): UseQueryResult<MoveSummary[]> =>
+  useQuery({
+    queryKey: ['moves', 'found', text],
+    queryFn: async () => (await call<MovePage>('GET', `/api/moves?state=open&limit=20&text=${encodeURIComponent(text)}`)).moves,
+    placeholderData: (previous) => previous,
+  });
 
 /** Moves of every state, a page at a time; `text` is looked for in their domains. */
 export const useAllMoves = (text: string) =>

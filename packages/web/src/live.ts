@@ -1,4 +1,5 @@
 import { MoveSummary } from '@wanderon/contract';
+import { compareOnDesk, deskPlaceOf } from '@wanderon/core';
 import { QueryClient, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useSyncExternalStore } from 'react';
 import { MovePages } from './api';
@@ -78,21 +79,24 @@ function keysOf({ topic, move, sweep }: Change): (string | undefined)[][] {
   }
 }
 
-/** Puts the summary that an event brings into the lists that hold the move; false where it is in none, or has to be read. */
+/**
+ * Puts the summary that an event brings into the lists that hold the move; false where a list has to be read: the event has none, or
+ * the move comes into the part of the Desk that is on the screen.
+ */
 function takeSummary(queries: QueryClient, { summary }: Change): boolean {
   if (!summary) return false;
-  let held = false;
-  queries.setQueryData<MoveSummary[]>(['moves', 'open'], (moves) => {
-    if (!moves?.some((one) => one.id === summary.id)) return moves;
-    held = true;
-    return summary.state === 'open' ? moves.map((one) => (one.id === summary.id ? summary : one)) : moves.filter((one) => one.id !== summary.id);
-  });
-  queries.setQueriesData<MovePages>({ queryKey: ['moves', 'all'] }, (data) => {
-    if (!data) return data;
-    const pages = data.pages.map((page) => ({ ...page, moves: page.moves.map((one) => (one.id === summary.id ? summary : one)) }));
-    return { ...data, pages };
-  });
-  return held;
+  const put = (data: MovePages | undefined): MovePages | undefined =>
+    data && { ...data, pages: data.pages.map((page) => ({ ...page, moves: page.moves.map((one) => (one.id === summary.id ? summary : one)) })) };
+  queries.setQueriesData<MovePages>({ queryKey: ['moves', 'all'] }, put);
+  const desk = queries.getQueryData<MovePages>(['moves', 'open']);
+  if (!desk) return true;
+  const shown = desk.pages.flatMap((page) => page.moves);
+  const before = shown.find((one) => one.id === summary.id);
+  queries.setQueryData<MovePages>(['moves', 'open'], put);
+  if (before) return summary.state === 'open' && compareOnDesk(deskPlaceOf(before.next), deskPlaceOf(summary.next)) === 0;
+  if (summary.state !== 'open') return true;
+  const last = shown.at(-1);
+  return desk.pages.at(-1)?.next !== null && last !== undefined && compareOnDesk(deskPlaceOf(summary.next), deskPlaceOf(last.next)) > 0;
 }
 
 /** Hears from the server what changed and has it read anew, a burst of changes at once. */

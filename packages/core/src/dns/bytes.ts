@@ -324,8 +324,21 @@ export function decodeBase64(digits: Uint8Array): Uint8Array {
   return bytes;
 }
 
+/** Nearly all text is ASCII, which is one octet a character. */
+function ascii(text: string): Uint8Array | undefined {
+  const octets = new Uint8Array(text.length);
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    if (code >= 0x80) return undefined;
+    octets[i] = code;
+  }
+  return octets;
+}
+
 /** Text as UTF-8 octets; lone surrogates become U+FFFD, as everywhere. */
 export function utf8(text: string): Uint8Array {
+  const plain = ascii(text);
+  if (plain) return plain;
   const out = new ByteWriter();
   for (const character of text) {
     let code = character.codePointAt(0)!;

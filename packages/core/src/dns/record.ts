@@ -76,6 +76,18 @@ export function rrsetToText(set: RRset): RRsetText {
   };
 }
 
+const READ = new WeakMap<RRsetText, RRset>();
+
+/**
+ * As rrsetFromText, read once for each text and kept as long as that is: many rules look at one plan. The text must not be
+ * changed afterwards.
+ */
+export function rrsetRead(text: RRsetText): RRset {
+  let set = READ.get(text);
+  if (!set) READ.set(text, (set = rrsetFromText(text)));
+  return set;
+}
+
 /** The reverse of rrsetToText; throws NameError or TextError on text that it never printed. */
 export function rrsetFromText(text: RRsetText): RRset {
   const type = typeCode(text.type);

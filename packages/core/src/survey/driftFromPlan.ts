@@ -1,5 +1,5 @@
 import { Name } from '../dns/name';
-import { RRset, rrsetFromText, rrsetKey, rrsetToText, sameData } from '../dns/record';
+import { RRset, rrsetRead, rrsetKey, rrsetToText, sameData } from '../dns/record';
 import { TYPE_CODES } from '../dns/typeNames';
 import { MADE_BY_SIGNING } from '../rebuild/hostsOwn';
 import { Ruling } from '../rebuild/ruling';
@@ -16,7 +16,7 @@ export function driftFromPlan(zone: Name, rulings: readonly Ruling[], now: reado
     MADE_BY_SIGNING.has(set.type) || set.type === TYPE_CODES.SOA || (set.type === TYPE_CODES.NS && set.owner.equals(zone));
   const before = new Map(
     rulings
-      .flatMap((ruling) => (ruling.found ? [rrsetFromText(ruling.found)] : []))
+      .flatMap((ruling) => (ruling.found ? [rrsetRead(ruling.found)] : []))
       .filter((set) => !own(set))
       .map((set) => [rrsetKey(set.owner, set.type), set]),
   );

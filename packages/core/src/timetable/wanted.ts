@@ -1,5 +1,5 @@
 import { Name } from '../dns/name';
-import { RRset, rrsetFromText, sameData } from '../dns/record';
+import { RRset, rrsetRead, sameData } from '../dns/record';
 import { TYPE_CODES, typeCode } from '../dns/typeNames';
 import { parseRdata, printRdata } from '../dns/rdata';
 import { ZoneAnswers } from '../dns/zoneAnswers';
@@ -67,7 +67,7 @@ export class Wanted {
 
 /** The sets of the plan, with the apex NS set that the new host serves. TTLs as planned for good. */
 export function wantedSets(plan: Pick<LegPlan, 'zone' | 'rulings' | 'newNameservers'>): RRset[] {
-  const sets = plan.rulings.flatMap((ruling) => (ruling.planned ? [rrsetFromText(ruling.planned)] : []));
+  const sets = plan.rulings.flatMap((ruling) => (ruling.planned ? [rrsetRead(ruling.planned)] : []));
   return [...sets, { owner: plan.zone, type: TYPE_CODES.NS, ttl: 0, data: plan.newNameservers.map((name) => parseRdata(TYPE_CODES.NS, name)) }];
 }
 

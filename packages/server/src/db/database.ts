@@ -1,4 +1,5 @@
 import knex, { Knex } from 'knex';
+import * as deskOrder from './deskOrder';
 import * as engine from './engine';
 import * as foundation from './foundation';
 import * as inHand from './inHand';
@@ -20,6 +21,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '006_in_hand', migration: inHand },
   { name: '007_engine', migration: engine },
   { name: '008_restless', migration: restless },
+  { name: '009_desk_order', migration: deskOrder },
 ];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */

@@ -23,8 +23,13 @@ export class EventStore {
   ) {}
 
   async add(event: NewEvent, database: Database = this.database): Promise<void> {
+    await database('events').insert(this.row(event));
+  }
+
+  /** As it is written, now. */
+  row(event: NewEvent): Readonly<Record<string, unknown>> {
     const json = (value: unknown): string | null => (value === undefined ? null : JSON.stringify(value));
-    await database('events').insert({
+    return {
       at: this.clock.now(),
       person_id: event.person ?? null,
       domain: event.domain ?? null,
@@ -33,7 +38,7 @@ export class EventStore {
       text: event.text,
       before: json(event.before),
       after: json(event.after),
-    });
+    };
   }
 
   /** What was told last of a step, by its title. */

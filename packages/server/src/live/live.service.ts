@@ -54,7 +54,12 @@ export class LiveService implements OnModuleInit, OnModuleDestroy {
   }
 
   async tell(change: Change): Promise<void> {
-    await this.database.raw('select pg_notify(?, ?)', [CHANNEL, JSON.stringify(change)]);
+    await this.database.raw('select pg_notify(?, ?)', this.asNotice(change));
+  }
+
+  /** The arguments of pg_notify, for a statement that does more than telling. */
+  asNotice(change: Change): [string, string] {
+    return [CHANNEL, JSON.stringify(change)];
   }
 
   async onModuleInit(): Promise<void> {

@@ -16,10 +16,21 @@ export interface NewDecision {
 export class DecisionStore {
   constructor(@Inject(DATABASE) private readonly database: Database) {}
 
-  async add(leg: string, at: Instant, { kind, subject = '', value, person, undoes }: NewDecision, transaction: Database): Promise<number> {
+  /** A decision with its word in the trail, in one statement. */
+  async add(
+    leg: string,
+    at: Instant,
+    { kind, subject = '', value, person, undoes }: NewDecision,
+    transaction: Database,
+    event: Readonly<Record<string, unknown>>,
+  ): Promise<number> {
     const row = { leg_id: leg, kind, subject, value: value === undefined ? null : JSON.stringify(value), person_id: person, at, undoes: undoes ?? null };
-    const [made] = await transaction('decisions').insert(row).returning<{ id: string }[]>('id');
-    return Number(made!.id);
+    const made = await transaction
+      .with('made', transaction('decisions').insert(row).returning('id'))
+      .with('told', transaction('events').insert(event).returning('id'))
+      .select<{ id: string }[]>('made.id')
+      .from('made');
+    return Number(made[0]!.id);
   }
 
   /** As `ofLeg`, without what was decided: enough to say what stands. */

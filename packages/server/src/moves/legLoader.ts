@@ -79,9 +79,13 @@ export class LegLoader {
   /** Whether some parent server may publish the new set already; without the ledger, and without what servers of the zone say. */
   async isSwitched(move: MoveRow, row: LegRow, database: Database): Promise<boolean> {
     if (row.new_dns_host === null) return false;
-    const submitted = await database('decisions').where({ leg_id: row.id, kind: 'submitted' }).first('id');
-    if (submitted) return true;
-    const parent = await database<ObservationRow>('observations').where({ leg_id: row.id, kind: 'parent' }).orderBy('id').select('*');
+    const submitted = database('decisions').where({ leg_id: row.id, kind: 'submitted' }).select(database.raw('1'));
+    const parent = await database<ObservationRow>('observations')
+      .where({ leg_id: row.id, kind: 'parent' })
+      .orderBy('id')
+      .select<(ObservationRow & { submitted: boolean })[]>('*', database.raw('exists (?) as submitted', [submitted]));
+    if (parent.length === 0) return (await submitted.clone().first()) !== undefined;
+    if (parent[0]!.submitted) return true;
     const seen = { parent: seenServers(parent.map((one) => sightRow<ParentSight>(one))) };
     return switchedSince({ plan: planOf(move, row, [], new Map(), undefined), seen, said: saidBy([]) }) !== undefined;
   }

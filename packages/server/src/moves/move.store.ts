@@ -2,10 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { Instant, LedgerRow, Ruling, Scope, standing } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
+import { Recent } from '../db/recent';
 import { notFound } from '../refusals';
 import { DecisionRow, LegRow, MoveRow, RulingRow } from './move.rows';
 
 const ID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
+
+/** Rows of ledgers that are held, so that a zone of thousands is not read for each look and act. */
+const HELD = 100_000;
 
 /** Every column but the summary, which is a page's. */
 const MOVE_COLUMNS = ['id', 'domain_id', 'scope', 'state', 'created_at', 'closed_at', 'wake_at', 'version', 'summarised'].map((column) => `moves.${column}`);
@@ -13,21 +17,28 @@ const MOVE_COLUMNS = ['id', 'domain_id', 'scope', 'state', 'created_at', 'closed
 /** Moves, their legs and proposed rulings as they stand in the database. */
 @Injectable()
 export class MoveStore {
+  private readonly proposed = new Recent<readonly LedgerRow[]>(HELD);
+  /** Legs never change their move. */
+  private readonly moveByLeg = new Recent<string>(HELD);
+
   constructor(@Inject(DATABASE) readonly database: Database) {}
 
   /** Throws where there is no such move. `lock`: nobody else writes it until the transaction ends. */
   async get(id: string, database: Database = this.database, lock = false): Promise<MoveRow> {
     if (!ID.test(id)) throw notFound('move');
-    if (lock) await database('moves').where({ id }).forUpdate().select('id');
-    const move = await this.moves(database).where('moves.id', id).first();
+    const query = this.moves(database).where('moves.id', id).first();
+    const move = await (lock ? query.forUpdate('moves') : query);
     if (!move) throw notFound('move');
     return move;
   }
 
   /** The move of a leg; throws where there is no such leg. */
   async moveOf(leg: string): Promise<string> {
+    const known = this.moveByLeg.get(leg);
+    if (known) return known;
     const row = ID.test(leg) ? await this.database<LegRow>('legs').where({ id: leg }).first('move_id') : undefined;
     if (!row) throw notFound('leg');
+    this.moveByLeg.set(leg, row.move_id, 1);
     return row.move_id;
   }
 
@@ -39,8 +50,16 @@ export class MoveStore {
     return database<LegRow>('legs').where({ move_id: move }).orderBy('position');
   }
 
-  /** Rulings as they were proposed, as rows of the ledger that nobody decided. */
-  async rulings(leg: string, database: Database = this.database): Promise<LedgerRow[]> {
+  /** Rulings as they were proposed, as rows of the ledger that nobody decided. They change all at once, and have other ids then. */
+  async rulings(leg: string, database: Database = this.database): Promise<readonly LedgerRow[]> {
+    const first = await database<RulingRow>('rulings').where({ leg_id: leg }).orderBy('position').first('id');
+    if (!first) return [];
+    const held = this.proposed.get(first.id) ?? (await this.readRulings(leg, database));
+    this.proposed.set(first.id, held, held.length);
+    return held;
+  }
+
+  private async readRulings(leg: string, database: Database): Promise<readonly LedgerRow[]> {
     const rows = await database<RulingRow>('rulings').where({ leg_id: leg }).orderBy('position');
     return rows.map(({ id, owner, type, ruling, found, planned, reason }) => ({
       id,

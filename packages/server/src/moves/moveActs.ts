@@ -10,10 +10,13 @@ import { DecisionStore, NewDecision } from './decision.store';
 import { LegLoader, LoadedLeg, LoadedMove } from './legLoader';
 import { LegRow, MoveRow } from './move.rows';
 import { MoveStore } from './move.store';
-import { summaryOf } from './summary';
+import { deskColumns, summaryOf } from './summary';
 import { WakeUps } from './wakeUps';
 
 export const KEPT = 'Nothing was changed.';
+
+/** Seconds of real time in which more of the kind are likely to come: somebody works through the rows of a ledger. */
+const TYPING = 2;
 
 /** What an act is given: the move as it stands, locked, and the transaction in which everything is written. */
 export interface Act extends LoadedMove {
@@ -60,7 +63,7 @@ export class MoveActs {
 
   /** What a person does to an open move; to its current leg, where `legId` names no other. */
   async onMove(id: string, person: Caller, work: (act: Act) => Promise<void>, legId?: string): Promise<Acted> {
-    return this.locked(id, async (transaction) => {
+    return this.locked(id, 0, async (transaction) => {
       const loaded = await this.loader.load(id, transaction, true);
       refuseEnded(loaded.move);
       const current = loaded.legs.find((one) => one.row.id === legId) ?? loaded.current;
@@ -73,7 +76,8 @@ export class MoveActs {
   /** As `act`, for what needs neither ledger nor observations. */
   async lightly(legId: string, person: Caller, work: (act: LightAct) => Promise<void>): Promise<Acted> {
     const id = await this.store.moveOf(legId);
-    return this.locked(id, async (transaction) => {
+    const pause = TYPING * Math.max(1, this.clock.rate());
+    return this.locked(id, this.clock.now() + pause, async (transaction) => {
       const move = await this.store.get(id, transaction, true);
       refuseEnded(move);
       const row = (await this.store.legs(id, transaction)).find((one) => one.id === legId)!;
@@ -87,26 +91,28 @@ export class MoveActs {
     const at = this.clock.now();
     const note: Act['note'] = (event) => this.events.add({ person: person.id, domain: move.domain, move: move.id, ...event }, transaction);
     const decide: Act['decide'] = async (decision, event) => {
-      const made = await this.decisions.add(leg, at, { ...decision, person: person.id }, transaction);
-      await note(event);
-      return made;
+      const said = { person: person.id, domain: move.domain, move: move.id, ...event };
+      return this.decisions.add(leg, at, { ...decision, person: person.id }, transaction, this.events.row(said));
     };
     return { decide, note, at };
   }
 
-  /** Wakes the engine, counts the version up and tells the pages, with what `work` writes; `work` gives the version before. */
-  private async locked(id: string, work: (transaction: Database) => Promise<number>): Promise<Acted> {
+  /**
+   * Wakes the engine by `wakeAt`, counts the version up and tells the pages, with what `work` writes; `work` gives the version before.
+   */
+  private async locked(id: string, wakeAt: number, work: (transaction: Database) => Promise<number>): Promise<Acted> {
     const acted = await this.inTurn(id, () =>
       this.database.transaction(async (transaction) => {
         const version = (await work(transaction)) + 1;
-        await transaction('moves')
-          .where({ id })
-          .update({ version, wake_at: transaction.raw(`case when state = 'open' then 0 else wake_at end`) });
-        await this.live.tellMove(id, version, undefined, transaction);
+        await transaction.raw(
+          `with changed as (update moves set version = ?, wake_at = case when state = 'open' then least(wake_at, ?::float8) else wake_at end where id = ?)
+           select pg_notify(?, ?)`,
+          [version, wakeAt, id, ...this.live.asNotice({ topic: 'move', move: id, version })],
+        );
         return { id, version };
       }),
     );
-    this.wakeUps.say(id);
+    if (wakeAt === 0) this.wakeUps.say(id);
     return acted;
   }
 
@@ -138,7 +144,7 @@ export class MoveActs {
     const summary = summaryOf(loaded, this.clock.now());
     await transaction('moves')
       .where({ id: loaded.move.id })
-      .update({ version, summarised: version, summary: JSON.stringify(summary) });
+      .update({ version, summarised: version, summary: JSON.stringify(summary), ...deskColumns(summary) });
     await this.live.tellMove(loaded.move.id, version, summary, transaction);
   }
 

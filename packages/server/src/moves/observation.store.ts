@@ -1,6 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { Instant, LOOKS_MISSED, fingerprint } from '@wanderon/core';
+import { Knex } from 'knex';
 import { DATABASE, Database } from '../db/database';
+import { Recent } from '../db/recent';
 import { ObservationRow } from './move.rows';
 
 /** One sight of one thing: what it says, or why nothing was heard. */
@@ -16,9 +18,30 @@ export interface Sighted {
   readonly note?: Record<string, unknown>;
 }
 
+/** Octets of values that are held, as the database stores them (compressed). */
+const HELD = 20_000_000;
+const WITHOUT_VALUE = [
+  'id',
+  'leg_id',
+  'kind',
+  'subject',
+  'item',
+  'server',
+  'digest',
+  'problem',
+  'refused',
+  'note',
+  'first_seen',
+  'last_seen',
+  'every',
+  'count',
+] as const;
+
 /** Observations as runs: equal sights one after the other are one row that is drawn out. */
 @Injectable()
 export class ObservationStore {
+  private readonly values = new Recent<{ readonly value: unknown }>(HELD);
+
   constructor(@Inject(DATABASE) private readonly database: Database) {}
 
   /** Within a transaction that holds the move. `every`: seconds to the next look, as planned. */
@@ -74,9 +97,9 @@ export class ObservationStore {
    * domain saw of its servers since `since`.
    */
   async ofLeg(leg: string, domain: string, since: Instant, database: Database = this.database): Promise<ObservationRow[]> {
-    const own = await database('observations').where({ leg_id: leg }).whereNot('kind', 'lookout').orderBy('id').select<ObservationRow[]>('*');
+    const own = await this.whole(database('observations').where({ leg_id: leg }).whereNot('kind', 'lookout').orderBy('id'), database);
     const lookouts = await this.latestLookouts(leg, database);
-    const earlier = await database('observations')
+    const before = database('observations')
       .whereIn('kind', ['parent', 'zone'])
       .andWhere('last_seen', '>=', since)
       .whereIn(
@@ -87,9 +110,24 @@ export class ObservationStore {
           .whereNot('legs.id', leg)
           .select('legs.id'),
       )
-      .orderBy('id')
-      .select<ObservationRow[]>('*');
-    return [...earlier, ...own, ...lookouts];
+      .orderBy('id');
+    return [...(await this.whole(before, database)), ...own, ...lookouts];
+  }
+
+  /** Rows with their values; what a server answered is megabytes for a zone of thousands of sets, and a row's value never changes. */
+  private async whole(rows: Knex.QueryBuilder, database: Database): Promise<ObservationRow[]> {
+    const found = await rows.select<Omit<ObservationRow, 'value'>[]>(...WITHOUT_VALUE);
+    const values = new Map(found.map((row) => [row.id, this.values.get(row.id)]));
+    const missing = found.filter((row) => !values.get(row.id)).map((row) => row.id);
+    if (missing.length > 0) {
+      const read = database('observations').whereIn('id', missing);
+      const size = database.raw('pg_column_size(value) as size');
+      for (const row of await read.select<{ id: string; value: unknown; size: number | null }[]>('id', 'value', size)) {
+        values.set(row.id, { value: row.value });
+        this.values.set(row.id, { value: row.value }, row.size ?? 1);
+      }
+    }
+    return found.map((row): ObservationRow => ({ ...row, value: values.get(row.id)!.value }));
   }
 
   private async latestLookouts(leg: string, database: Database): Promise<ObservationRow[]> {

@@ -1,5 +1,5 @@
 import { MoveSummary } from '@wanderon/contract';
-import { Derived, Instant, Mark, marksOf, nextOf, showName } from '@wanderon/core';
+import { Derived, Instant, Mark, deskPlaceOf, marksOf, nextOf, showName } from '@wanderon/core';
 import { LoadedMove } from './legLoader';
 
 /** What the Desk and the list of moves show of one move; kept in its row, so that a page of them is one query. */
@@ -24,6 +24,12 @@ export function summaryOf({ move, legs, current }: LoadedMove, now: Instant): Mo
     marks: marks.map((mark) => ({ ...mark, derived: mark.derived && derivedView(mark.derived) })),
     drain: t0 && last ? { from: t0.firstNew, until: Number.isFinite(last.at) ? last.at : now } : null,
   };
+}
+
+/** Where it stands on the Desk, as columns. */
+export function deskColumns({ next }: MoveSummary): { desk_group: number; desk_due: number } {
+  const { group, due } = deskPlaceOf(next);
+  return { desk_group: group, desk_due: due };
 }
 
 /** A number as it crosses HTTP: one without a bound is null. */

@@ -3,10 +3,14 @@ import { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useOpenMoves } from '../api';
 import { fullTime, relative, shortTime, useNow } from '../time';
+import { Button } from '../ui/button';
 import { Empty, Failed, Loading } from '../ui/states';
 import { Strips } from '../ui/strips';
 import { RowAction } from './rowAction';
 import { StartMove } from './startMove';
+
+/** Strips that are drawn: the agenda below must be in sight. */
+const STRIPS = 12;
 
 interface Due {
   readonly move: MoveSummary;
@@ -29,7 +33,7 @@ export function DeskPlace({ me }: { me: Me }) {
         <Failed error={moves.error} retry={() => void moves.refetch()} />
       </Page>
     );
-  const open = moves.data.filter((move) => move.state === 'open');
+  const open = moves.data.pages.flatMap((page) => page.moves).filter((move) => move.state === 'open');
   const due: Due[] = open.flatMap((move) => (move.next ? [{ move, next: move.next }] : []));
   const at = (one: Due): number => one.next.dueAt ?? now;
   const mine = due.filter((one) => one.next.who === 'you').sort((a, b) => at(a) - at(b));
@@ -48,7 +52,16 @@ export function DeskPlace({ me }: { me: Me }) {
       ) : (
         <>
           <section aria-label="Moves in motion" className="mb-6">
-            <Strips moves={open} now={now} />
+            <Strips moves={open.slice(0, STRIPS)} now={now} />
+            {(open.length > STRIPS || moves.hasNextPage) && (
+              <p className="py-1 text-sm text-faded">
+                The {Math.min(STRIPS, open.length)} that come first;{' '}
+                <Link to="/moves" className="text-accent hover:underline">
+                  all moves
+                </Link>{' '}
+                are listed by domain.
+              </p>
+            )}
           </section>
           <section aria-label="Agenda">
             {groups
@@ -83,6 +96,11 @@ export function DeskPlace({ me }: { me: Me }) {
                   </ul>
                 </div>
               ))}
+            {moves.hasNextPage && (
+              <Button disabled={moves.isFetchingNextPage} onClick={() => void moves.fetchNextPage()}>
+                {moves.isFetchingNextPage ? 'Reading …' : 'What comes after these'}
+              </Button>
+            )}
           </section>
         </>
       )}

@@ -33,7 +33,8 @@ export function ClockPanel({ me }: { me: Me }) {
     </span>
   );
   if (!lab) return <span title={fullTime(now)}>{face}</span>;
-  const next = (moves.data ?? [])
+  const next = (moves.data?.pages ?? [])
+    .flatMap((page) => page.moves)
     .flatMap((move) => move.marks)
     .filter((mark) => mark.at > now + 1 && mark.kind !== 'step')
     .sort((a, b) => a.at - b.at)[0];

@@ -1,11 +1,13 @@
 import { Command } from 'cmdk';
+import { useDeferredValue, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { useHosts, useOpenMoves, useSweeps } from '../api';
+import { useHosts, useFoundMoves, useSweeps } from '../api';
 import { Dialog } from '../ui/dialog';
 
 /** Find anything: moves by name, hosts, sweeps, places. */
 export function Find({ open, onClose }: { open: boolean; onClose: () => void }) {
-  const moves = useOpenMoves();
+  const [text, setText] = useState('');
+  const moves = useFoundMoves(useDeferredValue(text.trim()));
   const hosts = useHosts();
   const sweeps = useSweeps();
   const go = useNavigate();
@@ -17,7 +19,13 @@ export function Find({ open, onClose }: { open: boolean; onClose: () => void }) 
   return (
     <Dialog open={open} onClose={onClose} title="Find">
       <Command label="Find anything" loop>
-        <Command.Input autoFocus placeholder="A domain, a host, a place" className="mb-2 w-full border-b border-ink bg-transparent px-2 py-1.5 outline-none" />
+        <Command.Input
+          autoFocus
+          value={text}
+          onValueChange={setText}
+          placeholder="A domain, a host, a place"
+          className="mb-2 w-full border-b border-ink bg-transparent px-2 py-1.5 outline-none"
+        />
         <Command.List className="max-h-[46vh] overflow-y-auto">
           <Command.Empty className="px-2 py-2 text-faded">Nothing goes by that name.</Command.Empty>
           {(moves.data ?? []).map((move) => (

@@ -1,6 +1,6 @@
 import { Name } from '../../dns/name';
 import { namesIn } from '../../dns/rdata';
-import { rrsetFromText } from '../../dns/record';
+import { rrsetRead } from '../../dns/record';
 import { Check, remark } from './check';
 
 /** A carried record still leads to the old web host, which will be shut down. */
@@ -12,7 +12,7 @@ export const leftAtOldHost: Check = ({ rulings, oldWeb }) => {
     const byAddress = oldWeb.find((host) =>
       host.addresses.some((address) => planned.data.some((data) => data === address || (ruling.type === 'TXT' && mentions(data, address)))),
     );
-    const set = rrsetFromText(planned);
+    const set = rrsetRead(planned);
     const byAlias = aliases.find(({ name }) => set.data.some((data) => namesIn(set.type, data).some((target) => target.isAtOrBelow(name))));
     const host = byAddress ?? byAlias?.host;
     return host ? [remark(ruling, 'look', 'left-at-old-host', `This still leads to ${host.name}.`)] : [];

@@ -1,12 +1,12 @@
 import { namesIn } from '../../dns/rdata';
-import { rrsetFromText } from '../../dns/record';
+import { rrsetRead } from '../../dns/record';
 import { Check, remark } from './check';
 
 /** Mail is left alone while the name it leads to moves or goes (RFC 5321 §5.1, RFC 2181 §10.3). */
 export const mailTarget: Check = ({ zone, rulings }) =>
   rulings.flatMap((ruling) => {
     if (ruling.type !== 'MX' || !ruling.planned) return [];
-    const set = rrsetFromText(ruling.planned);
+    const set = rrsetRead(ruling.planned);
     return set.data.flatMap((data) => {
       const target = namesIn(set.type, data)[0];
       if (!target || target.labels.length === 0 || !target.isAtOrBelow(zone)) return [];

@@ -1,4 +1,4 @@
-import { rrsetFromText } from '../../dns/record';
+import { rrsetRead } from '../../dns/record';
 import { Check, remark } from './check';
 
 /** Octets of one message over TCP (RFC 1035 §4.2.2), less what header, question, OPT and signature take. */
@@ -8,7 +8,7 @@ const MESSAGE = 65_535 - 700;
 export const tooLarge: Check = ({ rulings }) =>
   rulings.flatMap((ruling) => {
     if (!ruling.planned) return [];
-    const set = rrsetFromText(ruling.planned);
+    const set = rrsetRead(ruling.planned);
     // Owner names are compressed to a pointer after the first one.
     const octets = set.owner.size + set.data.reduce((sum, data) => sum + 12 + data.length, 0);
     return octets > MESSAGE
