@@ -14,8 +14,8 @@ export interface KnotZone {
   readonly sign: boolean;
 }
 
-/** knot with zones, on a port of the loopback address that needs no rights; it is ready when this returns. */
-export async function startKnot(folder: string, port: number, zones: readonly KnotZone[]): Promise<ChildProcess> {
+/** knot with zones, transferred with `key` only where there is one, on a port of the loopback address that needs no rights; it is ready when this returns. */
+export async function startKnot(folder: string, port: number, zones: readonly KnotZone[], key?: { name: string; secret: string }): Promise<ChildProcess> {
   const storage = join(folder, `knot-${port}`);
   mkdirSync(storage);
   const config = join(storage, 'knot.conf');
@@ -28,11 +28,19 @@ export async function startKnot(folder: string, port: number, zones: readonly Kn
     `server:
     rundir: ${storage}
     listen: 127.0.0.1@${port}
-database:
+${
+  key
+    ? `key:
+  - id: ${key.name}
+    algorithm: hmac-sha256
+    secret: ${key.secret}
+`
+    : ''
+}database:
     storage: ${storage}
 acl:
   - id: anybody
-    address: 127.0.0.0/8
+    ${key ? `key: ${key.name}` : 'address: 127.0.0.0/8'}
     action: transfer
 policy:
   - id: plain
