@@ -8,7 +8,11 @@ const shared = {
       },
     ],
   },
-  moduleNameMapper: { '^@wanderon/(core|contract|net|lab)$': '<rootDir>/packages/$1/src/index.ts' },
+  moduleNameMapper: {
+    '^@wanderon/(core|contract|net|lab)$': '<rootDir>/packages/$1/src/index.ts',
+    // The same for the browser and for Node.
+    '^csv-stringify/browser/esm/sync$': 'csv-stringify/sync',
+  },
   setupFiles: ['<rootDir>/e2e/src/support/seed.ts'],
   modulePathIgnorePatterns: ['<rootDir>/.*/dist/', '<rootDir>/.wanderon/'],
 };

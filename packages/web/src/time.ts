@@ -1,17 +1,42 @@
-import { useEffect, useState } from 'react';
+import { useCallback, useSyncExternalStore } from 'react';
 import { useClockState } from './api';
 
-/** The job's time in seconds since 1970, ticking; counts on from the last word of the server. */
-export function useNow(): number {
-  const clock = useClockState();
-  const [, tick] = useState(0);
-  useEffect(() => {
-    const timer = window.setInterval(() => tick((count) => count + 1), 1000);
-    return () => window.clearInterval(timer);
-  }, []);
-  if (!clock.data) return 0;
-  return clock.data.at + ((performance.now() - clock.data.received) / 1000) * clock.data.rate;
+/** One tick a second for the whole page; `ticked` is the moment of the last one, by the page's own clock in milliseconds. */
+let ticked = performance.now();
+const listeners = new Set<() => void>();
+let timer: number | undefined;
+
+function onTick(listener: () => void): () => void {
+  listeners.add(listener);
+  timer ??= window.setInterval(() => {
+    ticked = performance.now();
+    for (const one of listeners) one();
+  }, 1000);
+  return () => {
+    listeners.delete(listener);
+    if (listeners.size > 0) return;
+    window.clearInterval(timer);
+    timer = undefined;
+  };
 }
+
+/**
+ * The job's time in seconds since 1970; counts on from the last word of the server. What calls it is drawn anew every `grain`
+ * seconds of real time, where time runs no faster than that; 0 while the server has not said.
+ */
+export function useNow(grain = 1): number {
+  const { data } = useClockState();
+  const read = useCallback((): number => {
+    if (!data) return 0;
+    const step = data.rate > 1 ? 1 : grain * 1000;
+    const at = Math.max(data.received, Math.floor(ticked / step) * step);
+    return data.at + ((at - data.received) / 1000) * data.rate;
+  }, [data, grain]);
+  return useSyncExternalStore(onTick, read);
+}
+
+/** Seconds between two drawings of what shows times of minutes and more. */
+export const COARSE = 5;
 
 const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
 

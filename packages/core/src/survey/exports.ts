@@ -19,22 +19,12 @@ export function exportZoneFile(zone: Name, sets: readonly ExportedSet[], remarks
   return `; ${zone.toString()}\n${comments}${printZoneFile([...soa, ...rest].flatMap(({ set }) => recordsOf(set)))}`;
 }
 
-const HEADING = ['name', 'type', 'TTL', 'value', 'purpose', 'evidence'] as const;
+/** The heading of `exportRows`. */
+export const EXPORT_HEADING = ['name', 'type', 'TTL', 'value', 'purpose', 'evidence'] as const;
 
-/** One record a line (RFC 4180). Cells that a spreadsheet would take for a formula begin with an apostrophe. */
-export function exportCsv(sets: readonly ExportedSet[]): string {
-  const rows = sets.flatMap(({ set, evidence, purpose }) =>
+/** An inventory as a table, one record a row. */
+export function exportRows(sets: readonly ExportedSet[]): string[][] {
+  return sets.flatMap(({ set, evidence, purpose }) =>
     set.data.map((data) => [set.owner.toString(), typeMnemonic(set.type), String(set.ttl), printRdata(set.type, data), purpose, evidence]),
   );
-  return tableCsv(HEADING, rows);
-}
-
-/** A table as CSV (RFC 4180), its cells safe to open in a spreadsheet. */
-export function tableCsv(heading: readonly string[], rows: readonly (readonly string[])[]): string {
-  return [heading, ...rows].map((row) => `${row.map(cell).join(',')}\r\n`).join('');
-}
-
-function cell(text: string): string {
-  const safe = /^[=+\-@\t\r]/.test(text) ? `'${text}` : text;
-  return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
 }

@@ -2,7 +2,7 @@ import { Me, MoveSummary } from '@wanderon/contract';
 import { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useOpenMoves } from '../api';
-import { fullTime, relative, shortTime, useNow } from '../time';
+import { COARSE, fullTime, relative, shortTime, useNow } from '../time';
 import { Button } from '../ui/button';
 import { Empty, Failed, Loading } from '../ui/states';
 import { Strips } from '../ui/strips';
@@ -20,7 +20,7 @@ interface Due {
 /** What is due, in the order of time; above it every move in motion on one axis. */
 export function DeskPlace({ me }: { me: Me }) {
   const moves = useOpenMoves();
-  const now = useNow();
+  const now = useNow(COARSE);
   if (moves.isPending || now === 0)
     return (
       <Page>

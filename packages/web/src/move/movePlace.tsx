@@ -1,10 +1,10 @@
 import { LedgerView, LegView, Me, MoveSurvey, MoveView, StepView, WatchView } from '@wanderon/contract';
 import { CHAPTERS, Chapter } from '@wanderon/core';
 import { useEffect, useState } from 'react';
-import { Link, NavLink, useNavigate, useParams } from 'react-router';
+import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
 import { LegContext, useLedger, useLegSurvey, useMove, useWatch } from '../api';
 import { isTyping } from '../shell/shell';
-import { useNow } from '../time';
+import { COARSE, useNow } from '../time';
 import { Line } from '../ui/line';
 import { Failed, Loading } from '../ui/states';
 import { AbandonDialog } from './abandonDialog';
@@ -43,26 +43,32 @@ export function stepIn(leg: LegView, id: string): StepView | undefined {
   return leg.steps.find((step) => step.id === id);
 }
 
+/** The leg that the address names (`?leg=`), or the latest one. */
+function legOf(move: MoveView | undefined, id: string | null): LegView | undefined {
+  return move?.legs.find((leg) => leg.id === id) ?? move?.legs.at(-1);
+}
+
 const NO_ROWS: LedgerView = { rulings: [], remarks: [], served: null, horizons: [] };
 
 export function MovePlace({ me }: { me: Me }) {
   const { id = '', chapter = 'survey' } = useParams();
+  const [search] = useSearchParams();
   const move = useMove(id);
-  const current = move.data?.legs.at(-1);
+  const current = legOf(move.data, search.get('leg'));
   const legId = current?.id;
   const wants = (part: 'survey' | 'ledger' | 'watch'): boolean => PARTS[chapter]?.includes(part) ?? false;
   const parts = { survey: useLegSurvey(current, wants('survey')), ledger: useLedger(id, legId, wants('ledger')), watch: useWatch(id, legId, wants('watch')) };
   const [leaving, setLeaving] = useState(false);
-  const now = useNow();
+  const now = useNow(COARSE);
   const go = useNavigate();
   useEffect(() => {
     const press = (event: KeyboardEvent): void => {
       const index = Number(event.key) - 1;
-      if (!isTyping(event) && CHAPTERS[index]) void go(`/moves/${id}/${CHAPTERS[index]}`);
+      if (!isTyping(event) && CHAPTERS[index]) void go({ pathname: `/moves/${id}/${CHAPTERS[index]}`, search: search.toString() });
     };
     window.addEventListener('keydown', press);
     return () => window.removeEventListener('keydown', press);
-  }, [go, id]);
+  }, [go, id, search]);
   const missing = (['survey', 'ledger', 'watch'] as const).find((part) => wants(part) && parts[part].isError);
   if (missing && parts[missing].isError)
     return (
@@ -82,7 +88,7 @@ export function MovePlace({ me }: { me: Me }) {
         <Failed error={move.error} retry={() => void move.refetch()} />
       </div>
     );
-  const head = move.data.legs.at(-1)!;
+  const head = current!;
   const leg: OpenLeg = { ...head, ...(parts.ledger.data ?? NO_ROWS) };
   const props: ChapterProps = {
     move: { ...move.data, survey: parts.survey.data ?? null, watch: parts.watch.data ?? null },
@@ -108,7 +114,7 @@ export function MovePlace({ me }: { me: Me }) {
                 return (
                   <li key={one}>
                     <NavLink
-                      to={`/moves/${id}/${one}`}
+                      to={{ pathname: `/moves/${id}/${one}`, search: search.toString() }}
                       className={({ isActive }) =>
                         `-ml-4 block border-l-[3px] py-1.5 pr-3 max-md:ml-0 max-md:pl-1 pl-[0.85rem] leading-snug ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
                       }
@@ -125,7 +131,7 @@ export function MovePlace({ me }: { me: Me }) {
               })}
               <li className="mt-3 max-md:mt-0">
                 <NavLink
-                  to={`/moves/${id}/trail`}
+                  to={{ pathname: `/moves/${id}/trail`, search: search.toString() }}
                   className={({ isActive }) =>
                     `-ml-4 block border-l-[3px] py-1 max-md:ml-0 pl-[0.85rem] text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
                   }

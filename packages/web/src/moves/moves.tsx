@@ -2,7 +2,7 @@ import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
 import { useAllMoves } from '../api';
 import { Button } from '../ui/button';
-import { fullTime, shortTime, useNow, relative } from '../time';
+import { COARSE, fullTime, shortTime, useNow, relative } from '../time';
 import { inputLook } from '../ui/field';
 import { Empty, Failed, Loading } from '../ui/states';
 
@@ -11,7 +11,7 @@ export function MovesPlace() {
   const [filter, setFilter] = useState('');
   const text = useDeferredValue(filter.trim());
   const moves = useAllMoves(text);
-  const now = useNow();
+  const now = useNow(COARSE);
   const rows = moves.data?.pages.flatMap((page) => page.moves) ?? [];
   const many = rows.length > 5 || filter !== '';
   return (

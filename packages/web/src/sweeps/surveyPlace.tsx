@@ -4,7 +4,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useParams } from 'react-router';
 import { call } from '../api';
 import { SurveyReport } from '../move/survey/survey';
-import { useNow } from '../time';
+import { COARSE, useNow } from '../time';
 import { Button } from '../ui/button';
 import { Failed, Loading } from '../ui/states';
 import { useToast } from '../ui/toast';
@@ -13,7 +13,7 @@ import { useToast } from '../ui/toast';
 export function SurveyPlace({ me }: { me: Me }) {
   const { id = '' } = useParams();
   const page = useQuery({ queryKey: ['survey', id], queryFn: () => call<SurveyPage>('GET', `/api/surveys/${id}`), staleTime: Infinity });
-  const now = useNow();
+  const now = useNow(COARSE);
   const go = useNavigate();
   const queries = useQueryClient();
   const { fail } = useToast();

@@ -1,5 +1,5 @@
 import { Me, SweepAction, SweepRow, SweepView } from '@wanderon/contract';
-import { Risk, counted, riskOf, showName, tableCsv } from '@wanderon/core';
+import { Risk, counted, riskOf, showName } from '@wanderon/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -9,6 +9,7 @@ import { useSweepProgress } from '../live';
 import { fullTime, shortTime } from '../time';
 import { Button } from '../ui/button';
 import { inputLook } from '../ui/field';
+import { csv } from '../ui/csv';
 import { saveFile } from '../ui/saveFile';
 import { Failed, Loading } from '../ui/states';
 import { useToast } from '../ui/toast';
@@ -270,7 +271,7 @@ function headline(sweep: SweepView, finished: number): string {
 }
 
 function csvOf(rows: readonly Rated[]): string {
-  return tableCsv(
+  return csv(
     ['domain', 'state', 'risk', 'why', 'inventory', 'record sets', 'hints', 'DNS host', 'registrar', 'registered until', 'what to know'],
     rows.map(({ row, risk }) => [
       row.domain,

@@ -1,5 +1,6 @@
-import { Name, exportCsv, exportZoneFile } from '@wanderon/core';
+import { EXPORT_HEADING, Name, exportRows, exportZoneFile } from '@wanderon/core';
 import { MoveSurvey } from '@wanderon/contract';
+import { csv } from '../../ui/csv';
 import { saveFile } from '../../ui/saveFile';
 import { Item, exportedSets } from './surveyRows';
 
@@ -12,7 +13,7 @@ export function Exports({ survey, items, zone, domain }: { survey: MoveSurvey; i
       'text/dns',
       () => exportZoneFile(zone, exportedSets(items), [`Inventory: ${survey.coverage.grade}.`, ...survey.coverage.reasons]),
     ],
-    ['CSV', `${domain}.csv`, 'text/csv', () => exportCsv(exportedSets(items))],
+    ['CSV', `${domain}.csv`, 'text/csv', () => csv(EXPORT_HEADING, exportRows(exportedSets(items)))],
     ['JSON', `${domain}.json`, 'application/json', () => JSON.stringify(survey, null, 1)],
   ] as const;
   return (

@@ -1,7 +1,7 @@
 import { LineView, WaiveInput } from '@wanderon/contract';
 import { FormEvent, useState } from 'react';
 import { useMoveAction } from '../../api';
-import { fullTime, relative, shortTime } from '../../time';
+import { fullTime, relative, shortTime, useNow } from '../../time';
 import { Button } from '../../ui/button';
 import { inputLook } from '../../ui/field';
 import { useToast } from '../../ui/toast';
@@ -11,7 +11,8 @@ import { Ways } from '../ways';
 const FRESH = 120;
 
 /** One statement of the gate: whether it holds, what says so, how old that is, and what can be done. */
-export function GateLine({ line, now, may, move }: { line: LineView; now: number; may: boolean; move: string }) {
+export function GateLine({ line, may, move }: { line: LineView; may: boolean; move: string }) {
+  const now = useNow();
   const [asking, setAsking] = useState(false);
   const [reason, setReason] = useState('');
   const waive = useMoveAction<WaiveInput>(move, 'POST', () => '/waive');

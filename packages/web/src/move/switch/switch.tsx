@@ -98,7 +98,7 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
               {[...leg.gate.lines]
                 .sort((a, b) => Number(a.passes) - Number(b.passes))
                 .map((line) => (
-                  <GateLine key={line.key} line={line} now={now} may={may} move={move.id} />
+                  <GateLine key={line.key} line={line} may={may} move={move.id} />
                 ))}
             </ul>
           )}
