@@ -306,6 +306,30 @@ describe('surveys of domains at hosts of different habits', () => {
   });
 });
 
+describe('what is given in hand while a survey is under way', () => {
+  let world: World;
+  // Slow enough for the survey to be under way when something is given.
+  beforeAll(async () => (world = await openWorld({}, { WANDERON_QUESTIONS_PER_SECOND: '1000' })));
+  afterAll(() => world.close());
+
+  it('is asked for right after it', async () => {
+    const { api } = world;
+    const begun = await beginning(api, 'seed-library.example');
+    const leg = legOf(begun);
+    await until('the survey is under way', async () => {
+      const { legs } = await api.call<MoveView>('GET', `/api/moves/${begun.id}`);
+      return legs[0]!.steps.find((step) => step.id === 'survey')!.state === 'doing';
+    });
+    await api.call('POST', `${leg}/in-hand`, { names: ['unheard-of.seed-library.example.'], sets: [] });
+    expect((await api.call<{ survey: MoveSurvey | null }>('GET', `${leg}/survey`)).survey).toBeNull();
+    const survey = await until('the name is found', async () => {
+      const { survey } = await api.call<{ survey: MoveSurvey | null }>('GET', `${leg}/survey`);
+      return survey?.sets.some((set) => set.owner === 'unheard-of.seed-library.example.') ? survey : undefined;
+    });
+    expect(survey.sets.find((set) => set.owner === 'unheard-of.seed-library.example.')!.evidence[0]!.because).toBe('given by a person');
+  });
+});
+
 describe('a zone file of thousands of record sets that no catalogue has', () => {
   const held = ['A 192.0.2.77', 'AAAA 2001:db8::77', 'SRV 1 1 5060 @', `TXT ${`"${'long '.repeat(50)}" `.repeat(3)}`];
   const extra = Array.from({ length: 1300 }, (_, i) => held.map((data) => `reed-bed-${i} ${data}`)).flat();

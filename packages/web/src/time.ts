@@ -26,13 +26,13 @@ function onTick(listener: () => void): () => void {
  */
 export function useNow(grain = 1): number {
   const { data } = useClockState();
-  const read = useCallback((): number => {
-    if (!data) return 0;
-    const step = data.rate > 1 ? 1 : grain * 1000;
-    const at = Math.max(data.received, Math.floor(ticked / step) * step);
-    return data.at + ((at - data.received) / 1000) * data.rate;
-  }, [data, grain]);
-  return useSyncExternalStore(onTick, read);
+  const step = data && data.rate <= 1 ? grain * 1000 : 1000;
+  // It is drawn anew with each of these, and shows the time of that moment.
+  useSyncExternalStore(
+    onTick,
+    useCallback(() => Math.floor(ticked / step), [step]),
+  );
+  return data ? data.at + ((performance.now() - data.received) / 1000) * data.rate : 0;
 }
 
 /** Seconds between two drawings of what shows times of minutes and more. */

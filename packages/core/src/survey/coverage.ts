@@ -78,14 +78,17 @@ export interface Compared {
 export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means, compared: Compared): Coverage {
   const { varying, fronted, left, against } = compared;
   const claimed = claimedBy(authorities, means, compared);
+  const [how, ...more] = claimed.reasons;
   const reasons = [
-    ...claimed.reasons,
+    // How it was come by, then what speaks against it, then the rest.
+    ...(how === undefined ? [] : [how]),
     ...against,
     ...(varying > 0
       ? [`${counted(varying, 'record set is', 'record sets are')} not answered alike: both answers stand beside ${varying === 1 ? 'it' : 'each'}.`]
       : []),
     ...(fronted > 0 ? [`${counted(fronted, 'record set is', 'record sets are')} answered in place of what is stored.`] : []),
     ...(left > 0 ? [`${counted(left, 'record set was', 'record sets were')} not held against what every authority answers.`] : []),
+    ...more,
   ];
   if (varying + fronted + against.length > 0) return { grade: 'partial', reasons };
   return { grade: left > 0 && claimed.grade === 'whole' ? 'likely whole' : claimed.grade, reasons };

@@ -4,7 +4,7 @@ import { ReactNode, useState } from 'react';
 import { fullTime, shortTime } from '../../time';
 
 /** Reasons that are shown at first. */
-const SHOWN = 5;
+const SHOWN = 3;
 
 /** What the survey claims of itself, first of all, and what would close what is open. */
 export function Coverage({ survey, children }: { survey: MoveSurvey; children?: ReactNode }) {
