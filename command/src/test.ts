@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -14,8 +14,11 @@ interface JestReport {
 /** Test files at a time: many of them wait for servers, so that a second one has room even on two cores. */
 const WORKERS = 2;
 
-/** The `test` command: types, lint, then every test; the last line counts them. `test PATTERN` runs the matching ones only. */
-export function test(args: readonly string[]): number {
+/**
+ * The `test` command: every test, and types, lint and format meanwhile, as many tests wait; the last line counts them.
+ * `test PATTERN` runs the matching tests only.
+ */
+export async function test(args: readonly string[]): Promise<number> {
   const bin = (name: string): string => join(ROOT, 'node_modules/.bin', name);
   let passed = 0;
   let failed = 0;
@@ -25,17 +28,19 @@ export function test(args: readonly string[]): number {
     if (done.status === 0) passed += 1;
     else failed += 1;
   };
+  console.log('== tests');
+  const folder = mkdtempSync(join(tmpdir(), 'wanderon-test-'));
+  const file = join(folder, 'report.json');
+  const options = ['--json', `--outputFile=${file}`, '--passWithNoTests', '--forceExit', `--maxWorkers=${WORKERS}`];
+  const jest = spawn(bin('jest'), [...options, ...args], { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'] });
+  const ended = new Promise((resolve) => jest.once('close', resolve));
   if (args.length === 0) {
     check('types', bin('tsc'), ['-b']);
     check('types of the tests', bin('tsc'), ['-p', 'e2e']);
     check('lint', bin('eslint'), ['.', '--max-warnings', '0']);
     check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
   }
-  console.log('== tests');
-  const folder = mkdtempSync(join(tmpdir(), 'wanderon-test-'));
-  const file = join(folder, 'report.json');
-  const options = ['--json', `--outputFile=${file}`, '--passWithNoTests', '--forceExit', `--maxWorkers=${WORKERS}`];
-  spawnSync(bin('jest'), [...options, ...args], { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'] });
+  await ended;
   try {
     const report = JSON.parse(readFileSync(file, 'utf8')) as JestReport;
     passed += report.numPassedTests;
