@@ -46,6 +46,6 @@ export async function until<T>(what: string | (() => string), ask: () => Promise
     const answer = await ask();
     if (answer !== undefined && answer !== false) return answer;
     if (performance.now() > end) throw new Error(`waited ${seconds} s in vain until ${typeof what === 'string' ? what : what()}`);
-    await new Promise((resolve) => setTimeout(resolve, 60));
+    await new Promise((resolve) => setTimeout(resolve, 100));
   }
 }
