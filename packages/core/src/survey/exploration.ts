@@ -286,7 +286,8 @@ export class Exploration {
     // Under a wildcard answers have to be held against it; elsewhere one question tells whether there is anything.
     const types = node.name.wire[1] === UNDERSCORE ? UNDERSCORED : PLAIN;
     if (parent.state === 'denies') this.askOne(node, types[0]!);
-    else this.askAll(node, types);
+    // An address may stand at any name: beside a wildcard of other types nothing else would tell.
+    else this.askAll(node, types === PLAIN ? PLAIN : [...types, ...PLAIN]);
   }
 
   private askAll(node: Node, types: readonly number[]): void {

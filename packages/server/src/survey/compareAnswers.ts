@@ -45,7 +45,7 @@ export interface ComparedAnswers {
   readonly others: ReadonlyMap<MergedSet, readonly Evidence[]>;
   /** What some server answers that the inventory has nothing of. */
   readonly hints: readonly Hint[];
-  /** Sets that were not asked for again. */
+  /** Sets that were not asked for again, or that some authority did not answer. */
   readonly left: number;
 }
 
@@ -74,6 +74,7 @@ export async function compareAnswers(
   const again = new Set(compared.filter((set) => MAY_BE_MADE.has(set.type)).slice(0, LOOKED_AGAIN));
   const most = Math.floor(QUESTIONS / Math.max(1, authorities.length));
   const others = new Map<MergedSet, readonly Evidence[]>();
+  const unheard = new Set<RRset>();
   const variations = await limited(compared.slice(0, most), 8, async (set): Promise<[MergedSet, Variation]> => {
     const one = bySet.get(set)!;
     const stored = one.evidence.find(({ source, agrees }) => agrees && source.kind === 'transfer')?.source;
@@ -85,6 +86,7 @@ export async function compareAnswers(
       for (let look = 0; look < (made && index === 0 ? LOOKS : 1); look++) {
         const seen = found ? found.seen : await ask(address, set.owner, set.type);
         if (seen !== 'no answer') samples.push({ server, address, seen });
+        else if (look === 0) unheard.add(set);
       }
     }
     const expected = zoneAnswers.own(set.owner, set.type);
@@ -115,7 +117,7 @@ export async function compareAnswers(
     const words = elsewhere(type, zoneAnswers.own(owner, type), samples);
     return words ? [{ name: owner, text: `${words} as ${typeMnemonic(type)} here, and that is not in what was found` }] : [];
   });
-  return { variations: new Map(variations), others, hints: hints.flat(), left: Math.max(0, compared.length - most) };
+  return { variations: new Map(variations), others, hints: hints.flat(), left: Math.max(0, compared.length - most) + unheard.size };
 }
 
 /** The NS set of a zone below is the child's to answer for. */
