@@ -49,19 +49,35 @@ describe('a database that goes away and comes back', () => {
     const driver = await Driver.begin(world.api, 'seed-library.example');
     const locking = new Client({ connectionString: world.server.database });
     await locking.connect();
-    await locking.query('begin');
-    await locking.query('lock table jobs.job in exclusive mode');
-    await until('a job that is done waits to be written', async () => {
-      const { rows } = await outside.query(
-        `select 1 from pg_stat_activity where datname = '${name}' and wait_event_type = 'Lock' and query like '%completed_on = now()%'`,
-      );
-      return rows.length > 0 || undefined;
-    });
-    await outside.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = '${name}' and pid <> $1`, [
-      (await locking.query<{ pid: number }>('select pg_backend_pid() as pid')).rows[0]!.pid,
-    ]);
-    await locking.query('rollback');
-    await locking.end();
+    try {
+      const own = (await locking.query<{ pid: number }>('select pg_backend_pid() as pid')).rows[0]!.pid;
+      // The survey is held up at its commit until the table of jobs is locked: it cannot end too early for us.
+      await locking.query('begin');
+      await locking.query('select id from moves where id = $1 for no key update', [driver.id]);
+      await until('the survey is in hand', async () => {
+        const { rows } = await locking.query(`select 1 from claims where move_id = $1 and work = 'survey'`, [driver.id]);
+        return rows.length > 0 || undefined;
+      });
+      const jobs = new Client({ connectionString: world.server.database });
+      await jobs.connect();
+      try {
+        await jobs.query('begin');
+        await jobs.query('lock table jobs.job in exclusive mode');
+        const ownJobs = (await jobs.query<{ pid: number }>('select pg_backend_pid() as pid')).rows[0]!.pid;
+        await locking.query('rollback');
+        await until('a job that is done waits to be written', async () => {
+          const { rows } = await outside.query(
+            `select 1 from pg_stat_activity where datname = '${name}' and wait_event_type = 'Lock' and query like '%completed_on = now()%'`,
+          );
+          return rows.length > 0 || undefined;
+        });
+        await outside.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = '${name}' and pid <> all($1)`, [[own, ownJobs]]);
+      } finally {
+        await jobs.end();
+      }
+    } finally {
+      await locking.end();
+    }
     await driver.done('survey');
   });
 

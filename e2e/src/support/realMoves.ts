@@ -154,8 +154,8 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
     const waive = async (): Promise<void> => {
       const line = (await driver.move()).legs[0]!.gate.lines.find((one) => one.key === 'website' && !one.passes);
       if (!line) return;
-      await driver.act('/waive', { line: 'website', text: line.text, reason: 'no site in this test' }).catch((error: unknown) => {
-        // It says something else since it was read.
+      await driver.act('/waive', { line: 'website', facts: line.facts, reason: 'no site in this test' }).catch((error: unknown) => {
+        // Something else is in the way since it was read.
         if (!(error instanceof ApiError && error.status === 409)) throw error;
       });
     };

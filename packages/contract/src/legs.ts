@@ -30,6 +30,8 @@ export const lineSchema = z.object({
   seenAt: instant.nullable(),
   holdsAt: instant.nullable(),
   waivable: z.boolean(),
+  /** Stands for what is in its way; another one where anything of that is another. */
+  facts: z.string(),
   /** Why a person let it pass. */
   waived: z.string().nullable(),
   ways: z.array(waySchema),
@@ -140,10 +142,10 @@ export const takeWaySchema = z.object({
   reason: z.string().max(2000).default(''),
 });
 export type TakeWay = z.input<typeof takeWaySchema>;
-/** `text`: what the line said when the person decided; it is not let pass where it says something else by now. `reason` null: held up again. */
+/** `facts`: of the line that the person saw; it is not let pass where something else is in its way by now. `reason` null: held up again. */
 export const waiveSchema = z.object({
   line: z.string().max(60),
-  text: z.string().max(20_000),
+  facts: z.string().max(100),
   reason: z.string().trim().min(3, 'Say why, in a few words.').max(2000).nullable(),
 });
 export type WaiveInput = z.infer<typeof waiveSchema>;

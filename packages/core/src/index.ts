@@ -50,6 +50,7 @@ export * from './rebuild/ruling';
 export * from './rebuild/zoneAfter';
 export * from './survey/againstGiven';
 export * from './survey/catalogue';
+export * from './survey/comparing';
 export * from './survey/coverage';
 export * from './survey/drift';
 export * from './survey/driftFromPlan';

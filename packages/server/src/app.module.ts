@@ -23,6 +23,7 @@ import { JobQueue } from './engine/queue';
 import { LiveController } from './live/live.controller';
 import { LiveService } from './live/live.service';
 import { MoveService } from './moves/moves.service';
+import { WaysService } from './moves/ways.service';
 import { MoveStore } from './moves/move.store';
 import { MoveViews } from './moves/moves.view';
 import { MoveActs } from './moves/moveActs';
@@ -79,6 +80,7 @@ export class AppModule {
         RunningSurveys,
         Surveyor,
         MoveService,
+        WaysService,
         SurveyStore,
         InHandStore,
         SurveyViews,

@@ -1,8 +1,8 @@
 import { APEX_NS, NEW, OLD, WWW, answers, decision, legOf, look, plan, planned, published, rows, ruling, work, RULINGS } from '../testing/moving';
 import { dueOf } from './due';
 import { gateOf } from './gate';
-import { ParentSight } from './seen';
-import { UNSEEN, passes } from './lines/line';
+import { DriftSight, ParentSight } from './seen';
+import { UNSEEN, factsOf, passes } from './lines/line';
 import { marksOf } from './marks';
 import { nextOf } from './next';
 import { inScope, scopesMeet } from './scope';
@@ -244,12 +244,21 @@ describe('the gate', () => {
     const statuses = (...all: string[]) => ({ registration: { at: 3600, statuses: all, problem: null } });
     expect(with_(statuses('pending transfer', 'client hold'), ['pending transfer'], 'registration')).toEqual(['registration']);
     expect(with_(statuses('client hold'), ['pending transfer', 'client hold'], 'registration')).toEqual([]);
-    const edited = (owner: string, ttl: number, data: string) => ({ owner, type: 'TXT', before: null, after: { ttl, data: [data] } });
-    const drifts = (...changes: ReturnType<typeof edited>[]) => ({ drift: { at: 3600, changes, problem: null } });
+    const edited = (owner: string, ttl: number, data: string): DriftSight => ({ owner, type: 'TXT', before: null, after: { ttl, data: [data] } });
+    const drifts = (...changes: DriftSight[]) => ({ drift: { at: 3600, changes, problem: null } });
     expect(with_(drifts(edited('a.test.', 60, '"x"')), ['a.test.\nTXT\n60\n"x"'], 'drift')).toEqual([]);
     expect(with_(drifts(edited('a.test.', 60, '"y"')), ['a.test.\nTXT\n60\n"x"'], 'drift')).toEqual(['drift']);
     expect(with_(drifts(edited('a.test.', 60, '"x"'), edited('b.test.', 60, '"x"')), ['a.test.\nTXT\n60\n"x"'], 'drift')).toEqual(['drift']);
     expect(with_({ drift: { at: 3600, changes: [], problem: 'no answer' } }, ['a.test.\nTXT\n60\n"x"'], 'drift')).toEqual(['drift']);
+    // A set that changed once more reads the same, and is another fact.
+    const line = (data: string) => {
+      const leg = legOf({
+        ...through(3600),
+        seen: { ...through(3600).seen, ...drifts({ ...edited('a.test.', 60, data), before: { ttl: 60, data: ['"w"'] } }) },
+      });
+      return gateOf(leg).lines.find((one) => one.key === 'drift')!;
+    };
+    expect([line('"x"').text === line('"y"').text, factsOf(line('"x"')) === factsOf(line('"y"'))]).toEqual([true, false]);
     // What was waived before anybody looked says nothing of what was then seen.
     expect(with_(drifts(edited('a.test.', 60, '"x"')), [UNSEEN], 'drift')).toEqual(['drift']);
   });
@@ -290,6 +299,18 @@ describe('settled', () => {
     const seen = (...lookouts: ReturnType<typeof look>[]) => ({ seen: { ...over().seen, lookouts, watchers: 1 } });
     expect(missing(seen(look('One', 'old', end)))).toMatch(/1 lookout is not new: One/);
     expect(missing(seen(look('One', 'new', 100)))).toMatch(/not been asked since the last horizon/);
+  });
+
+  it('is not while an authority now delegated to has not been heard for three looks, whatever it said last', () => {
+    const [heard, unheard] = [served(end)[0]!, rows(NEW[1]!, n2, [400, end - 181, planned()])[0]!];
+    const old = over().zones!.filter((one) => one.address !== n1 && one.address !== n2);
+    expect(missing({ zones: [...old, heard, unheard] })).toBe(`${NEW[1]} was not heard lately`);
+    expect(missing({ zones: [...old, heard, rows(NEW[1]!, n2, [400, end - 180, planned()])[0]!] })).toBe('');
+    // Where it is silent it can be set aside; where nobody looked, the next look tells.
+    const silence = { ...unheard, value: undefined, problem: 'no answer', first: end - 60, last: end };
+    const told = over({ zones: [...old, heard, unheard, silence] });
+    expect(stepOf(legOf(told), 'settle')!.standing.ways).toEqual([expect.objectContaining({ act: 'aside', subject: n2 })]);
+    expect(legOf({ ...told, decisions: [...decided, decision('aside', n2, null, end)] }).settled.missing).toEqual([]);
   });
 
   it('sets lookouts aside that refuse us or are silent, and says when none is left', () => {

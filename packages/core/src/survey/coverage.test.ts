@@ -15,7 +15,7 @@ const authority = (server: string, more: Partial<AuthorityAnswer>): AuthorityAns
 });
 
 const coverageOf = (authorities: AuthorityAnswer[], means: Means, compared: Partial<Compared> = {}): Coverage =>
-  claimed(authorities, means, { varying: 0, fronted: 0, left: 0, against: [], ...compared });
+  claimed(authorities, means, { varying: 0, fronted: 0, left: 0, unasked: 0, against: [], ...compared });
 const TRANSFER: Means = { kind: 'transfer', differing: 0 };
 const walk = (more: object): Means => ({ kind: 'walk', address: '192.0.2.1', serial: 5, names: 9, whole: true, problems: [], ...more });
 
@@ -76,6 +76,11 @@ describe('coverage', () => {
     expect(coverageOf(all, means, { varying: 2, against: ['A view.'] }).reasons).toEqual(
       expect.arrayContaining(['A view.', '2 record sets are not answered alike: both answers stand beside each.']),
     );
+  });
+
+  it('is not whole where names were not asked whether a zone of their own begins there', () => {
+    const { grade, reasons } = coverageOf([authority('a', { transferred: true })], TRANSFER, { unasked: 1 });
+    expect([grade, reasons[1]]).toEqual(['likely whole', '1 name was not asked whether a zone of its own begins there.']);
   });
 
   it('is not whole where sets were too many to be held against every server', () => {

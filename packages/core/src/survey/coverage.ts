@@ -65,6 +65,8 @@ export interface Compared {
   readonly fronted: number;
   /** Sets that were not asked for again, there being too many. */
   readonly left: number;
+  /** Names that were not asked whether a zone of their own begins there, or did not answer that. */
+  readonly unasked: number;
   /** What else speaks against what was found being all there is, in sentences. */
   readonly against: readonly string[];
 }
@@ -76,7 +78,7 @@ export interface Compared {
  * nothing is missing.
  */
 export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means, compared: Compared): Coverage {
-  const { varying, fronted, left, against } = compared;
+  const { varying, fronted, left, unasked, against } = compared;
   const claimed = claimedBy(authorities, means, compared);
   const [how, ...more] = claimed.reasons;
   const reasons = [
@@ -88,10 +90,11 @@ export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means
       : []),
     ...(fronted > 0 ? [`${counted(fronted, 'record set is', 'record sets are')} answered in place of what is stored.`] : []),
     ...(left > 0 ? [`${counted(left, 'record set was', 'record sets were')} not held against what every authority answers.`] : []),
+    ...(unasked > 0 ? [`${counted(unasked, 'name was', 'names were')} not asked whether a zone of ${unasked === 1 ? 'its' : 'their'} own begins there.`] : []),
     ...more,
   ];
   if (varying + fronted + against.length > 0) return { grade: 'partial', reasons };
-  return { grade: left > 0 && claimed.grade === 'whole' ? 'likely whole' : claimed.grade, reasons };
+  return { grade: left + unasked > 0 && claimed.grade === 'whole' ? 'likely whole' : claimed.grade, reasons };
 }
 
 function claimedBy(authorities: readonly AuthorityAnswer[], means: Means, { varying }: Compared): Coverage {

@@ -36,7 +36,7 @@ describe('looking again', () => {
     expect(judge(set('A', 300, '203.0.113.130'), false, [], FRONT).fronted).toMatch(/203\.0\.113\.130 is an address of Brackenfold's own front/);
     expect(judge(A, false, [at('a.test', A), at('a.test', set('A', 53, '192.0.2.7', '192.0.2.8'))], []).fronted).toMatch(/from 60 to 53 s/);
     const alias = set('CNAME', 60, 'sites.saltmarsh.example.');
-    expect(judge(alias, true, [at('a.test', undefined)], []).fronted).toMatch(/answers nothing, which is not what it stores/);
+    expect(judge(alias, true, [at('a.test', undefined)], []).fronted).toMatch(/answers nothing, which is not what its transfer holds/);
     // Another TTL at another server is what two servers have, not a TTL that runs down.
     expect(judge(A, false, [at('a.test', A), at('b.test', set('A', 53, '192.0.2.7', '192.0.2.8'))], []).fronted).toBeUndefined();
     expect(judge(set('TXT', 60, 'x'), false, [at('a.test', set('TXT', 60, 'y'))], FRONT).fronted).toBeUndefined();

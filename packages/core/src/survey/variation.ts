@@ -85,7 +85,9 @@ function fronted(
   if (stored) {
     // A server that is behind is not one that makes answers: what counts is the one that gave the transfer.
     const made = samples.find((sample) => sample.address === stored.address && !sameAnswer(set.type, sample.seen, expected));
-    return made && `${at(made)} answers ${shown(set.type, made.seen)}, which is not what it stores`;
+    return (
+      made && `${at(made)} answers ${shown(set.type, made.seen)}, which is not what its transfer holds: made by the host, or a view of its own for the key`
+    );
   }
   // An authority's TTL is always the same one; a TTL that runs down comes from an answer that the host itself looked up.
   for (const sample of samples) {

@@ -3,6 +3,7 @@ import { Said } from '../move/said';
 import { LookoutSight, Seen } from '../move/seen';
 import { Instant } from '../timetable/instant';
 import { LegTimes, publishesNew } from '../timetable/legTimes';
+import { isGap } from '../timetable/runs';
 import { Wanted } from '../timetable/wanted';
 
 export interface SettledInput {
@@ -37,8 +38,8 @@ export function lookoutSubject(name: string): string {
 }
 
 /**
- * Settled (docs/calculations.md): every authority now delegated to and every answering lookout says new, and the last
- * bound has passed. Lookouts that do not answer are named; those that said something else than new, or were not asked since
+ * Settled (docs/calculations.md): every authority now delegated to, heard lately, and every answering lookout says new, and
+ * the last bound has passed. Lookouts that do not answer are named; those that said something else than new, or were not asked since
  * the last bound, are waited for.
  */
 export function settledWhen({ plan, seen, said, times, wanted, now, unasked }: SettledInput): Settled {
@@ -55,6 +56,9 @@ export function settledWhen({ plan, seen, said, times, wanted, now, unasked }: S
     const sight = one.sightings.at(-1)?.value;
     return !sight || sight.refused || Object.entries(sight.sets).some(([key, answer]) => wanted.is(key, answer) === false);
   });
+  // What an authority said last is no word on now once nobody has heard it for so long.
+  const unheard = delegated.filter((one) => one.sightings.length > 0 && isGap(one.sightings.at(-1)!, now));
+  if (unheard.length > 0) missing.push(`${some(unheard.map((one) => one.server))} ${unheard.length === 1 ? 'was' : 'were'} not heard lately`);
   const unseen = plan.newServers.filter((one) => !said.aside.has(one.address) && !delegated.some((seenOne) => seenOne.address === one.address));
   if (differing.length + unseen.length > 0 || delegated.length === 0)
     missing.push(`not every authority answers as planned (${some([...differing, ...unseen].map((one) => one.server)) || 'none was asked'})`);

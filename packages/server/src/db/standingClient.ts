@@ -30,6 +30,7 @@ export class StandingClient {
     });
     try {
       await client.connect();
+      if (this.closing) return await client.end();
       this.client = client;
       await this.begin(client);
     } catch (error) {

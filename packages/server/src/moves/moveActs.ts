@@ -76,8 +76,9 @@ export class MoveActs {
   /** As `act`, for what needs neither ledger nor observations. */
   async lightly(legId: string, person: Caller, work: (act: LightAct) => Promise<void>): Promise<Acted> {
     const id = await this.store.moveOf(legId);
-    const pause = TYPING * Math.max(1, this.clock.rate());
-    return this.locked(id, this.clock.now() + pause, async (transaction) => {
+    const rate = this.clock.rate();
+    // Where time stands still, later never comes.
+    return this.locked(id, rate === 0 ? 0 : this.clock.now() + TYPING * Math.max(1, rate), async (transaction) => {
       const move = await this.store.get(id, transaction, true);
       refuseEnded(move);
       const row = (await this.store.legs(id, transaction)).find((one) => one.id === legId)!;

@@ -28,6 +28,7 @@ import { EventStore } from '../events/event.store';
 import { Allow, Caller, Person } from '../people/allow';
 import { MoveStore } from './move.store';
 import { MoveService } from './moves.service';
+import { WaysService } from './ways.service';
 import { MoveViews } from './moves.view';
 
 class ReadDomainDto extends createZodDto(readDomainSchema) {}
@@ -50,6 +51,7 @@ class EventListDto extends createZodDto(eventListSchema) {}
 export class MovesController {
   constructor(
     private readonly service: MoveService,
+    private readonly ways: WaysService,
     private readonly store: MoveStore,
     private readonly views: MoveViews,
     private readonly events: EventStore,
@@ -181,7 +183,7 @@ export class MovesController {
   @Allow('technician')
   @ZodResponse({ type: ActedDto, description: 'Takes a way on that a step or a line of the gate offers.' })
   async way(@Param('leg') leg: string, @Body() input: TakeWayDto, @Person() person: Caller): Promise<Acted> {
-    return this.service.takeWay(leg, input, person);
+    return this.ways.takeWay(leg, input, person);
   }
 
   @Post('legs/:leg/waive')
@@ -189,6 +191,6 @@ export class MovesController {
   @Allow('technician')
   @ZodResponse({ type: ActedDto, description: 'Lets a line of the gate pass with a reason, or takes that back.' })
   async waive(@Param('leg') leg: string, @Body() input: WaiveDto, @Person() person: Caller): Promise<Acted> {
-    return this.service.waive(leg, input, person);
+    return this.ways.waive(leg, input, person);
   }
 }

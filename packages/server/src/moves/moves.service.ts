@@ -1,25 +1,18 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import { Acted, TakeWay, WaiveInput } from '@wanderon/contract';
+import { Acted } from '@wanderon/contract';
 import {
-  Assent,
   DomainChoice,
   Instant,
   Name,
-  RowDecision,
   RulingEdit,
   Scope,
-  Waiver,
-  Way,
-  adoptable,
-  adoptedRow,
   decisionWords,
   editRow,
   gateOf,
   isDone,
   isSamePlace,
   newRow,
-  notOurs,
   passes,
   proposeRulings,
   readDomain,
@@ -28,8 +21,6 @@ import {
   scopesMeet,
   showName,
   stepOf,
-  ownerOf,
-  typeOf,
   undoable,
 } from '@wanderon/core';
 import { NetError } from '@wanderon/net';
@@ -49,6 +40,7 @@ import { LegLoader } from './legLoader';
 import { MoveRow } from './move.rows';
 import { MoveStore } from './move.store';
 import { Act, KEPT, MoveActs } from './moveActs';
+import { refuseAfterSwitch, rule, switched } from './planChanges';
 
 /** What people do to moves. Every change is checked, recorded and told to the open pages, in one transaction. */
 @Injectable()
@@ -166,11 +158,11 @@ export class MoveService {
 
   async addRuling(legId: string, typed: { owner: string; type: string; ttl: string; data: string }, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async (act) => {
-      this.refuseAfterSwitch(act);
+      refuseAfterSwitch(act);
       if (!act.leg.leg.plan.chosen) throw new NotNow('Choose the hosts first.', { kept: KEPT });
       const result = newRow(act.leg.leg.plan.zone, act.leg.rows, typed);
       if (!result.ok) throw refused(result);
-      await this.rule(act, randomUUID(), result.row, `${result.row!.owner} ${result.row!.type}: new.`, null);
+      await rule(act, randomUUID(), result.row, `${result.row!.owner} ${result.row!.type}: new.`, null);
     });
   }
 
@@ -266,91 +258,6 @@ export class MoveService {
     return lacking.map((line) => line.evidence).join(' ');
   }
 
-  /** A way on that a step or a line offers; what it offers now is what can be taken. */
-  async takeWay(legId: string, wish: TakeWay, person: Caller): Promise<Acted> {
-    return this.acts.act(legId, person, async (act) => {
-      const { leg } = act.leg;
-      const step = stepOf(leg, wish.step);
-      const line = gateOf(leg).lines.find((one) => one.key === wish.step);
-      const survey = wish.step === 'survey' && wish.act === 'retry' && !leg.plan.chosen;
-      const offered: readonly Way[] = [...(step?.standing.ways ?? []), ...(line?.ways ?? [])];
-      const way = offered.find((one) => one.act === wish.act && one.subject === wish.subject);
-      if (!way && !survey) throw new NotNow('This is not open here any more.', { detail: 'The page shows what is.', kept: KEPT });
-      await this.follow(act, wish, way?.label ?? 'Take the survey again', step?.rule.title ?? line?.text ?? '');
-    });
-  }
-
-  private async follow(act: Act, wish: TakeWay, label: string, title: string): Promise<void> {
-    const { decide, leg } = act;
-    const value = wish.reason ? { reason: wish.reason } : undefined;
-    const event = (kind: string, text: string): Parameters<Act['decide']>[1] => ({
-      kind,
-      text,
-      before: stepOf(leg.leg, wish.step)?.standing.text ?? null,
-      after: value ?? null,
-    });
-    switch (wish.act) {
-      case 'retry':
-        if (wish.step === 'survey') await decide({ kind: 'survey' }, event('retry', 'The survey is taken again.'));
-        else await decide({ kind: 'retry', subject: wish.step }, event('retry', `${title}: to be tried again.`));
-        return;
-      case 'leave':
-        await decide({ kind: 'leave', subject: wish.subject, value }, event('skip', `${title}: ${label.charAt(0).toLowerCase()}${label.slice(1)}.`));
-        return;
-      case 'aside':
-        await decide({ kind: 'aside', subject: wish.subject, value }, event('aside', `${label}: it is not waited for any more.`));
-        return;
-      case 'accept TTLs':
-        await decide({ kind: 'accept TTLs', value: Number(wish.subject) }, event('accept TTLs', `TTLs of up to ${wish.subject} s are taken as they are.`));
-        return;
-      case 'take':
-      case 'keep':
-        return this.assent(act, wish.act === 'take' ? 'take' : 'leave', event);
-      case 'adopt':
-        return this.adopt(act, wish.subject === 'drift' ? 'old' : 'new');
-    }
-  }
-
-  /** Says of everything at the new host that is not as planned that it may go, or stays, and has the plan pushed again. */
-  private async assent({ leg, decide }: Act, what: Assent['what'], event: (kind: string, text: string) => Parameters<Act['decide']>[1]): Promise<void> {
-    for (const [key, data] of notOurs(leg.leg))
-      await decide(
-        { kind: 'assent', subject: key, value: { what, data } },
-        event('assent', `${ownerOf(key)} ${typeOf(key)} at the new host ${what === 'take' ? 'gives way to the plan' : 'stays as it is'}.`),
-      );
-    await decide({ kind: 'retry', subject: 'push' }, event('retry', 'Push the new zone: again.'));
-  }
-
-  /** Takes what is served into the plan: what changed at the old host since the survey, or at the new one since the push. */
-  private async adopt(act: Act, where: 'old' | 'new'): Promise<void> {
-    if (where === 'old') this.refuseAfterSwitch(act);
-    for (const change of adoptable(act.leg.leg, where)) {
-      const { id, row } = adoptedRow(act.leg.rows, change, where);
-      const before = act.leg.rows.find((one) => one.id === id) ?? null;
-      await this.rule(act, id ?? randomUUID(), row, `${change.owner} ${change.type}: taken into the plan as it stands at the ${where} host.`, before);
-    }
-  }
-
-  /** Lets a line of the gate pass with a reason, or takes that back. */
-  async waive(legId: string, { line: key, text, reason }: WaiveInput, person: Caller): Promise<Acted> {
-    return this.acts.act(legId, person, async ({ leg, decide }) => {
-      const line = gateOf(leg.leg).lines.find((one) => one.key === key);
-      if (!line) throw notFound('line');
-      if (!line.waivable) throw new NotNow('This cannot be let pass.', { kept: KEPT });
-      if (reason !== null && line.text !== text) throw new NotNow(`It says something else by now: ${line.text}`, { kept: KEPT });
-      if (reason !== null)
-        await decide(
-          { kind: 'waive', subject: key, value: { reason, about: line.about } satisfies Waiver },
-          { kind: 'waive', text: `Let pass: ${line.text} Reason: ${reason}`, before: null, after: reason },
-        );
-      else if (line.waived)
-        await decide(
-          { kind: 'waive', subject: key, undoes: line.waived.id },
-          { kind: 'waive', text: `No longer let pass: ${line.text}`, before: line.waived.value },
-        );
-    });
-  }
-
   async lookAtWebsite(legId: string, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async ({ leg, decide }) => {
       if (!leg.leg.plan.chosen) throw new NotNow('Where the website will be is known once the hosts are chosen.', { kept: KEPT });
@@ -373,15 +280,6 @@ export class MoveService {
   private async end({ move, transaction, at, note }: Act, state: 'closed' | 'abandoned', text: string): Promise<void> {
     await transaction('moves').where({ id: move.id }).update({ state, closed_at: at, wake_at: null });
     await note({ kind: state, text, before: { state: move.state }, after: { state } });
-  }
-
-  private async rule(act: Act, id: string, row: RowDecision, text: string, before: unknown): Promise<void> {
-    await act.decide({ kind: 'ruling', subject: id, value: { row } }, { kind: 'ruling', text, before, after: row });
-  }
-
-  /** The plan may change until the switch; afterwards only what is served is taken into it. */
-  private refuseAfterSwitch({ leg }: Act): void {
-    if (leg.leg.plan.chosen && leg.leg.times.ts !== undefined) throw switched();
   }
 
   private async refuseOverlap(choice: DomainChoice, scope: Scope, database: Database): Promise<void> {
@@ -419,11 +317,4 @@ export class MoveService {
 function refused({ status, field, problem }: Extract<ReturnType<typeof editRow>, { ok: false }>): Refusal {
   const more = { ...(field ? { field } : {}), kept: KEPT };
   return status === 'refused' ? new NotNow(problem, more) : new InvalidInput(problem, more);
-}
-
-function switched(): NotNow {
-  return new NotNow('The switch is under way: the plan stands.', {
-    detail: 'What is served otherwise can be taken into the plan where it is reported.',
-    kept: KEPT,
-  });
 }

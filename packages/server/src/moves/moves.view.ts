@@ -7,6 +7,7 @@ import {
   Step,
   Waiver,
   decisionWords,
+  factsOf,
   gateOf,
   oldShare,
   ownerOf,
@@ -265,7 +266,7 @@ function stepView({ rule, standing }: Step, people: ReadonlyMap<string, string>)
 function lineView(one: Line): LegView['gate']['lines'][number] {
   const { key, text, holds, evidence, seenAt, waivable, ways } = one;
   const waived = one.waived ? (one.waived.value as Waiver).reason : null;
-  return { key, text, holds, passes: passes(one), evidence, seenAt, holdsAt: finite(one.holdsAt), waivable, waived, ways: [...ways] };
+  return { key, text, holds, passes: passes(one), facts: factsOf(one), evidence, seenAt, holdsAt: finite(one.holdsAt), waivable, waived, ways: [...ways] };
 }
 
 function servedView(leg: Leg): ServedView {

@@ -8,14 +8,13 @@ import {
   Name,
   RRset,
   Sample,
-  TYPE_CODES,
   Variation,
   ZoneAnswers,
+  comparedSets,
   elsewhere,
   groupRecords,
-  inReadingOrder,
   judgeSamples,
-  rrsetKey,
+  keyQuestions,
   sameAnswer,
   typeMnemonic,
 } from '@wanderon/core';
@@ -23,22 +22,11 @@ import { limited } from '@wanderon/net';
 import { observed } from '../network/network';
 import { SurveyWish, SurveyWorld } from './surveyWorld';
 
-/** Questions that are put again; in a larger zone for the sets that are read first. */
+/** Questions that are put again; in a larger zone for the sets that come first. */
 const QUESTIONS = 20_000;
 /** Looks at each set that a host may make up, at the first server: as many as show answers that rotate; at so many sets. */
 const LOOKS = 3;
 const LOOKED_AGAIN = 400;
-/** Made by signing, and told of as the serial. */
-const NOT_COMPARED: ReadonlySet<number> = new Set([TYPE_CODES.RRSIG, TYPE_CODES.NSEC, TYPE_CODES.NSEC3, TYPE_CODES.NSEC3PARAM, TYPE_CODES.SOA]);
-/** What a move must not lose is asked of every server, found or not. */
-const KEY_QUESTIONS: readonly { readonly label: string; readonly types: readonly number[] }[] = [
-  { label: '', types: [TYPE_CODES.MX, TYPE_CODES.TXT, TYPE_CODES.A, TYPE_CODES.AAAA, TYPE_CODES.CAA] },
-  { label: '_dmarc', types: [TYPE_CODES.TXT] },
-  { label: '_mta-sts', types: [TYPE_CODES.TXT] },
-  { label: 'mail', types: [TYPE_CODES.A, TYPE_CODES.AAAA] },
-  { label: 'www', types: [TYPE_CODES.A, TYPE_CODES.AAAA, TYPE_CODES.CNAME] },
-];
-
 export interface ComparedAnswers {
   readonly variations: ReadonlyMap<MergedSet, Variation>;
   /** Answers that differ from the inventory, as evidence beside it. */
@@ -70,7 +58,7 @@ export async function compareAnswers(
     if (!got.ok || got.value.rcode > 3) return 'no answer';
     return groupRecords(got.value.answers.filter((record) => record.type === type && record.owner.equals(owner)))[0];
   };
-  const compared = inReadingOrder(zone, sets).filter((set) => !NOT_COMPARED.has(set.type) && !isCutHere(zone, set));
+  const compared = comparedSets(zone, sets);
   const again = new Set(compared.filter((set) => MAY_BE_MADE.has(set.type)).slice(0, LOOKED_AGAIN));
   const most = Math.floor(QUESTIONS / Math.max(1, authorities.length));
   const others = new Map<MergedSet, readonly Evidence[]>();
@@ -102,12 +90,8 @@ export async function compareAnswers(
       );
     return [one, variation];
   });
-  const known = new Set(sets.map((set) => rrsetKey(set.owner, set.type)));
   const byQuestions = merged.some(({ evidence }) => evidence.some(({ source }) => source.kind === 'answer'));
-  const unfound = KEY_QUESTIONS.flatMap(({ label, types }) => types.map((type) => ({ owner: label === '' ? zone : zone.child(label), type }))).filter(
-    ({ owner, type }) => !known.has(rrsetKey(owner, type)),
-  );
-  const hints = await limited(unfound, 4, async ({ owner, type }): Promise<Hint[]> => {
+  const hints = await limited(keyQuestions(zone, sets), 4, async ({ name: owner, type }): Promise<Hint[]> => {
     const samples: Sample[] = [];
     // Where questions were put, the first server was asked for these already.
     for (const { server, address } of byQuestions ? authorities.slice(1) : authorities) {
@@ -118,11 +102,6 @@ export async function compareAnswers(
     return words ? [{ name: owner, text: `${words} as ${typeMnemonic(type)} here, and that is not in what was found` }] : [];
   });
   return { variations: new Map(variations), others, hints: hints.flat(), left: Math.max(0, compared.length - most) + unheard.size };
-}
-
-/** The NS set of a zone below is the child's to answer for. */
-function isCutHere(zone: Name, set: RRset): boolean {
-  return set.type === TYPE_CODES.NS && !set.owner.equals(zone);
 }
 
 function isRepeated(type: number, one: Sample, other: Sample): boolean {

@@ -106,7 +106,7 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
     [...answers, ...apart],
     (address, name, type) => asked.heard(address, name, type) ?? askedApart.heard(address, name, type),
   );
-  const below = await zonesBelow(world, wish, sets, answers, inventory.means.kind === 'transfer' && !wish.brief);
+  const { found: below, left: unasked } = await zonesBelow(world, wish, sets, answers, inventory.means.kind === 'transfer' && !wish.brief);
   tell('Following names to their addresses');
   const ends = await endsOutside(walker, targetsOutside(zone, sets));
   const follower = new Follower(sets, ends);
@@ -150,6 +150,7 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
     varying: unsteady.length - fronted.length,
     fronted: fronted.length,
     left,
+    unasked,
     against: [
       ...inventory.views,
       ...(hints.length > 0

@@ -57,9 +57,9 @@ export function DeskPlace({ me }: { me: Me }) {
               <p className="py-1 text-sm text-faded">
                 The {Math.min(STRIPS, open.length)} that come first;{' '}
                 <Link to="/moves" className="text-accent hover:underline">
-                  all moves
+                  Moves
                 </Link>{' '}
-                are listed by domain.
+                has them all.
               </p>
             )}
           </section>

@@ -14,8 +14,8 @@ export function AbandonDialog({ move, leg, onClose }: { move: MoveView; leg: Leg
     sent('push') && 'What was pushed stays at the new DNS host.',
     sent('lower') && !sent('raise') && `TTLs stay lowered at the old host, where they were, to ${leg.lowerTo} s.`,
     leg.seen.ts !== null && 'The nameservers stay as they are at the registrar; set them back there if that is what is wanted.',
-    sent('turn') && 'The NS set of the old zone stays turned to the new servers.',
-    sent('raise') && 'TTLs stay as they were raised.',
+    sent('turn') && 'The NS set of the old zone stays turned to the new servers, where the change was taken.',
+    sent('raise') && 'TTLs stay raised where that was taken.',
   ].filter((one): one is string => one !== false);
   return (
     <Dialog open onClose={onClose} title={`Abandon the move of ${move.shown}`}>

@@ -1,4 +1,5 @@
 import { Instant } from '../../timetable/instant';
+import { fingerprint } from '../fingerprint';
 import { Leg } from '../leg';
 import { Decision } from '../said';
 import { Way } from '../rules/rule';
@@ -27,6 +28,11 @@ export interface Waiver {
   readonly reason: string;
   /** What was in the way of the line then. */
   readonly about: readonly string[];
+}
+
+/** What is in the way of a line, as one word: another one wherever any fact is another. */
+export function factsOf({ about }: Pick<Line, 'about'>): string {
+  return fingerprint(JSON.stringify(about));
 }
 
 /** In the way of a line that could not be looked at. */

@@ -25,9 +25,12 @@ function waysOf(leg: Leg): Way[] {
   // A lookout that is still not new once no sound cache can be: it does not honour TTLs, or is no resolver.
   const stubborn = leg.now > last.at ? leg.settled.waiting : [];
   const silentOld = leg.seen.zones.filter((one) => one.silence && te.lacking.some((lack) => lack.address === one.address));
+  const fresh = new Set(leg.plan.newServers.map((one) => one.address));
+  const silentNew = leg.seen.zones.filter((one) => one.silence && fresh.has(one.address) && !leg.said.aside.has(one.address));
   const noLookout = leg.settled.missing.includes('no lookout answers');
   return [
     ...(leg.turns ? silentOld.map((one) => asideWay(one.address, one.server)) : []),
+    ...silentNew.map((one) => asideWay(one.address, one.server)),
     ...stubborn.map((name): Way => ({
       act: 'aside',
       subject: lookoutSubject(name),

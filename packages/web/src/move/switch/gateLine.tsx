@@ -20,7 +20,7 @@ export function GateLine({ line, may, move }: { line: LineView; may: boolean; mo
   const passed = !line.holds && line.passes;
   const submit = (event: FormEvent): void => {
     event.preventDefault();
-    waive.mutate({ line: line.key, text: line.text, reason }, { onError: fail, onSuccess: () => setAsking(false) });
+    waive.mutate({ line: line.key, facts: line.facts, reason }, { onError: fail, onSuccess: () => setAsking(false) });
   };
   return (
     <li className="border-b border-rule py-1">
@@ -45,7 +45,7 @@ export function GateLine({ line, may, move }: { line: LineView; may: boolean; mo
           <Button
             kind="quiet"
             className="ml-auto shrink-0 self-start px-0 font-normal"
-            onClick={() => (passed ? waive.mutate({ line: line.key, text: line.text, reason: null }, { onError: fail }) : setAsking(!asking))}
+            onClick={() => (passed ? waive.mutate({ line: line.key, facts: line.facts, reason: null }, { onError: fail }) : setAsking(!asking))}
           >
             {passed ? 'Hold it up again' : 'Let it pass'}
           </Button>

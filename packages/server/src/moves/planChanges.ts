@@ -1,0 +1,20 @@
+import { RowDecision } from '@wanderon/core';
+import { NotNow } from '../refusals';
+import { Act, KEPT } from './moveActs';
+
+/** Decides what becomes of a row of the ledger, with its word in the trail. */
+export async function rule(act: Act, id: string, row: RowDecision, text: string, before: unknown): Promise<void> {
+  await act.decide({ kind: 'ruling', subject: id, value: { row } }, { kind: 'ruling', text, before, after: row });
+}
+
+/** The plan may change until the switch; afterwards only what is served is taken into it. Throws a NotNow. */
+export function refuseAfterSwitch({ leg }: Act): void {
+  if (leg.leg.plan.chosen && leg.leg.times.ts !== undefined) throw switched();
+}
+
+export function switched(): NotNow {
+  return new NotNow('The switch is under way: the plan stands.', {
+    detail: 'What is served otherwise can be taken into the plan where it is reported.',
+    kept: KEPT,
+  });
+}
