@@ -82,6 +82,8 @@ export * from './timetable/eff';
 export * from './timetable/instant';
 export * from './timetable/led';
 export * from './timetable/legTimes';
+export * from './timetable/lowering';
+export * from './timetable/newSet';
 export * from './timetable/runs';
 export * from './timetable/since';
 export * from './timetable/wanted';

@@ -1,7 +1,8 @@
 import { checkRulings } from '../rebuild/checks';
 import { Remark } from '../rebuild/checks/check';
 import { Instant } from '../timetable/instant';
-import { Assumptions, LegTimes, legTimes, setsToLower } from '../timetable/legTimes';
+import { Assumptions, LegTimes, legTimes } from '../timetable/legTimes';
+import { setsToLower } from '../timetable/lowering';
 import { Wanted } from '../timetable/wanted';
 import { Settled, settledWhen } from '../watch/settled';
 import { WatchedQuestion, watchedQuestions } from '../watch/questions';

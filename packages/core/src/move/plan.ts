@@ -49,6 +49,14 @@ export function setKey(owner: string, type: string): SetKey {
   return `${owner.toLowerCase()}/${type}`;
 }
 
+/** The key of a row of the plan. Rows are never changed: it is made once for each. */
+export function keyOfRow(row: Pick<Ruling, 'owner' | 'type'>): SetKey {
+  let key = keys.get(row);
+  if (key === undefined) keys.set(row, (key = setKey(row.owner, row.type)));
+  return key;
+}
+const keys = new WeakMap<Pick<Ruling, 'owner' | 'type'>, SetKey>();
+
 export function keyOf(owner: Name, type: number): SetKey {
   return setKey(owner.toString(), typeMnemonic(type));
 }

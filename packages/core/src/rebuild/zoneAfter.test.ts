@@ -2,7 +2,7 @@ import { RRset, rrsetFromText, rrsetToText } from '../dns/record';
 import { keyOf } from '../move/plan';
 import { AnswerSight, ZoneSight } from '../move/seen';
 import { NEW, plan } from '../testing/moving';
-import { hasTurned } from '../timetable/legTimes';
+import { hasTurned } from '../timetable/newSet';
 import { loweredZone, raisedZone, turnedZone } from './zoneAfter';
 
 const set = (owner: string, type: string, ttl: number, ...data: string[]): RRset => rrsetFromText({ owner, type, ttl, data });

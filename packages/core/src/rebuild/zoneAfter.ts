@@ -3,7 +3,8 @@ import { parseRdata } from '../dns/rdata';
 import { TYPE_CODES } from '../dns/typeNames';
 import { LegPlan, keyOf } from '../move/plan';
 import { nameKey } from '../watch/verdict';
-import { setsToLower, sharedNames } from '../timetable/legTimes';
+import { setsToLower } from '../timetable/lowering';
+import { sharedNames } from '../timetable/newSet';
 import { plannedSets } from './propose';
 
 /** The zone at the old host once TTLs are lowered: data stays as it is. `lowerTo` in seconds. */

@@ -3,7 +3,7 @@ import { RRset, rrsetRead, rrsetKey, rrsetToText, sameData } from '../dns/record
 import { TYPE_CODES } from '../dns/typeNames';
 import { MADE_BY_SIGNING } from '../rebuild/hostsOwn';
 import { Ruling } from '../rebuild/ruling';
-import { setKey } from '../move/plan';
+import { keyOfRow, setKey } from '../move/plan';
 import { DriftSight } from '../move/seen';
 import { sameTexts } from '../timetable/wanted';
 
@@ -34,7 +34,7 @@ export function driftFromPlan(zone: Name, rulings: readonly Ruling[], now: reado
 
 /** What has been taken into the plan since it was seen is no drift any more. */
 export function stillDrifting(changes: readonly DriftSight[], rulings: readonly Ruling[]): DriftSight[] {
-  const found = new Map(rulings.map((ruling) => [setKey(ruling.owner, ruling.type), ruling.found?.data ?? []]));
+  const found = new Map(rulings.map((ruling) => [keyOfRow(ruling), ruling.found?.data ?? []]));
   return changes.filter(({ owner, type, after }) => {
     const key = setKey(owner, type);
     return !sameTexts(key, [...(found.get(key) ?? [])].sort(), [...(after?.data ?? [])].sort());

@@ -99,7 +99,7 @@ describe('led spans, in quiet', () => {
   });
 
   it('have an answer remembered from its last moment there, by its own TTL', () => {
-    const runs = [{ value: { ttl: 30, words: 'old' }, from: -Infinity, until: 500 }];
+    const runs = [{ value: { ttl: 30, words: () => 'old' }, from: -Infinity, until: 500 }];
     const spans = ledSpans(world(150)).ordinary.get('o')!;
     expect(rememberedUntil('o', runs, spans, 0)).toMatchObject({ at: 190 + 30, formula: 'min(l, q) + eff(v)' });
     expect(rememberedUntil('o', [{ ...runs[0]!, from: 300 }], spans, 0)).toBeUndefined();

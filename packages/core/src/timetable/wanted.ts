@@ -4,7 +4,7 @@ import { TYPE_CODES, typeCode } from '../dns/typeNames';
 import { parseRdata, printRdata } from '../dns/rdata';
 import { ZoneAnswers } from '../dns/zoneAnswers';
 import { AnswerSight } from '../move/seen';
-import { LegPlan, SetKey, keyOf, ownerOf, setKey, typeOf } from '../move/plan';
+import { LegPlan, SetKey, keyOf, keyOfRow, ownerOf, typeOf } from '../move/plan';
 import { MADE_BY_SIGNING } from '../rebuild/hostsOwn';
 import { Ruling, isHostsOwn } from '../rebuild/ruling';
 
@@ -20,10 +20,10 @@ export class Wanted {
   private zone: ZoneAnswers | undefined;
 
   constructor(private readonly plan: Pick<LegPlan, 'zone' | 'rulings' | 'newNameservers'>) {
-    this.ruled = new Map(plan.rulings.filter((ruling) => !isHostsOwn(ruling)).map((ruling) => [setKey(ruling.owner, ruling.type), ruling]));
+    this.ruled = new Map(plan.rulings.filter((ruling) => !isHostsOwn(ruling)).map((ruling) => [keyOfRow(ruling), ruling]));
     this.apex = keyOf(plan.zone, TYPE_CODES.NS);
-    const bends = ({ owner, type, planned }: Ruling): boolean =>
-      planned !== undefined && (type === 'DNAME' || (type === 'NS' && setKey(owner, type) !== this.apex));
+    const bends = (ruling: Ruling): boolean =>
+      ruling.planned !== undefined && (ruling.type === 'DNAME' || (ruling.type === 'NS' && keyOfRow(ruling) !== this.apex));
     this.plain = !plan.rulings.some(bends);
   }
 

@@ -1,9 +1,9 @@
 import { TYPE_CODES, typeCode } from '../dns/typeNames';
 import { Leg } from '../move/leg';
-import { LegPlan, SetKey, keyOf, setKey } from '../move/plan';
+import { LegPlan, SetKey, keyOf, keyOfRow, setKey } from '../move/plan';
 import { MADE_BY_SIGNING } from '../rebuild/hostsOwn';
-import { Ruling, isChanging } from '../rebuild/ruling';
-import { sharedNames } from '../timetable/legTimes';
+import { isChanging } from '../rebuild/ruling';
+import { sharedNames } from '../timetable/newSet';
 import { nameKey } from './verdict';
 
 /** What an old authority is asked: the apex NS set, what changes, names that stay and move, keys, and what it last answered otherwise than planned. */
@@ -36,8 +36,4 @@ export function strangersNamed({ plan, seen }: Leg): string[] {
     ...seen.zones.flatMap((one) => one.sightings.flatMap(({ value }) => value.sets[apex]?.data ?? [])),
   ];
   return [...new Set(named.map(nameKey))].filter((name) => !known.has(name));
-}
-
-function keyOfRow(ruling: Ruling): SetKey {
-  return setKey(ruling.owner, ruling.type);
 }

@@ -2,7 +2,8 @@ import { LegPlan } from '../move/plan';
 import { Said } from '../move/said';
 import { LookoutSight, Seen } from '../move/seen';
 import { Instant } from '../timetable/instant';
-import { LegTimes, publishesNew } from '../timetable/legTimes';
+import { LegTimes } from '../timetable/legTimes';
+import { publishesNew } from '../timetable/newSet';
 import { isGap } from '../timetable/runs';
 import { Wanted } from '../timetable/wanted';
 

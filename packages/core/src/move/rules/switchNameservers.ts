@@ -1,4 +1,4 @@
-import { publishesNew } from '../../timetable/legTimes';
+import { publishesNew } from '../../timetable/newSet';
 import { nameKey, sameNameSet } from '../../watch/verdict';
 import { Leg } from '../leg';
 import { StepRule, asideWay, stands } from './rule';

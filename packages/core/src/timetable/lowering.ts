@@ -1,0 +1,105 @@
+import { TYPE_CODES } from '../dns/typeNames';
+import { LegPlan, SetKey, keyOf, keyOfRow } from '../move/plan';
+import { Said } from '../move/said';
+import { AnswerSight, ServerSeen, ZoneSight } from '../move/seen';
+import { isChanging } from '../rebuild/ruling';
+import { Instant } from './instant';
+import { Run } from './runs';
+import { Answered, Served } from './served';
+import { Since, Watched, since } from './since';
+
+/** A set at a server whose TTL is above the one to which it was to go down. */
+export interface Unlowered {
+  readonly server: string;
+  readonly key: SetKey;
+  readonly ttl: number;
+}
+
+/** Sets that the leg changes, and the apex NS set: their TTLs are lowered. Only those that were found. */
+export function setsToLower(plan: LegPlan): { key: SetKey; T: number }[] {
+  const apexNs = keyOf(plan.zone, TYPE_CODES.NS);
+  return plan.rulings.flatMap((ruling) => {
+    const key = keyOfRow(ruling);
+    return ruling.found && (isChanging(ruling) || key === apexNs) ? [{ key, T: ruling.found.ttl }] : [];
+  });
+}
+
+/** To what the TTLs of the old zone go down, how far that is, and what it will be. */
+export class Lowering {
+  /** TTL as found, of the sets that are lowered; seconds. */
+  readonly T: ReadonlyMap<SetKey, number>;
+
+  constructor(
+    private readonly of: {
+      readonly plan: LegPlan;
+      readonly said: Said;
+      /** Sets whose TTL cannot be lowered where they are: L = T, as found. */
+      readonly kept: ReadonlySet<SetKey> | undefined;
+      readonly served: Served;
+      readonly now: Instant;
+      /** Seconds after which unseen instances of an anycast host have followed. */
+      readonly allowance: number;
+    },
+  ) {
+    this.T = new Map(setsToLower(of.plan).map(({ key, T }) => [key, T]));
+  }
+
+  /** The TTL to which a set was to go down, or that a person takes; seconds. */
+  target(key: SetKey, answer: AnswerSight, first: AnswerSight): number {
+    const { said, kept } = this.of;
+    const found = this.T.get(key) ?? said.lowerTo;
+    const T = answer.data.length === 0 ? first.ttl : kept?.has(key) ? found : Math.min(found, said.lowerTo);
+    return Math.max(T, said.acceptedTtl ?? 0);
+  }
+
+  /** tl. Set by set, since a look may leave one unanswered; a server that answers, but never for one of them, lacks. */
+  since(servers: readonly ServerSeen<ZoneSight>[]): Since {
+    const { served, now, allowance } = this.of;
+    const all = servers
+      .filter((server) => server.sightings.length > 0)
+      .flatMap((server) => [...this.T.keys()].map((key) => ({ server: server.server, address: server.address, key, sightings: served.sights(server, key) })));
+    const silent = all.filter((one) => one.sightings.length === 0);
+    if (silent.length > 0) return { all: undefined, lacking: silent };
+    // Each holds by its own key.
+    let lastOld = -Infinity;
+    let firstNew = -Infinity;
+    const lacking: Watched<unknown>[] = [];
+    for (const one of all) {
+      const found = since([one], (answer) => answer === null || answer.ttl <= this.target(one.key, answer, answer), now);
+      if (!found.all) lacking.push(one);
+      else {
+        lastOld = Math.max(lastOld, found.all.lastOld);
+        firstNew = Math.max(firstNew, found.all.firstNew);
+      }
+    }
+    return lacking.length > 0 || all.length === 0 ? { all: undefined, lacking } : { all: { lastOld, firstNew: firstNew + allowance }, lacking: [] };
+  }
+
+  unlowered(servers: readonly ServerSeen<ZoneSight>[]): Unlowered[] {
+    return servers.flatMap((server) => {
+      const sight = server.sightings.at(-1)?.value;
+      if (!sight || sight.refused) return [];
+      return [...this.T.keys()].flatMap((key) => {
+        const answer = sight.sets[key];
+        return answer && answer.ttl > this.target(key, answer, answer) ? [{ server: server.server, key, ttl: answer.ttl }] : [];
+      });
+    });
+  }
+
+  /** The runs of a set at an old authority once the lowering is done `at` that moment. The same array where nothing goes down. */
+  foreseen(runs: Run<Answered>[], key: SetKey, at: Instant, which: (answer: AnswerSight) => boolean): Run<Answered>[] {
+    if (this.of.said.left.has('lower')) return runs;
+    const first = runs.find((run) => run.value)?.value;
+    const goesDown = ({ value, until }: Run<Answered>): boolean =>
+      !!value && !!first && until === Infinity && value.ttl > this.target(key, value, first) && which(value);
+    if (!first || !runs.some(goesDown)) return runs;
+    return runs.flatMap((run) =>
+      goesDown(run)
+        ? [
+            { ...run, until: Math.max(at, run.from) },
+            { value: { ...run.value!, ttl: this.target(key, run.value!, first) }, from: at, until: Infinity },
+          ]
+        : [run],
+    );
+  }
+}

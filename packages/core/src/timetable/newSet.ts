@@ -1,0 +1,57 @@
+import { TYPE_CODES } from '../dns/typeNames';
+import { LegPlan, keyOf, setKey } from '../move/plan';
+import { Said } from '../move/said';
+import { ParentSight, Seen, ZoneSight } from '../move/seen';
+import { nameKey, sameNameSet } from '../watch/verdict';
+import { Instant } from './instant';
+
+/** Names that stand in both sets and have other addresses in the new one: there the new is told by address. */
+export function sharedNames(plan: Pick<LegPlan, 'oldServers' | 'newServers'>): ReadonlyMap<string, readonly string[]> {
+  const shared = new Map<string, string[]>();
+  const addresses = (servers: LegPlan['newServers'], name: string): string[] => servers.filter((one) => lower(one.server) === name).map((one) => one.address);
+  for (const name of new Set(plan.newServers.map((one) => lower(one.server)))) {
+    const [before, after] = [addresses(plan.oldServers, name), addresses(plan.newServers, name)];
+    if (before.length > 0 && before.some((address) => !after.includes(address))) shared.set(name, after);
+  }
+  return shared;
+}
+
+/** True where a server of the parent publishes the new set, by names, and by address where names stay. */
+export function publishesNew(plan: LegPlan, sight: ParentSight): boolean {
+  if (!sameNameSet(sight.nameservers, plan.newNameservers)) return false;
+  for (const [name, addresses] of sharedNames(plan)) {
+    const glue = sight.glue.filter((one) => lower(one.name) === name).map((one) => one.address);
+    if (glue.some((address) => !addresses.includes(address))) return false;
+  }
+  return true;
+}
+
+/** True where an old authority has turned: it names the new set only, at the new addresses, or has refused for long. */
+export function hasTurned(plan: LegPlan, sight: ZoneSight): boolean {
+  if (sight.refused) return true;
+  const ns = sight.sets[keyOf(plan.zone, TYPE_CODES.NS)];
+  if (!ns || ns.data.length === 0) return false;
+  const wanted = new Set(plan.newNameservers.map(nameKey));
+  if (!ns.data.every((name) => wanted.has(nameKey(name)))) return false;
+  for (const [name, addresses] of sharedNames(plan))
+    for (const type of ['A', 'AAAA']) if ((sight.sets[setKey(name, type)]?.data ?? []).some((address) => !addresses.includes(address))) return false;
+  return true;
+}
+
+export interface SwitchInput {
+  readonly plan: LegPlan;
+  readonly seen: Pick<Seen, 'parent'>;
+  readonly said: Said;
+}
+
+/** ts: the earliest moment at which some parent server may have published the new set: as somebody said, or as it was seen. */
+export function switchedSince({ plan, seen, said }: SwitchInput): Instant | undefined {
+  const before = seen.parent.flatMap((server) => {
+    const index = server.sightings.findIndex((one) => publishesNew(plan, one.value));
+    return index < 0 ? [] : [server.sightings[index - 1]?.last ?? server.sightings[index]!.first];
+  });
+  const all = [...before, ...(said.submittedAt === undefined ? [] : [said.submittedAt])];
+  return all.length === 0 ? undefined : Math.min(...all);
+}
+
+const lower = (name: string): string => name.toLowerCase();
