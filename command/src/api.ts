@@ -17,11 +17,16 @@ export class Api {
     return this;
   }
 
+  /** What makes a request this person's. */
+  get headers(): Readonly<Record<string, string>> {
+    return { cookie: this.cookie, 'x-csrf-token': this.csrf };
+  }
+
   /** Throws an Error with the problem's title where the answer is not good. */
   async call<T = unknown>(method: string, path: string, body?: unknown): Promise<T> {
     const response = await fetch(`${this.address}${path}`, {
       method,
-      headers: { cookie: this.cookie, 'x-csrf-token': this.csrf, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
+      headers: { ...this.headers, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
     const text = await response.text();

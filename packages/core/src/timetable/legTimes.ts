@@ -90,6 +90,9 @@ class Folding {
 
   /** Addresses by name of every server that there is word of. */
   private readonly known = new Map<string, string[]>();
+  /** Servers by the set of names that leads there, each set of one sight. */
+  private readonly leadsTo = new Map<readonly string[], readonly string[]>();
+  private readonly parentRunsOf = new Map<ServerSeen<ParentSight>, Run<ParentSight>[]>();
 
   constructor(private readonly input: TimesInput) {
     const { plan, seen, said, now, assumed, kept } = input;
@@ -180,7 +183,10 @@ class Folding {
 
   private parentRuns(server: ServerSeen<ParentSight>): Run<ParentSight>[] {
     const { said, now, assumed } = this.input;
-    return runsUntilAside(server.address, server.sightings, { said, now, allowance: assumed.parentAllowance, same: sameParent });
+    const how = { said, now, allowance: assumed.parentAllowance, same: sameParent };
+    let runs = this.parentRunsOf.get(server);
+    if (!runs) this.parentRunsOf.set(server, (runs = runsUntilAside(server.address, server.sightings, how)));
+    return runs;
   }
 
   private parentLeads({ value, from, until }: Run<ParentSight>): Run<Lead>[] {
@@ -268,17 +274,21 @@ class Folding {
     });
   }
 
-  private serversOf(names: readonly string[], glue: ParentSight['glue']): string[] {
-    return [
-      ...new Set(
-        names.map(lower).flatMap((name) => {
-          if (this.shared.has(name)) return [];
-          const given = glue.filter((one) => lower(one.name) === name).map((one) => one.address);
-          const addresses = given.length > 0 ? given : (this.known.get(name) ?? []);
-          return addresses.length > 0 ? addresses : [`name:${name}`];
-        }),
-      ),
-    ];
+  private serversOf(names: readonly string[], glue: ParentSight['glue']): readonly string[] {
+    let servers = this.leadsTo.get(names);
+    if (!servers) this.leadsTo.set(names, (servers = this.findServers(names, glue)));
+    return servers;
+  }
+
+  private findServers(names: readonly string[], glue: ParentSight['glue']): string[] {
+    const servers = new Set<string>();
+    for (const name of names.map(lower)) {
+      if (this.shared.has(name)) continue;
+      const given = glue.filter((one) => lower(one.name) === name).map((one) => one.address);
+      const addresses = given.length > 0 ? given : (this.known.get(name) ?? [`name:${name}`]);
+      for (const address of addresses) servers.add(address);
+    }
+    return [...servers];
   }
 }
 
@@ -290,7 +300,8 @@ function endAt<V>(runs: Run<V>[], at: Instant, which: (value: V) => boolean): Ru
 
 function sameParent(a: ParentSight, b: ParentSight): boolean {
   if (a === b) return true;
+  if (a.ttl !== b.ttl || a.dsTtl !== b.dsTtl) return false;
   const glue = (sight: ParentSight): string => sight.glue.map((one) => `${one.name} ${one.address} ${one.ttl}`).join();
-  const texts = (sight: ParentSight): string => `${sight.ttl} ${sight.dsTtl} ${sight.nameservers.join()} ${sight.ds.join()}`;
+  const texts = (sight: ParentSight): string => `${sight.nameservers.join()} ${sight.ds.join()}`;
   return texts(a) === texts(b) && glue(a) === glue(b);
 }

@@ -1,4 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
+import { Knex } from 'knex';
 import { Decision, DecisionKind, Instant } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
 import { DecisionRow } from './move.rows';
@@ -17,20 +18,21 @@ export class DecisionStore {
   constructor(@Inject(DATABASE) private readonly database: Database) {}
 
   /** A decision with its word in the trail, in one statement. */
-  async add(
+  async add(leg: string, at: Instant, decision: NewDecision, transaction: Database, event: Readonly<Record<string, unknown>>): Promise<number> {
+    const made = await this.added(leg, at, decision, transaction, event).select<{ id: string }[]>('made.id').from('made');
+    return Number(made[0]!.id);
+  }
+
+  /** The same as the beginning of a statement that does more; the decision is `made` in it. */
+  added(
     leg: string,
     at: Instant,
     { kind, subject = '', value, person, undoes }: NewDecision,
     transaction: Database,
     event: Readonly<Record<string, unknown>>,
-  ): Promise<number> {
+  ): Knex.QueryBuilder {
     const row = { leg_id: leg, kind, subject, value: value === undefined ? null : JSON.stringify(value), person_id: person, at, undoes: undoes ?? null };
-    const made = await transaction
-      .with('made', transaction('decisions').insert(row).returning('id'))
-      .with('told', transaction('events').insert(event).returning('id'))
-      .select<{ id: string }[]>('made.id')
-      .from('made');
-    return Number(made[0]!.id);
+    return transaction.with('made', transaction('decisions').insert(row).returning('id')).with('told', transaction('events').insert(event).returning('id'));
   }
 
   /** As `ofLeg`, without what was decided: enough to say what stands. */

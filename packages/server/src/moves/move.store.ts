@@ -32,6 +32,19 @@ export class MoveStore {
     return move;
   }
 
+  /** A leg with its move, which nobody else writes until the transaction ends. Throws where there is none. */
+  async lockLeg(leg: string, transaction: Database): Promise<{ move: MoveRow; row: LegRow }> {
+    const found = await this.moves(transaction)
+      .join('legs', 'legs.move_id', 'moves.id')
+      .where('legs.id', leg)
+      .select(transaction.raw('to_jsonb(legs) as leg'))
+      .first<(MoveRow & { leg: LegRow }) | undefined>()
+      .forUpdate('moves');
+    if (!found) throw notFound('leg');
+    const { leg: row, ...move } = found;
+    return { move, row };
+  }
+
   /** The move of a leg; throws where there is no such leg. */
   async moveOf(leg: string): Promise<string> {
     const known = this.moveByLeg.get(leg);

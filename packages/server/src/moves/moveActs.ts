@@ -1,4 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
+import { Knex } from 'knex';
 import { Acted } from '@wanderon/contract';
 import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
@@ -28,13 +29,13 @@ export interface Act extends LoadedMove {
   readonly note: (event: { kind: string; text: string; before?: unknown; after?: unknown }) => Promise<void>;
 }
 
+type Word = Parameters<Act['decide']>;
+
 /** An act that rests on little: the leg's own row and what the act itself reads; a zone of thousands of sets is not loaded for it. */
 export interface LightAct {
   readonly move: MoveRow;
   readonly row: LegRow;
   readonly transaction: Database;
-  readonly at: number;
-  readonly decide: Act['decide'];
 }
 
 /**
@@ -69,22 +70,28 @@ export class MoveActs {
       const current = loaded.legs.find((one) => one.row.id === legId) ?? loaded.current;
       const words = this.words(loaded.move, current.row.id, person, transaction);
       await work({ ...loaded, ...words, leg: current, transaction });
-      return loaded.move.version;
+      const version = loaded.move.version + 1;
+      await transaction.with('changed', this.counted(id, version, 0, transaction)).select(this.notice(id, version, transaction));
+      return version;
     });
   }
 
-  /** As `act`, for what needs neither ledger nor observations. */
-  async lightly(legId: string, person: Caller, work: (act: LightAct) => Promise<void>): Promise<Acted> {
-    const id = await this.store.moveOf(legId);
+  /** As `act`, for one decision that needs neither ledger nor observations: `work` gives it, with its word in the trail. */
+  async lightly(legId: string, person: Caller, work: (act: LightAct) => Promise<Word>): Promise<Acted> {
     const rate = this.clock.rate();
     // Where time stands still, later never comes.
-    return this.locked(id, rate === 0 ? 0 : this.clock.now() + TYPING * Math.max(1, rate), async (transaction) => {
-      const move = await this.store.get(id, transaction, true);
+    const wakeAt = rate === 0 ? 0 : this.clock.now() + TYPING * Math.max(1, rate);
+    return this.locked(await this.store.moveOf(legId), wakeAt, async (transaction) => {
+      const { move, row } = await this.store.lockLeg(legId, transaction);
       refuseEnded(move);
-      const row = (await this.store.legs(id, transaction)).find((one) => one.id === legId)!;
-      const { decide, at } = this.words(move, legId, person, transaction);
-      await work({ move, row, transaction, at, decide });
-      return move.version;
+      const [decision, event] = await work({ move, row, transaction });
+      const said = this.events.row({ person: person.id, domain: move.domain, move: move.id, ...event });
+      const version = move.version + 1;
+      await this.decisions
+        .added(legId, this.clock.now(), { ...decision, person: person.id }, transaction, said)
+        .with('changed', this.counted(move.id, version, wakeAt, transaction))
+        .select(this.notice(move.id, version, transaction));
+      return version;
     });
   }
 
@@ -98,23 +105,22 @@ export class MoveActs {
     return { decide, note, at };
   }
 
-  /**
-   * Wakes the engine by `wakeAt`, counts the version up and tells the pages, with what `work` writes; `work` gives the version before.
-   */
+  /** One act in its turn, in a transaction; `work` gives the new version. The engine is woken by `wakeAt`, now where it is 0. */
   private async locked(id: string, wakeAt: number, work: (transaction: Database) => Promise<number>): Promise<Acted> {
-    const acted = await this.inTurn(id, () =>
-      this.database.transaction(async (transaction) => {
-        const version = (await work(transaction)) + 1;
-        await transaction.raw(
-          `with changed as (update moves set version = ?, wake_at = case when state = 'open' then least(wake_at, ?::float8) else wake_at end where id = ?)
-           select pg_notify(?, ?)`,
-          [version, wakeAt, id, ...this.live.asNotice({ topic: 'move', move: id, version })],
-        );
-        return { id, version };
-      }),
-    );
+    const version = await this.inTurn(id, () => this.database.transaction(work));
     if (wakeAt === 0) this.wakeUps.say(id);
-    return acted;
+    return { id, version };
+  }
+
+  /** The version counted up, and the engine to be woken. */
+  private counted(id: string, version: number, wakeAt: number, transaction: Database): Knex.QueryBuilder {
+    const wake = transaction.raw(`case when state = 'open' then least(wake_at, ?::float8) else wake_at end`, [wakeAt]);
+    return transaction('moves').where({ id }).update({ version, wake_at: wake }).returning('id');
+  }
+
+  /** Tells the pages, once the transaction is through. */
+  private notice(id: string, version: number, transaction: Database): Knex.Raw {
+    return transaction.raw('pg_notify(?, ?)', this.live.asNotice({ topic: 'move', move: id, version }));
   }
 
   /**

@@ -145,14 +145,17 @@ export class MoveService {
   }
 
   async editRuling(legId: string, rulingId: string, edit: RulingEdit, person: Caller): Promise<Acted> {
-    return this.acts.lightly(legId, person, async ({ row, move, transaction, decide }) => {
+    return this.acts.lightly(legId, person, async ({ row, move, transaction }) => {
       const before = await this.store.ledgerRow(row.id, rulingId, transaction);
       if (!before) throw notFound('ruling');
       if (await this.loader.isSwitched(move, row, transaction)) throw switched();
       const result = editRow(Name.parse(`${move.domain}.`), before, edit);
       if (!result.ok) throw refused(result);
       const text = `${before.owner} ${before.type}: ${result.row ? result.row.ruling : 'taken out'}.`;
-      await decide({ kind: 'ruling', subject: rulingId, value: { row: result.row } }, { kind: 'ruling', text, before, after: result.row });
+      return [
+        { kind: 'ruling', subject: rulingId, value: { row: result.row } },
+        { kind: 'ruling', text, before, after: result.row },
+      ];
     });
   }
 
@@ -168,29 +171,29 @@ export class MoveService {
 
   /** Takes the last decision back that can be. */
   async undo(legId: string, person: Caller): Promise<Acted> {
-    return this.acts.lightly(legId, person, async ({ row, move, transaction, decide }) => {
+    return this.acts.lightly(legId, person, async ({ row, move, transaction }) => {
       const last = undoable(await this.decisions.withoutValues(row.id, transaction));
       if (!last) throw new NotNow('There is nothing to undo.', { kept: KEPT });
       if (last.kind === 'ruling' && (await this.loader.isSwitched(move, row, transaction))) throw switched();
       const whole = await this.decisions.get(last.id, transaction);
-      await decide(
+      return [
         { kind: last.kind, subject: last.subject, undoes: last.id },
         { kind: last.kind, text: `${decisionWords(whole)}: taken back.`, before: whole.value },
-      );
+      ];
     });
   }
 
   /** Makes the last undo undone. */
   async redo(legId: string, person: Caller): Promise<Acted> {
-    return this.acts.lightly(legId, person, async ({ row, move, transaction, decide }) => {
+    return this.acts.lightly(legId, person, async ({ row, move, transaction }) => {
       const last = redoable(await this.decisions.withoutValues(row.id, transaction));
       if (!last) throw new NotNow('There is nothing to do again.', { kept: KEPT });
       if (last.kind === 'ruling' && (await this.loader.isSwitched(move, row, transaction))) throw switched();
       const whole = await this.decisions.get(last.undoes!, transaction);
-      await decide(
+      return [
         { kind: last.kind, subject: last.subject, undoes: last.id },
         { kind: last.kind, text: `${decisionWords(whole)}: again.`, after: whole.value },
-      );
+      ];
     });
   }
 
