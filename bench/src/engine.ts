@@ -44,17 +44,21 @@ async function main(): Promise<void> {
     const leg = await fill(database);
     const { id: move } = await database('legs').where({ id: leg }).first<{ id: string }>('move_id as id');
     const { rulings } = await api.call<{ rulings: { id: string; ruling: string }[] }>('GET', `/api/legs/${leg}/ledger`);
-    const row = rulings[SETS / 2]!.id;
+    // Somebody works through the rows one after the other.
+    let turn = 0;
+    const row = (): string => rulings[turn++ % rulings.length]!.id;
     await api.call('GET', '/api/moves?state=open&order=due&limit=50');
     const ask = asker(port, api.headers);
+    const told = await listener(port, api.headers, move);
     const acts: [string, () => Promise<Buffer>][] = [
       ['who is signed in', () => ask('GET', '/api/me')],
-      ['a ruling', () => ask('PUT', `/api/legs/${leg}/rulings/${row}`, { ruling: 'drop' })],
+      ['a ruling', () => ask('PUT', `/api/legs/${leg}/rulings/${row()}`, { ruling: 'drop' })],
       ['an undo', () => ask('POST', `/api/legs/${leg}/undo`, {})],
       ['a redo', () => ask('POST', `/api/legs/${leg}/redo`, {})],
       ["the Desk's first page", () => ask('GET', '/api/moves?state=open&order=due&limit=50')],
+      ['a ruling, to its live event', () => told(() => ask('PUT', `/api/legs/${leg}/rulings/${row()}`, { ruling: 'carry' }))],
       ["a move's head", () => ask('GET', `/api/moves/${move}`)],
-      ['the ledger', () => ask('GET', `/api/legs/${leg}/ledger`)],
+      ["the ledger's first page", () => ask('GET', `/api/legs/${leg}/ledger`)],
     ];
     const queries = queryCounter(database, join(cluster, 'log'));
     const results = new Map(acts.map(([name]) => [name, { ratios: [] as number[], bytes: 0, queries: 0 }]));
@@ -82,6 +86,28 @@ async function main(): Promise<void> {
     postgres.stop();
     rmSync(folder, { recursive: true, force: true });
   }
+}
+
+/** Does something and waits until the open page of somebody is told of it; gives the event. */
+async function listener(port: number, headers: Readonly<Record<string, string>>, move: string): Promise<(act: () => Promise<unknown>) => Promise<Buffer>> {
+  const waiting: ((event: Buffer) => void)[] = [];
+  await new Promise<void>((resolve, reject) => {
+    const stream = request({ host: '127.0.0.1', port, path: '/api/live', headers }, (response) => {
+      response.on('data', (part: Buffer) => {
+        if (part.includes(move)) waiting.splice(0).forEach((tell) => tell(part));
+      });
+      // Cut when the server is stopped at the end.
+      response.on('error', () => waiting.splice(0));
+      resolve();
+    });
+    stream.on('error', reject);
+    stream.end();
+  });
+  return async (act) => {
+    const event = new Promise<Buffer>((resolve) => waiting.push(resolve));
+    await act();
+    return event;
+  };
 }
 
 /** Asks over one standing connection and does no more than that: what is measured is the server. */

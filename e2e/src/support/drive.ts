@@ -1,4 +1,4 @@
-import { Acted, LedgerView, MoveSurvey, MoveView, StepView, WatchView } from '@wanderon/contract';
+import { Acted, LedgerPage, LedgerView, MoveSurvey, MoveView, StepView, WatchView, joinedLedger } from '@wanderon/contract';
 import { Api, ApiError, until } from '../../../command/src/api';
 
 export function stepOf(move: MoveView, id: string): StepView {
@@ -51,7 +51,11 @@ export class Driver {
   }
 
   async ledger(): Promise<LedgerView> {
-    return this.call('GET', `${await this.leg()}/ledger`);
+    const leg = await this.leg();
+    const pages: LedgerPage[] = [];
+    do pages.push(await this.call<LedgerPage>('GET', `${leg}/ledger${pages.length > 0 ? `?after=${pages.at(-1)!.next}` : ''}`));
+    while (pages.at(-1)!.next !== null);
+    return joinedLedger(pages);
   }
 
   async watch(): Promise<WatchView> {

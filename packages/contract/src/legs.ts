@@ -120,9 +120,48 @@ export const ledgerSchema = z.object({
   rulings: z.array(rulingSchema),
   remarks: z.array(remarkSchema),
   served: servedSchema.nullable(),
-  horizons: z.array(z.object({ owner: z.string(), type: z.string(), horizon: derivedSchema })),
 });
 export type LedgerView = z.infer<typeof ledgerSchema>;
+
+/** The horizons of the sets of a leg, the latest first; of many only the first of them. */
+export const horizonsSchema = z.object({
+  horizons: z.array(z.object({ owner: z.string(), type: z.string(), horizon: derivedSchema })),
+  total: z.number(),
+});
+export type HorizonsView = z.infer<typeof horizonsSchema>;
+
+/** Rows of a page. A page of a zone of thousands is some 300 KB, and a browser asks for it anew only where it has changed. */
+const PAGE_ROWS = 500;
+export const ledgerQuerySchema = z.object({
+  /** The id of the last row of the page before. */
+  after: z.string().max(40).optional(),
+  limit: z.coerce.number().int().min(1).max(2000).default(PAGE_ROWS),
+});
+export const ledgerPageSchema = ledgerSchema.extend({
+  /** Rows of the whole ledger. */
+  total: z.number(),
+  next: z.string().nullable(),
+});
+export type LedgerPage = z.infer<typeof ledgerPageSchema>;
+
+/** Pages that follow one another, as one. */
+export function joinedLedger(pages: readonly LedgerView[]): LedgerView {
+  const last = pages.findLast((page) => page.served)?.served;
+  const of = (address: string): ServedView['servers'] => pages.flatMap((page) => page.served?.servers.filter((one) => one.address === address) ?? []);
+  return {
+    rulings: pages.flatMap((page) => page.rulings),
+    remarks: pages.flatMap((page) => page.remarks),
+    served: last
+      ? {
+          servers: last.servers.map((server) => ({
+            ...server,
+            differs: of(server.address).flatMap((one) => one.differs),
+            extras: of(server.address).flatMap((one) => one.extras),
+          })),
+        }
+      : null,
+  };
+}
 
 export const chooseHostsSchema = z.object({ newDnsHost: z.string(), newWebHost: z.string().nullable() });
 export const editRulingSchema = z.object({ ruling: z.enum(RULINGS), ttl: z.string().max(40).optional(), data: z.string().max(300_000).optional() });

@@ -16,6 +16,7 @@ import { Claims } from './engine/claims';
 import { SurveyStep } from './engine/surveyStep';
 import { DecisionStore } from './moves/decision.store';
 import { LegLoader } from './moves/legLoader';
+import { LoadedMoves } from './moves/loadedMoves';
 import { ObservationStore } from './moves/observation.store';
 import { WakeUps } from './moves/wakeUps';
 import { Boss } from './engine/boss';
@@ -74,6 +75,7 @@ export class AppModule {
         ObservationStore,
         LegLoader,
         WakeUps,
+        LoadedMoves,
         MoveViews,
         MoveActs,
         SurveyActs,

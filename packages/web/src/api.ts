@@ -2,9 +2,10 @@ import {
   Acted,
   ClockView,
   EventView,
+  HorizonsView,
   Host,
   HostInput,
-  LedgerView,
+  LedgerPage,
   LegView,
   Me,
   MoveSummary,
@@ -13,10 +14,11 @@ import {
   Problem,
   SweepSummary,
   WatchView,
+  joinedLedger,
   problemSchema,
 } from '@wanderon/contract';
 import { InfiniteData, useInfiniteQuery, useMutation, UseMutationResult, useQuery, useQueryClient, UseQueryResult } from '@tanstack/react-query';
-import { createContext, useContext } from 'react';
+import { createContext, useContext, useEffect } from 'react';
 
 /** What the server refused, in its own words. */
 export class ProblemError extends Error {
@@ -102,11 +104,27 @@ export const useAllMoves = (text: string) =>
 export type MovePages = InfiniteData<MovePage>;
 export const useMove = (id: string): UseQueryResult<MoveView> => useQuery({ queryKey: ['move', id], queryFn: () => call<MoveView>('GET', `/api/moves/${id}`) });
 /** The parts of a leg, each read where a chapter shows it. */
-export const useLedger = (move: string, leg: string | undefined, wanted: boolean): UseQueryResult<LedgerView> =>
-  useQuery({
+export function useLedger(move: string, leg: string | undefined, wanted: boolean) {
+  const query = useInfiniteQuery({
     queryKey: ['move', move, 'ledger', leg],
-    queryFn: () => call<LedgerView>('GET', `/api/legs/${leg}/ledger`),
+    queryFn: ({ pageParam }) => call<LedgerPage>('GET', `/api/legs/${leg}/ledger${pageParam ? `?after=${pageParam}` : ''}`),
+    initialPageParam: '',
+    getNextPageParam: (page: LedgerPage) => page.next ?? undefined,
     enabled: wanted && leg !== undefined,
+    select: ({ pages }) => ({ ...joinedLedger(pages), total: pages.at(-1)!.total }),
+  });
+  const { hasNextPage, isFetching, isError, fetchNextPage } = query;
+  // The first rows are shown at once; the others follow by themselves.
+  useEffect(() => {
+    if (hasNextPage && !isFetching && !isError) void fetchNextPage();
+  }, [hasNextPage, isFetching, isError, fetchNextPage]);
+  return query;
+}
+export const useHorizons = (move: string, leg: string | undefined): UseQueryResult<HorizonsView> =>
+  useQuery({
+    queryKey: ['move', move, 'horizons', leg],
+    queryFn: () => call<HorizonsView>('GET', `/api/legs/${leg}/horizons`),
+    enabled: leg !== undefined,
   });
 /** A survey never changes: it is read anew only where there is another one, or somebody said something of it. */
 export const useLegSurvey = (leg: LegView | undefined, wanted: boolean): UseQueryResult<MoveSurvey | null> =>

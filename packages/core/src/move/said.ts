@@ -36,7 +36,7 @@ export interface Decision {
 }
 
 /** Decisions that stand: those not taken back, in the order in which they were made. A taking back can be taken back. */
-export function standing(decisions: readonly Decision[]): Decision[] {
+export function standing<D extends Pick<Decision, 'id' | 'undoes'>>(decisions: readonly D[]): D[] {
   const undone = new Set<number>();
   // The newest first: what takes back is itself judged before what it takes back.
   for (const decision of [...decisions].sort((a, b) => b.id - a.id)) if (decision.undoes !== null && !undone.has(decision.id)) undone.add(decision.undoes);

@@ -13,7 +13,6 @@ export async function up(knex: Knex): Promise<void> {
     table.uuid('sweep_id').notNullable().references('sweeps.id');
     table.integer('position').notNullable();
     table.text('domain').notNullable();
-    // A domain being surveyed is `waiting` with its row locked: a process that dies lets go of it.
     table.text('state').notNullable().checkIn(['waiting', 'done', 'failed', 'cancelled']);
     table.uuid('survey_id').references('surveys.id');
     table.double('done_at');

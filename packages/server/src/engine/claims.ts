@@ -12,9 +12,8 @@ const ALIVE = 9009;
  */
 @Injectable()
 export class Claims implements OnModuleInit, OnModuleDestroy {
-  /** Says in SQL of a row of `claims` that the process which made it is alive; other databases of the cluster have processes of their own. */
-  static readonly LIVE = `exists (select 1 from pg_locks join pg_database on pg_database.oid = pg_locks.database
-    where datname = current_database() and locktype = 'advisory' and classid = ${ALIVE} and objid = claims.process and granted)`;
+  /** Says in SQL of a row of `claims` that the process which made it is alive. */
+  static readonly LIVE = Claims.isAlive('claims.process');
   private process = 0;
   private readonly client: StandingClient;
   private readonly mine = new Set<string>();
@@ -33,6 +32,17 @@ export class Claims implements OnModuleInit, OnModuleDestroy {
       },
       () => (this.process = 0),
     );
+  }
+
+  /** Says in SQL that the process of a number is alive; other databases of the cluster have processes of their own. */
+  static isAlive(column: string): string {
+    return `exists (select 1 from pg_locks join pg_database on pg_database.oid = pg_locks.database
+      where datname = current_database() and locktype = 'advisory' and classid = ${ALIVE} and objid = ${column} and granted)`;
+  }
+
+  /** The number of this process; 0 while it holds no lock on one, and must take nothing in hand. */
+  get number(): number {
+    return this.process;
   }
 
   async onModuleInit(): Promise<void> {

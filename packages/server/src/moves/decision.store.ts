@@ -12,6 +12,9 @@ export interface NewDecision {
   readonly undoes?: number;
 }
 
+/** Decisions that are looked at first: what was done last is what is taken back. */
+const NEWEST = 50;
+
 /** What people decided; rows are added and never changed. */
 @Injectable()
 export class DecisionStore {
@@ -35,10 +38,17 @@ export class DecisionStore {
     return transaction.with('made', transaction('decisions').insert(row).returning('id')).with('told', transaction('events').insert(event).returning('id'));
   }
 
-  /** As `ofLeg`, without what was decided: enough to say what stands. */
-  async withoutValues(leg: string, database: Database): Promise<Decision[]> {
-    const rows = await database<DecisionRow>('decisions').where({ leg_id: leg }).orderBy('id').select('id', 'kind', 'subject', 'person_id', 'at', 'undoes');
-    return rows.map((row) => toDecision({ ...row, value: null }));
+  /**
+   * What `find` finds among the decisions of a leg from the newest backwards; all of them are read only where the newest do not
+   * tell: where some of those that count point further back.
+   */
+  async last(leg: string, find: (decisions: readonly Decision[]) => Decision | undefined, database: Database): Promise<Decision | undefined> {
+    const of = database<DecisionRow>('decisions').where({ leg_id: leg });
+    const newest = (await of.clone().orderBy('id', 'desc').limit(NEWEST).select('*')).reverse().map(toDecision);
+    const found = find(newest);
+    const known = new Set(newest.map((one) => one.id));
+    const tells = found && newest.slice(newest.indexOf(found)).every((one) => one.undoes === null || known.has(one.undoes));
+    return newest.length < NEWEST || tells ? found : find(await this.ofLeg(leg, database));
   }
 
   async get(id: number, database: Database): Promise<Decision> {

@@ -45,6 +45,13 @@ export class MoveStore {
     return { move, row };
   }
 
+  /** The version of a move; throws where there is none. */
+  async versionOf(id: string): Promise<number> {
+    const row = ID.test(id) ? await this.database<MoveRow>('moves').where({ id }).first('version') : undefined;
+    if (!row) throw notFound('move');
+    return row.version;
+  }
+
   /** The move of a leg; throws where there is no such leg. */
   async moveOf(leg: string): Promise<string> {
     const known = this.moveByLeg.get(leg);
@@ -89,10 +96,14 @@ export class MoveStore {
   /** One row of the ledger as it stands: what was decided of it last, else as it was proposed; undefined where there is none. */
   async ledgerRow(leg: string, id: string, database: Database): Promise<Ruling | undefined> {
     if (!ID.test(id)) return undefined;
-    const rows = await database<DecisionRow>('decisions').where({ leg_id: leg, kind: 'ruling', subject: id }).orderBy('id').select('*');
-    const last = standing(
-      rows.map((row) => ({ ...row, id: Number(row.id), person: row.person_id, undoes: row.undoes === null ? null : Number(row.undoes) })),
-    ).at(-1);
+    const rows = await database<DecisionRow>('decisions').where({ leg_id: leg, kind: 'ruling', subject: id }).orderBy('id').select('id', 'undoes');
+    const decisions = rows.map((row) => ({ id: Number(row.id), undoes: row.undoes === null ? null : Number(row.undoes) }));
+    const at = standing(decisions).at(-1);
+    const last =
+      at &&
+      (await database<DecisionRow>('decisions')
+        .where({ id: String(at.id) })
+        .first('value'));
     if (last) return (last.value as { row: Ruling | null }).row ?? undefined;
     const proposed = await database<RulingRow>('rulings').where({ id, leg_id: leg }).first();
     return proposed && { ...proposed, found: proposed.found ?? undefined, planned: proposed.planned ?? undefined };

@@ -1,7 +1,8 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Query } from '@nestjs/common';
 import {
   EventView,
-  LedgerView,
+  HorizonsView,
+  LedgerPage,
   MoveSummary,
   MoveView,
   Acted,
@@ -11,7 +12,9 @@ import {
   domainChoiceSchema,
   editRulingSchema,
   eventListSchema,
-  ledgerSchema,
+  horizonsSchema,
+  ledgerPageSchema,
+  ledgerQuerySchema,
   moveListSchema,
   moveQuerySchema,
   moveSchema,
@@ -38,7 +41,9 @@ class MoveQueryDto extends createZodDto(moveQuerySchema) {}
 class MoveListDto extends createZodDto(moveListSchema) {}
 class MoveDto extends createZodDto(moveSchema) {}
 class ActedDto extends createZodDto(actedSchema) {}
-class LedgerDto extends createZodDto(ledgerSchema) {}
+class LedgerDto extends createZodDto(ledgerPageSchema) {}
+class HorizonsDto extends createZodDto(horizonsSchema) {}
+class LedgerQueryDto extends createZodDto(ledgerQuerySchema) {}
 class ChooseHostsDto extends createZodDto(chooseHostsSchema) {}
 class EditRulingDto extends createZodDto(editRulingSchema) {}
 class NewRulingDto extends createZodDto(newRulingSchema) {}
@@ -111,9 +116,16 @@ export class MovesController {
 
   @Get('legs/:leg/ledger')
   @Allow('viewer')
-  @ZodResponse({ type: LedgerDto, description: 'The rows of a leg: found, planned and served, with remarks and horizons.' })
-  async ledger(@Param('leg') leg: string): Promise<LedgerView> {
-    return this.views.ledger(leg);
+  @ZodResponse({ type: LedgerDto, description: 'The rows of a leg: found, planned and served, with remarks; a page at a time.' })
+  async ledger(@Param('leg') leg: string, @Query() query: LedgerQueryDto): Promise<LedgerPage> {
+    return this.views.ledger(leg, query);
+  }
+
+  @Get('legs/:leg/horizons')
+  @Allow('viewer')
+  @ZodResponse({ type: HorizonsDto, description: 'Until when old answers to each set may be remembered, the latest first.' })
+  async horizons(@Param('leg') leg: string): Promise<HorizonsView> {
+    return this.views.horizons(leg);
   }
 
   @Put('legs/:leg/hosts')

@@ -172,13 +172,12 @@ export class MoveService {
   /** Takes the last decision back that can be. */
   async undo(legId: string, person: Caller): Promise<Acted> {
     return this.acts.lightly(legId, person, async ({ row, move, transaction }) => {
-      const last = undoable(await this.decisions.withoutValues(row.id, transaction));
+      const last = await this.decisions.last(row.id, undoable, transaction);
       if (!last) throw new NotNow('There is nothing to undo.', { kept: KEPT });
       if (last.kind === 'ruling' && (await this.loader.isSwitched(move, row, transaction))) throw switched();
-      const whole = await this.decisions.get(last.id, transaction);
       return [
         { kind: last.kind, subject: last.subject, undoes: last.id },
-        { kind: last.kind, text: `${decisionWords(whole)}: taken back.`, before: whole.value },
+        { kind: last.kind, text: `${decisionWords(last)}: taken back.`, before: last.value },
       ];
     });
   }
@@ -186,7 +185,7 @@ export class MoveService {
   /** Makes the last undo undone. */
   async redo(legId: string, person: Caller): Promise<Acted> {
     return this.acts.lightly(legId, person, async ({ row, move, transaction }) => {
-      const last = redoable(await this.decisions.withoutValues(row.id, transaction));
+      const last = await this.decisions.last(row.id, redoable, transaction);
       if (!last) throw new NotNow('There is nothing to do again.', { kept: KEPT });
       if (last.kind === 'ruling' && (await this.loader.isSwitched(move, row, transaction))) throw switched();
       const whole = await this.decisions.get(last.undoes!, transaction);

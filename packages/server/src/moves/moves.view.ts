@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { LedgerView, LegView, MoveSummary, MoveView, ServedView, WatchView, moveQuerySchema } from '@wanderon/contract';
+import { HorizonsView, LedgerPage, LegView, MoveSummary, MoveView, ServedView, WatchView, ledgerQuerySchema, moveQuerySchema } from '@wanderon/contract';
 import {
   Leg,
   Line,
@@ -9,6 +9,7 @@ import {
   decisionWords,
   factsOf,
   gateOf,
+  keyOfRow,
   oldShare,
   ownerOf,
   passes,
@@ -26,11 +27,15 @@ import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
 import { Network } from '../network/network';
 import { WebsiteLookStore } from '../watch/websiteLook.store';
+import { NotNow } from '../refusals';
 import { LegLoader, LoadedLeg, LoadedMove } from './legLoader';
+import { LoadedMoves } from './loadedMoves';
 import { MoveStore } from './move.store';
 import { ObservationStore } from './observation.store';
 import { derivedView, deskColumns, finite, summaryOf } from './summary';
 
+/** Horizons that are shown: nobody reads more, and the last ones decide. */
+const HORIZONS = 300;
 /** Runs of lookouts that the curve is drawn from. */
 const RUNS = 20_000;
 
@@ -59,6 +64,7 @@ export class MoveViews {
   constructor(
     private readonly store: MoveStore,
     private readonly loader: LegLoader,
+    private readonly loaded: LoadedMoves,
     private readonly observations: ObservationStore,
     private readonly websiteLooks: WebsiteLookStore,
     private readonly network: Network,
@@ -98,16 +104,25 @@ export class MoveViews {
   }
 
   async get(id: string): Promise<MoveView> {
-    const loaded = await this.loader.load(id);
+    const loaded = await this.loaded.get(id);
     const [people, sent] = [await this.people(), await this.sent(loaded)];
     const legs = loaded.legs.map((one) => legView(one, people, sent.get(one.row.id) ?? []));
     return { ...summaryOf(loaded, this.clock.now()), version: loaded.move.version, legs };
   }
 
-  async ledger(legId: string): Promise<LedgerView> {
-    const loaded = await this.leg(legId);
-    const { leg, rows } = loaded;
+  /** A page of rows in their order, with what is said of them; throws a NotNow where the row that it comes after is gone. */
+  async ledger(legId: string, { after, limit }: z.output<typeof ledgerQuerySchema>): Promise<LedgerPage> {
+    const { leg, rows: all } = await this.leg(legId);
     const people = await this.people();
+    const start = after === undefined ? 0 : all.findIndex((row) => row.id === after) + 1;
+    if (after !== undefined && start === 0) throw new NotNow('The rows were proposed anew. Read the ledger from its beginning.');
+    const rows = all.slice(start, start + limit);
+    const here = new Set(rows.map(keyOfRow));
+    const first = start === 0;
+    const ruled = first && new Set(all.map(keyOfRow));
+    // What is said of no row stands on the first page.
+    const isHere = (key: string): boolean => here.has(key) || (ruled && !ruled.has(key));
+    const { chosen } = leg.plan;
     return {
       rulings: rows.map((row) => ({
         id: row.id,
@@ -119,9 +134,19 @@ export class MoveViews {
         reason: row.reason,
         decidedBy: row.decidedBy ? (people.get(row.decidedBy) ?? null) : null,
       })),
-      remarks: [...leg.remarks],
-      served: leg.plan.chosen && leg.seen.looked['new'] !== undefined ? servedView(leg) : null,
-      horizons: leg.plan.chosen ? leg.times.sets.map(({ key, horizon }) => ({ owner: ownerOf(key), type: typeOf(key), horizon: derivedView(horizon) })) : [],
+      remarks: leg.remarks.filter(({ owner, type }) => isHere(setKey(owner, type))),
+      served: chosen && leg.seen.looked['new'] !== undefined ? servedView(leg, isHere) : null,
+      total: all.length,
+      next: start + limit < all.length ? rows.at(-1)!.id : null,
+    };
+  }
+
+  async horizons(legId: string): Promise<HorizonsView> {
+    const { leg } = await this.leg(legId);
+    const sets = leg.plan.chosen ? [...leg.times.sets].sort((a, b) => b.horizon.at - a.horizon.at) : [];
+    return {
+      horizons: sets.slice(0, HORIZONS).map(({ key, horizon }) => ({ owner: ownerOf(key), type: typeOf(key), horizon: derivedView(horizon) })),
+      total: sets.length,
     };
   }
 
@@ -183,7 +208,7 @@ export class MoveViews {
   }
 
   private async leg(legId: string): Promise<LoadedLeg> {
-    const { legs } = await this.loader.load(await this.store.moveOf(legId));
+    const { legs } = await this.loaded.get(await this.store.moveOf(legId));
     return legs.find((one) => one.row.id === legId)!;
   }
 
@@ -269,8 +294,8 @@ function lineView(one: Line): LegView['gate']['lines'][number] {
   return { key, text, holds, passes: passes(one), facts: factsOf(one), evidence, seenAt, holdsAt: finite(one.holdsAt), waivable, waived, ways: [...ways] };
 }
 
-function servedView(leg: Leg): ServedView {
-  const ruled = new Set(leg.plan.rulings.map((ruling) => setKey(ruling.owner, ruling.type)));
+function servedView(leg: Leg, isHere: (key: string) => boolean): ServedView {
+  const ruled = leg.once('ruled', () => new Set(leg.plan.rulings.map(keyOfRow)));
   const text = (key: string, answer: { ttl: number; data: readonly string[] }): RRsetText => ({
     owner: ownerOf(key),
     type: typeOf(key),
@@ -278,17 +303,19 @@ function servedView(leg: Leg): ServedView {
     data: [...answer.data],
   });
   return {
-    servers: readBack(leg).map((one) => {
-      const sight = leg.seen.zones.find((zone) => zone.address === one.address)?.sightings.at(-1)?.value;
-      const extras = Object.entries(sight?.sets ?? {}).filter(([key, answer]) => !ruled.has(key) && answer.data.length > 0);
-      return {
-        server: one.server,
-        address: one.address,
-        at: one.at,
-        problem: one.problem,
-        differs: one.differs.map(({ key, answer }) => text(key, answer)),
-        extras: extras.map(([key, answer]) => text(key, answer)),
-      };
-    }),
+    servers: leg
+      .once('readBack', () => readBack(leg))
+      .map((one) => {
+        const sight = leg.seen.zones.find((zone) => zone.address === one.address)?.sightings.at(-1)?.value;
+        const extras = Object.entries(sight?.sets ?? {}).filter(([key, answer]) => !ruled.has(key) && isHere(key) && answer.data.length > 0);
+        return {
+          server: one.server,
+          address: one.address,
+          at: one.at,
+          problem: one.problem,
+          differs: one.differs.filter(({ key }) => isHere(key)).map(({ key, answer }) => text(key, answer)),
+          extras: extras.map(([key, answer]) => text(key, answer)),
+        };
+      }),
   };
 }

@@ -3,7 +3,11 @@ import { Inject, Injectable } from '@nestjs/common';
 import { SweepRow, SweepSummary, SweepView } from '@wanderon/contract';
 import { Instant } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
+import { Claims } from '../engine/claims';
 import { notFound } from '../refusals';
+
+/** Of a domain `d` of a sweep: nobody who is alive has it in hand. */
+const FREE = `(d.in_hand is null or not ${Claims.isAlive('d.in_hand')})`;
 
 interface SummaryRow {
   id: string;
@@ -70,24 +74,42 @@ export class SweepStore {
     );
   }
 
-  /** The next domain that nobody has in hand, for as long as the transaction lasts. */
-  async claim(sweep: string, transaction: Database): Promise<{ position: number; domain: string } | undefined> {
-    const { rows } = await transaction.raw<{ rows: { position: number; domain: string }[] }>(
-      `select d.position, d.domain from sweep_domains d join sweeps s on s.id = d.sweep_id
-        where d.sweep_id = ? and d.state = 'waiting' and s.state = 'running'
-        order by d.position limit 1 for update of d skip locked`,
-      [sweep],
+  /** The next domain that no process which is alive has in hand; it is in the hand of `process` then. */
+  async claim(sweep: string, process: number): Promise<{ position: number; domain: string } | undefined> {
+    const { rows } = await this.database.raw<{ rows: { position: number; domain: string }[] }>(
+      `update sweep_domains set in_hand = ? where (sweep_id, position) =
+         (select d.sweep_id, d.position from sweep_domains d join sweeps s on s.id = d.sweep_id
+           where d.sweep_id = ? and d.state = 'waiting' and s.state = 'running' and ${FREE}
+           order by d.position limit 1 for update of d skip locked)
+       returning position, domain`,
+      [process, sweep],
     );
     return rows[0];
   }
 
+  /** Leaves it to others as it was. */
+  async release(sweep: string, position: number, process: number): Promise<void> {
+    await this.database('sweep_domains').where({ sweep_id: sweep, position, in_hand: process }).update({ in_hand: null });
+  }
+
+  /** Whether `process` still has it in hand; it keeps it until the transaction ends. */
+  async holds(sweep: string, position: number, process: number, transaction: Database): Promise<boolean> {
+    const mine = { sweep_id: sweep, position, in_hand: process, state: 'waiting' };
+    return (await transaction('sweep_domains').where(mine).forUpdate().first('position')) !== undefined;
+  }
+
+  /** What came of a domain that `process` has in hand; nothing is written where it has not any more. */
   async finish(
     sweep: string,
     position: number,
+    process: number,
     row: Partial<Record<'state' | 'survey_id' | 'problem' | 'gist', string | null>> & { done_at: Instant },
-    transaction: Database,
+    database: Database,
   ): Promise<void> {
-    await transaction('sweep_domains').where({ sweep_id: sweep, position, state: 'waiting' }).update(row);
+    const mine = { sweep_id: sweep, position, in_hand: process, state: 'waiting' };
+    await database('sweep_domains')
+      .where(mine)
+      .update({ ...row, in_hand: null });
   }
 
   /** Ends a sweep of which nothing is left; true where this call did. */
@@ -100,13 +122,9 @@ export class SweepStore {
     return rows.length > 0;
   }
 
-  /** Domains that nobody has in hand are left out. */
+  /** A domain that somebody has in hand is left to him. */
   async cancelWaiting(id: string): Promise<void> {
-    await this.database.raw(
-      `update sweep_domains set state = 'cancelled' where (sweep_id, position) in
-         (select sweep_id, position from sweep_domains where sweep_id = ? and state = 'waiting' for update skip locked)`,
-      [id],
-    );
+    await this.database.raw(`update sweep_domains d set state = 'cancelled' where d.sweep_id = ? and d.state = 'waiting' and ${FREE}`, [id]);
   }
 
   async retryFailed(id: string, database: Database): Promise<number> {

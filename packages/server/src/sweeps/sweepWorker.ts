@@ -6,6 +6,7 @@ import { CLOCK, Clock } from '../clock/clock';
 import { CONFIG, Config } from '../config';
 import { DATABASE, Database } from '../db/database';
 import { Boss, Wakeable } from '../engine/boss';
+import { Claims } from '../engine/claims';
 import { sentence } from '../engine/context';
 import { LiveService } from '../live/live.service';
 import { gistOf } from '../survey/gistOf';
@@ -21,8 +22,8 @@ const PULSE = 1000;
 const TURN = 30_000;
 
 /**
- * Surveys the domains of sweeps. A domain in hand is a locked row in a transaction that also writes its survey: done once, or,
- * where the process dies, not at all and taken by the next one.
+ * Surveys the domains of sweeps. A domain in hand bears the number of its process; its survey is written in one transaction with
+ * that number taken away: once, or, where the process dies, not at all, and the next one takes it.
  */
 @Injectable()
 export class SweepWorker implements OnApplicationBootstrap, BeforeApplicationShutdown {
@@ -30,6 +31,7 @@ export class SweepWorker implements OnApplicationBootstrap, BeforeApplicationShu
   private timer: NodeJS.Timeout | undefined;
   private workers: readonly Wakeable[] = [];
   private pulsing: Promise<void> | undefined;
+  private readonly failed: { readonly sweep: string; readonly position: number; readonly process: number }[] = [];
 
   constructor(
     @Inject(CONFIG) private readonly config: Config,
@@ -40,6 +42,7 @@ export class SweepWorker implements OnApplicationBootstrap, BeforeApplicationShu
     private readonly surveyor: Surveyor,
     private readonly live: LiveService,
     private readonly boss: Boss,
+    private readonly claims: Claims,
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
@@ -62,6 +65,7 @@ export class SweepWorker implements OnApplicationBootstrap, BeforeApplicationShu
   }
 
   private async sendUnfinished(): Promise<void> {
+    await this.writeFailed();
     for (const sweep of await this.store.unfinished()) {
       if (await this.store.close(sweep)) {
         await this.live.tell({ topic: 'sweep', sweep });
@@ -83,48 +87,58 @@ export class SweepWorker implements OnApplicationBootstrap, BeforeApplicationShu
 
   /** Surveys one domain; false where none is left that nobody has in hand. */
   private async surveyNext(sweep: string): Promise<boolean> {
-    let at: number | undefined;
+    const process = this.claims.number;
+    const next = process === 0 ? undefined : await this.store.claim(sweep, process);
+    if (!next) return false;
+    const { position, domain } = next;
     try {
-      return await this.database.transaction(async (transaction) => {
-        const next = await this.store.claim(sweep, transaction);
-        at = next?.position;
-        return next !== undefined && (await this.surveyOne(sweep, next.position, next.domain, transaction));
+      const taken = await this.take(sweep, domain);
+      if (taken === 'closing') {
+        await this.store.release(sweep, position, process);
+        return false;
+      }
+      await this.database.transaction(async (transaction) => {
+        // Somebody else may have it by now, if the database had gone away: then theirs is the one survey.
+        if (!(await this.store.holds(sweep, position, process, transaction))) return;
+        const row = 'taken' in taken ? await this.write(domain, taken.taken, transaction) : taken;
+        await this.store.finish(sweep, position, process, { ...row, done_at: this.clock.now() }, transaction);
       });
     } catch (error) {
-      if (at === undefined) throw error;
       // A fault of ours with one domain must not keep the others from being surveyed.
       this.log.error(error);
-      await this.store.finish(
-        sweep,
-        at,
-        { state: 'failed', problem: 'An error of Wanderon itself; it is in the log.', done_at: this.clock.now() },
-        this.database,
-      );
-      return true;
+      this.failed.push({ sweep, position, process });
+      await this.writeFailed();
+    }
+    return true;
+  }
+
+  /** What an error of ours came to; kept here for as long as the database does not take it. */
+  private async writeFailed(): Promise<void> {
+    for (let one = this.failed[0]; one; one = this.failed[0]) {
+      const row = { state: 'failed', problem: 'An error of Wanderon itself; it is in the log.', done_at: this.clock.now() };
+      await this.store.finish(one.sweep, one.position, one.process, row, this.database);
+      if (this.failed[0] === one) this.failed.shift();
     }
   }
 
-  private async surveyOne(sweep: string, position: number, domain: string, transaction: Database): Promise<boolean> {
-    let taken: TakenSurvey;
+  /** A survey, what became of it, or that this process ends and the next one takes it. */
+  private async take(sweep: string, domain: string): Promise<{ taken: TakenSurvey } | { state: string; problem: string | null } | 'closing'> {
     try {
-      taken = await this.surveyor.take({ sweep, domain }, Name.parse(`${domain}.`), { brief: true });
+      return { taken: await this.surveyor.take({ sweep, domain }, Name.parse(`${domain}.`), { brief: true }) };
     } catch (error) {
       if (!(error instanceof NetError)) throw error;
-      // The next process takes it.
-      if (error.kind === 'cancelled' && this.surveyor.closing) return false;
-      const stopped = error.kind === 'cancelled';
-      await this.store.finish(
-        sweep,
-        position,
-        { state: stopped ? 'cancelled' : 'failed', problem: stopped ? null : sentence(error.message), done_at: this.clock.now() },
-        transaction,
-      );
-      return true;
+      if (error.kind !== 'cancelled') return { state: 'failed', problem: sentence(error.message) };
+      return this.surveyor.closing ? 'closing' : { state: 'cancelled', problem: null };
     }
-    const survey = await this.surveys.add(await this.domainId(domain, transaction), null, taken.survey, transaction);
-    const gist = JSON.stringify(gistOf(taken.survey, taken.host?.name));
-    await this.store.finish(sweep, position, { state: 'done', survey_id: survey, gist, problem: null, done_at: this.clock.now() }, transaction);
-    return true;
+  }
+
+  private async write(
+    domain: string,
+    { survey, host }: TakenSurvey,
+    transaction: Database,
+  ): Promise<{ state: string; survey_id: string; gist: string; problem: null }> {
+    const id = await this.surveys.add(await this.domainId(domain, transaction), null, survey, transaction);
+    return { state: 'done', survey_id: id, gist: JSON.stringify(gistOf(survey, host?.name)), problem: null };
   }
 
   private async domainId(name: string, transaction: Database): Promise<string> {

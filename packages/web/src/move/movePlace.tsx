@@ -21,13 +21,13 @@ const TITLES = { survey: 'Survey', rebuild: 'Rebuild', timetable: 'Timetable', s
 const PARTS: Readonly<Record<string, readonly ('survey' | 'ledger' | 'watch')[]>> = {
   survey: ['survey'],
   rebuild: ['ledger'],
-  timetable: ['ledger'],
+  timetable: [],
   switch: ['watch'],
   watch: ['watch'],
 };
 
-/** A leg with its rows; they are empty where a chapter does not show them. */
-export type OpenLeg = LegView & LedgerView;
+/** A leg with its rows, none where a chapter does not show them; `total`: rows of the ledger, of which some may still be read. */
+export type OpenLeg = LegView & LedgerView & { readonly total: number };
 
 export interface ChapterProps {
   readonly move: MoveView & { readonly survey: MoveSurvey | null; readonly watch: WatchView | null };
@@ -48,7 +48,7 @@ function legOf(move: MoveView | undefined, id: string | null): LegView | undefin
   return move?.legs.find((leg) => leg.id === id) ?? move?.legs.at(-1);
 }
 
-const NO_ROWS: LedgerView = { rulings: [], remarks: [], served: null, horizons: [] };
+const NO_ROWS: LedgerView & { total: number } = { rulings: [], remarks: [], served: null, total: 0 };
 
 export function MovePlace({ me }: { me: Me }) {
   const { id = '', chapter = 'survey' } = useParams();

@@ -92,16 +92,17 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
 
   if (leg.newDnsHost === null || choosing)
     return <ChooseHosts move={move} leg={leg} may={may} onDone={() => setChoosing(false)} cancel={leg.newDnsHost !== null} />;
-  const counts = (kind: RulingView['ruling']): number => leg.rulings.filter((ruling) => ruling.ruling === kind).length;
-  const stops = leg.remarks.filter((remark) => remark.weight === 'stop').length;
+  const { counts } = leg;
+  const reading = leg.rulings.length < leg.total;
   return (
     <section className="flex h-full flex-col max-md:h-[80vh]">
       <div className="mb-2 flex items-start justify-between gap-6">
         <div>
           <h2 className="text-[1.25rem] leading-tight">{servedWords(leg.served, leg.pushed)}</h2>
           <p className="text-faded">
-            {counts('carry')} carried, {counts('repoint')} repointed, {counts('drop')} dropped, {counts('new')} new
-            {leg.remarks.length > 0 && ` · ${leg.remarks.length} ${leg.remarks.length === 1 ? 'remark' : 'remarks'}`}
+            {counts.carry} carried, {counts.repoint} repointed, {counts.drop} dropped, {counts.new} new
+            {counts.remarks > 0 && ` · ${counts.remarks} ${counts.remarks === 1 ? 'remark' : 'remarks'}`}
+            {reading && ` · ${leg.rulings.length} of ${leg.total} rows are read`}
           </p>
         </div>
         {may && !fixed && (
@@ -123,7 +124,12 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
               Redo
             </Button>
             {!leg.pushed && (
-              <Button kind="main" disabled={stops > 0} title={stops > 0 ? 'A remark stops the push' : undefined} onClick={() => setPushing(true)}>
+              <Button
+                kind="main"
+                disabled={counts.stops > 0 || reading}
+                title={counts.stops > 0 ? 'A remark stops the push' : undefined}
+                onClick={() => setPushing(true)}
+              >
                 Push
               </Button>
             )}

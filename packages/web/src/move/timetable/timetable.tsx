@@ -1,11 +1,11 @@
 import { DerivedView } from '@wanderon/contract';
 import { ReactNode, useState } from 'react';
-import { useMoveAction } from '../../api';
+import { useHorizons, useMoveAction } from '../../api';
 import { duration, fullTime, relative, shortTime } from '../../time';
 import { Button } from '../../ui/button';
 import { DerivedTime } from '../../ui/derivation';
 import { inputLook } from '../../ui/field';
-import { Failed } from '../../ui/states';
+import { Failed, Loading } from '../../ui/states';
 import { ChapterProps, stepIn } from '../movePlace';
 import { ownerBelow } from '../owner';
 import { StepNote } from '../stepNote';
@@ -137,17 +137,29 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
           ))}
         </tbody>
       </table>
-      <h3 className="smallcaps border-b border-ink">Horizon of each set that changes</h3>
-      <div className="max-h-72 overflow-y-auto">
-        <table className="w-full">
-          <tbody>
-            {leg.horizons.map((set) => (
-              <Horizon key={set.owner + set.type} name={ownerBelow(set.owner, move.domain)} type={set.type} derived={set.horizon} />
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <h3 className="smallcaps border-b border-ink">Horizon of each set that changes, the latest first</h3>
+      <Horizons move={move} leg={leg} />
     </section>
+  );
+}
+
+function Horizons({ move, leg }: Pick<ChapterProps, 'move' | 'leg'>) {
+  const horizons = useHorizons(move.id, leg.id);
+  if (horizons.isPending) return <Loading what="the horizons" />;
+  if (horizons.isError) return <Failed error={horizons.error} retry={() => void horizons.refetch()} />;
+  const { horizons: sets, total } = horizons.data;
+  if (total === 0) return <p className="py-2 text-faded">No set changes.</p>;
+  return (
+    <div className="max-h-72 overflow-y-auto">
+      <table className="w-full">
+        <tbody>
+          {sets.map((set) => (
+            <Horizon key={set.owner + set.type} name={ownerBelow(set.owner, move.domain)} type={set.type} derived={set.horizon} />
+          ))}
+        </tbody>
+      </table>
+      {total > sets.length && <p className="py-1 text-faded">and {total - sets.length} sets with earlier ones.</p>}
+    </div>
   );
 }
 
