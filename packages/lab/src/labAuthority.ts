@@ -1,4 +1,4 @@
-import { constants, generateKeyPairSync, privateEncrypt } from 'node:crypto';
+import { constants, createPrivateKey, generateKeyPairSync, privateEncrypt } from 'node:crypto';
 import { SecureContext, createSecureContext } from 'node:tls';
 import { pki, md } from 'node-forge';
 
@@ -16,8 +16,8 @@ export class LabAuthority {
 
   constructor() {
     const own = keyPair();
-    this.authorityKey = own.privateKey;
-    this.authority = this.certificate('Lab Authority', own.publicKey, own.privateKey, undefined, [
+    this.authorityKey = fast(own.privateKey);
+    this.authority = this.certificate('Lab Authority', own.publicKey, this.authorityKey, undefined, [
       { name: 'basicConstraints', cA: true, critical: true },
       { name: 'keyUsage', keyCertSign: true, cRLSign: true, critical: true },
     ]);
@@ -60,7 +60,7 @@ export class LabAuthority {
     certificate.setSubject(subject);
     certificate.setIssuer(issuer ? issuer.subject.attributes : subject);
     certificate.setExtensions(extensions);
-    certificate.sign(fast(signer), md.sha256.create());
+    certificate.sign(signer, md.sha256.create());
     return certificate;
   }
 }
@@ -70,9 +70,9 @@ const SHA256_INFO = Buffer.from('3031300d060960864801650304020105000420', 'hex')
 
 /** The same key with Node's arithmetic: a thousand domains want certificates at once. */
 function fast(key: pki.rsa.PrivateKey): pki.rsa.PrivateKey {
-  const pem = pki.privateKeyToPem(key);
+  const own = createPrivateKey(pki.privateKeyToPem(key));
   const sign = (digest: md.MessageDigest): string =>
-    privateEncrypt({ key: pem, padding: constants.RSA_PKCS1_PADDING }, Buffer.concat([SHA256_INFO, Buffer.from(digest.digest().toHex(), 'hex')])).toString(
+    privateEncrypt({ key: own, padding: constants.RSA_PKCS1_PADDING }, Buffer.concat([SHA256_INFO, Buffer.from(digest.digest().toHex(), 'hex')])).toString(
       'binary',
     );
   return { ...key, sign };

@@ -1,6 +1,6 @@
 import { IncomingMessage, request as requestHttp } from 'node:http';
 import { Socket } from 'node:net';
-import { PeerCertificate, SecureContext, TLSSocket, connect as connectTls, createSecureContext } from 'node:tls';
+import { SecureContext, TLSSocket, connect as connectTls, createSecureContext } from 'node:tls';
 import { isIpv4, isIpv6, isPublicAddress, Prefix, inPrefix } from '@wanderon/core';
 import { openTcp } from './connect';
 import { NetError } from './netError';
@@ -130,19 +130,20 @@ function secured(socket: Socket, host: string, ca: string | undefined): Promise<
 }
 
 function judged(tls: TLSSocket): Certificate | undefined {
-  const peer = tls.getPeerCertificate() as PeerCertificate | Record<string, never>;
-  if (!('fingerprint256' in peer)) return undefined;
-  const names = (peer.subjectaltname ?? '')
+  const peer = tls.getPeerX509Certificate();
+  if (!peer) return undefined;
+  const names = (peer.subjectAltName ?? '')
     .split(', ')
     .filter((name) => name.startsWith('DNS:'))
     .map((name) => name.slice(4));
-  const { issuer } = peer as PeerCertificate;
+  // A line for each part of the name.
+  const issuer = (part: string): string | undefined => new RegExp(`^${part}=(.+)$`, 'm').exec(peer.issuer)?.[1];
   return {
     names: names.slice(0, 100),
-    issuer: String(issuer.O ?? issuer.CN ?? 'unknown').slice(0, 200),
-    from: Date.parse(peer.valid_from ?? '') / 1000,
-    until: Date.parse(peer.valid_to ?? '') / 1000,
-    fingerprint: (peer.fingerprint256 ?? '').replaceAll(':', '').toLowerCase(),
+    issuer: (issuer('O') ?? issuer('CN') ?? 'unknown').slice(0, 200),
+    from: Date.parse(peer.validFrom) / 1000,
+    until: Date.parse(peer.validTo) / 1000,
+    fingerprint: peer.fingerprint256.replaceAll(':', '').toLowerCase(),
     problem: tls.authorized ? undefined : certificateWords(tls.authorizationError),
   };
 }
