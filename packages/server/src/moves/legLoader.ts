@@ -30,7 +30,7 @@ import { HostStore, knowledgeOf } from '../hosts/host.store';
 import { Network } from '../network/network';
 import { DecisionStore } from './decision.store';
 import { LegRow, MoveRow, ObservationRow } from './move.rows';
-import { MoveStore } from './move.store';
+import { LockedLeg, MoveStore } from './move.store';
 import { ObservationStore } from './observation.store';
 
 /** One leg with all that it rests on. */
@@ -76,20 +76,6 @@ export class LegLoader {
     return { move, legs, current: legs.at(-1)! };
   }
 
-  /** Whether some parent server may publish the new set already; without the ledger, and without what servers of the zone say. */
-  async isSwitched(move: MoveRow, row: LegRow, database: Database): Promise<boolean> {
-    if (row.new_dns_host === null) return false;
-    const submitted = database('decisions').where({ leg_id: row.id, kind: 'submitted' }).select(database.raw('1'));
-    const parent = await database<ObservationRow>('observations')
-      .where({ leg_id: row.id, kind: 'parent' })
-      .orderBy('id')
-      .select<(ObservationRow & { submitted: boolean })[]>('*', database.raw('exists (?) as submitted', [submitted]));
-    if (parent.length === 0) return (await submitted.clone().first()) !== undefined;
-    if (parent[0]!.submitted) return true;
-    const seen = { parent: seenServers(parent.map((one) => sightRow<ParentSight>(one))) };
-    return switchedSince({ plan: planOf(move, row, [], new Map(), undefined), seen, said: saidBy([]) }) !== undefined;
-  }
-
   /** Seconds between looks at what is waited for: where the lab's clock hurries, a look is not sooner than a look can be. */
   get every(): number {
     return Math.max(this.config.WANDERON_LOOK_EVERY, 2 * this.clock.rate());
@@ -125,6 +111,13 @@ export class LegLoader {
       latest && { at: latest.last_seen, broken: latest.changes.filter((one) => one.weight === 'broken').map((one) => `${one.pages.join(', ')} ${one.text}`) }
     );
   }
+}
+
+/** Whether some parent server may publish the new set already; without the ledger, and without what servers of the zone say. */
+export function isSwitched({ move, row, submitted, parent }: LockedLeg): boolean {
+  if (row.new_dns_host === null) return false;
+  const seen = { parent: seenServers(parent.map((one) => sightRow<ParentSight>(one))) };
+  return submitted || switchedSince({ plan: planOf(move, row, [], new Map(), undefined), seen, said: saidBy([]) }) !== undefined;
 }
 
 function planOf(move: MoveRow, row: LegRow, rows: readonly LedgerRow[], hosts: ReadonlyMap<string, Host>, surveyedAt: number | undefined): LegPlan {

@@ -4,7 +4,7 @@ import { Instant, LedgerRow, Ruling, Scope, standing } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
 import { Recent } from '../db/recent';
 import { notFound } from '../refusals';
-import { DecisionRow, LegRow, MoveRow, RulingRow } from './move.rows';
+import { LegRow, MoveRow, ObservationRow, RulingRow } from './move.rows';
 
 const ID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
@@ -13,6 +13,16 @@ const HELD = 100_000;
 
 /** Every column but the summary, which is a page's. */
 const MOVE_COLUMNS = ['id', 'domain_id', 'scope', 'state', 'created_at', 'closed_at', 'wake_at', 'version', 'summarised'].map((column) => `moves.${column}`);
+
+/** A leg, and what says whether its switch may be under way. */
+export interface LockedLeg {
+  readonly move: MoveRow;
+  readonly row: LegRow;
+  /** A person said that the change was submitted. */
+  readonly submitted: boolean;
+  /** What servers of the parent were seen to publish. */
+  readonly parent: readonly ObservationRow[];
+}
 
 /** Moves, their legs and proposed rulings as they stand in the database. */
 @Injectable()
@@ -33,16 +43,20 @@ export class MoveStore {
   }
 
   /** A leg with its move, which nobody else writes until the transaction ends. Throws where there is none. */
-  async lockLeg(leg: string, transaction: Database): Promise<{ move: MoveRow; row: LegRow }> {
+  async lockLeg(leg: string, transaction: Database): Promise<LockedLeg> {
     const found = await this.moves(transaction)
       .join('legs', 'legs.move_id', 'moves.id')
       .where('legs.id', leg)
-      .select(transaction.raw('to_jsonb(legs) as leg'))
-      .first<(MoveRow & { leg: LegRow }) | undefined>()
+      .select(
+        transaction.raw('to_jsonb(legs) as leg'),
+        transaction.raw(`exists (select 1 from decisions where leg_id = legs.id and kind = 'submitted') as submitted`),
+        transaction.raw(`coalesce((select jsonb_agg(o order by o.id) from observations o where o.leg_id = legs.id and o.kind = 'parent'), '[]') as parent`),
+      )
+      .first<(MoveRow & { leg: LegRow; submitted: boolean; parent: ObservationRow[] }) | undefined>()
       .forUpdate('moves');
     if (!found) throw notFound('leg');
-    const { leg: row, ...move } = found;
-    return { move, row };
+    const { leg: row, submitted, parent, ...move } = found;
+    return { move, row, submitted, parent };
   }
 
   /** The version of a move; throws where there is none. */
@@ -96,17 +110,17 @@ export class MoveStore {
   /** One row of the ledger as it stands: what was decided of it last, else as it was proposed; undefined where there is none. */
   async ledgerRow(leg: string, id: string, database: Database): Promise<Ruling | undefined> {
     if (!ID.test(id)) return undefined;
-    const rows = await database<DecisionRow>('decisions').where({ leg_id: leg, kind: 'ruling', subject: id }).orderBy('id').select('id', 'undoes');
-    const decisions = rows.map((row) => ({ id: Number(row.id), undoes: row.undoes === null ? null : Number(row.undoes) }));
-    const at = standing(decisions).at(-1);
-    const last =
-      at &&
-      (await database<DecisionRow>('decisions')
-        .where({ id: String(at.id) })
-        .first('value'));
-    if (last) return (last.value as { row: Ruling | null }).row ?? undefined;
-    const proposed = await database<RulingRow>('rulings').where({ id, leg_id: leg }).first();
-    return proposed && { ...proposed, found: proposed.found ?? undefined, planned: proposed.planned ?? undefined };
+    const said = database('decisions').where({ leg_id: leg, kind: 'ruling', subject: id });
+    const decided = said.clone().select(database.raw(`coalesce(jsonb_agg(jsonb_build_object('id', id, 'undoes', undoes) order by id), '[]')`));
+    const proposed = database('rulings').where({ id, leg_id: leg }).select(database.raw('to_jsonb(rulings)'));
+    const [found] = await database.select<{ decided: { id: number; undoes: number | null }[]; proposed: RulingRow | null }[]>(
+      decided.as('decided'),
+      proposed.as('proposed'),
+    );
+    const last = standing(found!.decided).at(-1);
+    if (last) return (await said.where({ id: String(last.id) }).first<{ value: { row: Ruling | null } }>('value')).value.row ?? undefined;
+    const row = found!.proposed;
+    return row ? { ...row, found: row.found ?? undefined, planned: row.planned ?? undefined } : undefined;
   }
 
   /** A domain that is known already is taken as it is. */

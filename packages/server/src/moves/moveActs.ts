@@ -9,8 +9,8 @@ import { Caller } from '../people/allow';
 import { NotNow } from '../refusals';
 import { DecisionStore, NewDecision } from './decision.store';
 import { LegLoader, LoadedLeg, LoadedMove } from './legLoader';
-import { LegRow, MoveRow } from './move.rows';
-import { MoveStore } from './move.store';
+import { MoveRow } from './move.rows';
+import { LockedLeg, MoveStore } from './move.store';
 import { deskColumns, summaryOf } from './summary';
 import { WakeUps } from './wakeUps';
 
@@ -32,9 +32,7 @@ export interface Act extends LoadedMove {
 type Word = Parameters<Act['decide']>;
 
 /** An act that rests on little: the leg's own row and what the act itself reads; a zone of thousands of sets is not loaded for it. */
-export interface LightAct {
-  readonly move: MoveRow;
-  readonly row: LegRow;
+export interface LightAct extends LockedLeg {
   readonly transaction: Database;
 }
 
@@ -82,9 +80,10 @@ export class MoveActs {
     // Where time stands still, later never comes.
     const wakeAt = rate === 0 ? 0 : this.clock.now() + TYPING * Math.max(1, rate);
     return this.locked(await this.store.moveOf(legId), wakeAt, async (transaction) => {
-      const { move, row } = await this.store.lockLeg(legId, transaction);
+      const locked = await this.store.lockLeg(legId, transaction);
+      const { move } = locked;
       refuseEnded(move);
-      const [decision, event] = await work({ move, row, transaction });
+      const [decision, event] = await work({ ...locked, transaction });
       const said = this.events.row({ person: person.id, domain: move.domain, move: move.id, ...event });
       const version = move.version + 1;
       await this.decisions

@@ -36,7 +36,7 @@ import { InvalidInput, NotNow, NotReachable, Refusal, Unsuitable, notFound } fro
 import { nameserversOf } from '../survey/takeSurvey';
 import { SurveyViews } from '../survey/survey.view';
 import { DecisionStore } from './decision.store';
-import { LegLoader } from './legLoader';
+import { LegLoader, isSwitched } from './legLoader';
 import { MoveRow } from './move.rows';
 import { MoveStore } from './move.store';
 import { Act, KEPT, MoveActs } from './moveActs';
@@ -145,11 +145,12 @@ export class MoveService {
   }
 
   async editRuling(legId: string, rulingId: string, edit: RulingEdit, person: Caller): Promise<Acted> {
-    return this.acts.lightly(legId, person, async ({ row, move, transaction }) => {
+    return this.acts.lightly(legId, person, async (act) => {
+      const { row, transaction } = act;
       const before = await this.store.ledgerRow(row.id, rulingId, transaction);
       if (!before) throw notFound('ruling');
-      if (await this.loader.isSwitched(move, row, transaction)) throw switched();
-      const result = editRow(Name.parse(`${move.domain}.`), before, edit);
+      if (isSwitched(act)) throw switched();
+      const result = editRow(Name.parse(`${act.move.domain}.`), before, edit);
       if (!result.ok) throw refused(result);
       const text = `${before.owner} ${before.type}: ${result.row ? result.row.ruling : 'taken out'}.`;
       return [
@@ -171,10 +172,11 @@ export class MoveService {
 
   /** Takes the last decision back that can be. */
   async undo(legId: string, person: Caller): Promise<Acted> {
-    return this.acts.lightly(legId, person, async ({ row, move, transaction }) => {
+    return this.acts.lightly(legId, person, async (act) => {
+      const { row, transaction } = act;
       const last = await this.decisions.last(row.id, undoable, transaction);
       if (!last) throw new NotNow('There is nothing to undo.', { kept: KEPT });
-      if (last.kind === 'ruling' && (await this.loader.isSwitched(move, row, transaction))) throw switched();
+      if (last.kind === 'ruling' && isSwitched(act)) throw switched();
       return [
         { kind: last.kind, subject: last.subject, undoes: last.id },
         { kind: last.kind, text: `${decisionWords(last)}: taken back.`, before: last.value },
@@ -184,10 +186,11 @@ export class MoveService {
 
   /** Makes the last undo undone. */
   async redo(legId: string, person: Caller): Promise<Acted> {
-    return this.acts.lightly(legId, person, async ({ row, move, transaction }) => {
+    return this.acts.lightly(legId, person, async (act) => {
+      const { row, transaction } = act;
       const last = await this.decisions.last(row.id, redoable, transaction);
       if (!last) throw new NotNow('There is nothing to do again.', { kept: KEPT });
-      if (last.kind === 'ruling' && (await this.loader.isSwitched(move, row, transaction))) throw switched();
+      if (last.kind === 'ruling' && isSwitched(act)) throw switched();
       const whole = await this.decisions.get(last.undoes!, transaction);
       return [
         { kind: last.kind, subject: last.subject, undoes: last.id },

@@ -6,6 +6,7 @@ import { COARSE, fullTime, relative, shortTime, useNow } from '../time';
 import { Button } from '../ui/button';
 import { Empty, Failed, Loading } from '../ui/states';
 import { Strips } from '../ui/strips';
+import { useWindowed } from '../ui/windowed';
 import { RowAction } from './rowAction';
 import { StartMove } from './startMove';
 
@@ -20,6 +21,7 @@ interface Due {
 /** What is due, in the order of time; above it every move in motion on one axis. */
 export function DeskPlace({ me }: { me: Me }) {
   const moves = useOpenMoves();
+  const { hasNextPage, isFetchingNextPage, fetchNextPage } = moves;
   const now = useNow(COARSE);
   if (moves.isPending || now === 0)
     return (
@@ -53,7 +55,7 @@ export function DeskPlace({ me }: { me: Me }) {
         <>
           <section aria-label="Moves in motion" className="mb-6">
             <Strips moves={open.slice(0, STRIPS)} now={now} />
-            {(open.length > STRIPS || moves.hasNextPage) && (
+            {(open.length > STRIPS || hasNextPage) && (
               <p className="py-1 text-sm text-faded">
                 The {Math.min(STRIPS, open.length)} that come first;{' '}
                 <Link to="/moves" className="text-accent hover:underline">
@@ -64,47 +66,68 @@ export function DeskPlace({ me }: { me: Me }) {
             )}
           </section>
           <section aria-label="Agenda">
-            {groups
-              .filter(([, rows]) => rows.length > 0)
-              .map(([title, rows]) => (
-                <div key={title} className="mb-4">
-                  <h2 className={`smallcaps border-b border-ink pb-0.5 ${title === 'Stopped' ? 'text-rust' : ''}`}>{title}</h2>
-                  <ul>
-                    {rows.map(({ move, next }) => (
-                      <li key={move.id} className="border-b border-rule">
-                        <div className="grid grid-cols-[9.5rem_13rem_1fr_auto] items-baseline gap-4 py-1 hover:bg-sheet max-md:grid-cols-1 max-md:gap-0">
-                          <span className="text-faded" title={next.dueAt ? fullTime(next.dueAt) : undefined}>
-                            {next.dueAt && next.dueAt > now ? shortTime(next.dueAt) : next.who === 'you' ? 'as soon as you can' : 'under way'}
-                          </span>
-                          <Link to={`/moves/${move.id}/${next.chapter}`} className="truncate font-semibold hover:text-accent">
-                            {move.shown}
-                          </Link>
-                          <span>
-                            <span className={next.failed ? 'text-rust' : next.who === 'you' ? 'text-accent' : ''}>{next.text}</span>
-                            {next.dueAt && next.dueAt > now && <span className="text-faded"> · {relative(next.dueAt, now)}</span>}
-                            {move.from && move.to && (
-                              <span className="text-faded">
-                                {' '}
-                                · {move.from} → {move.to}
-                              </span>
-                            )}
-                          </span>
-                          {me.role !== 'viewer' && next.who === 'you' && <RowAction move={move} next={next} due={!next.dueAt || next.dueAt <= now} />}
-                        </div>
-                      </li>
-                    ))}
-                  </ul>
-                </div>
-              ))}
-            {moves.hasNextPage && (
-              <Button disabled={moves.isFetchingNextPage} onClick={() => void moves.fetchNextPage()}>
-                {moves.isFetchingNextPage ? 'Reading …' : 'What comes after these'}
+            <Agenda me={me} groups={groups} now={now} more={hasNextPage && !isFetchingNextPage ? () => void fetchNextPage() : undefined} />
+            {hasNextPage && (
+              <Button disabled={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+                {isFetchingNextPage ? 'Reading …' : 'What comes after these'}
               </Button>
             )}
           </section>
         </>
       )}
     </Page>
+  );
+}
+
+/** Groups with their rows, of which those in sight are drawn. */
+function Agenda({ me, groups, now, more }: { me: Me; groups: readonly [string, readonly Due[]][]; now: number; more: (() => void) | undefined }) {
+  const rows = groups.flatMap(([title, all]): (string | Due)[] => (all.length > 0 ? [title, ...all] : []));
+  const { list, rows: drawn, above, below, measure } = useWindowed<HTMLDivElement>(rows.length, 33, more);
+  return (
+    <div ref={list} className="mb-4" style={{ paddingTop: above, paddingBottom: below }}>
+      {drawn.map((index) => {
+        const row = rows[index]!;
+        return typeof row === 'string' ? (
+          <h2
+            key={row}
+            ref={measure}
+            data-index={index}
+            className={`smallcaps border-b border-ink pb-0.5 ${index > 0 ? 'pt-4' : ''} ${row === 'Stopped' ? 'text-rust' : ''}`}
+          >
+            {row}
+          </h2>
+        ) : (
+          <div key={row.move.id} ref={measure} data-index={index}>
+            <AgendaRow me={me} due={row} now={now} />
+          </div>
+        );
+      })}
+    </div>
+  );
+}
+
+function AgendaRow({ me, due: { move, next }, now }: { me: Me; due: Due; now: number }) {
+  const later = next.dueAt !== null && next.dueAt > now;
+  return (
+    <div className="grid grid-cols-[9.5rem_13rem_1fr_auto] items-baseline gap-4 border-b border-rule py-1 hover:bg-sheet max-md:grid-cols-1 max-md:gap-0">
+      <span className="text-faded" title={next.dueAt ? fullTime(next.dueAt) : undefined}>
+        {later ? shortTime(next.dueAt!) : next.who === 'you' ? 'as soon as you can' : 'under way'}
+      </span>
+      <Link to={`/moves/${move.id}/${next.chapter}`} className="truncate font-semibold hover:text-accent">
+        {move.shown}
+      </Link>
+      <span>
+        <span className={next.failed ? 'text-rust' : next.who === 'you' ? 'text-accent' : ''}>{next.text}</span>
+        {later && <span className="text-faded"> · {relative(next.dueAt!, now)}</span>}
+        {move.from && move.to && (
+          <span className="text-faded">
+            {' '}
+            · {move.from} → {move.to}
+          </span>
+        )}
+      </span>
+      {me.role !== 'viewer' && next.who === 'you' && <RowAction move={move} next={next} due={!later} />}
+    </div>
   );
 }
 

@@ -4,6 +4,7 @@ import { useAllMoves } from '../api';
 import { Button } from '../ui/button';
 import { COARSE, fullTime, shortTime, useNow, relative } from '../time';
 import { inputLook } from '../ui/field';
+import { useWindowed } from '../ui/windowed';
 import { Empty, Failed, Loading } from '../ui/states';
 
 /** Every move there is and was. */
@@ -13,6 +14,8 @@ export function MovesPlace() {
   const moves = useAllMoves(text);
   const now = useNow(COARSE);
   const rows = moves.data?.pages.flatMap((page) => page.moves) ?? [];
+  const { hasNextPage, isFetchingNextPage, fetchNextPage } = moves;
+  const windowed = useWindowed<HTMLTableSectionElement>(rows.length, 33, hasNextPage && !isFetchingNextPage ? () => void fetchNextPage() : undefined);
   const many = rows.length > 5 || filter !== '';
   return (
     <div className="mx-auto w-full max-w-[1240px] px-4 py-5">
@@ -46,31 +49,36 @@ export function MovesPlace() {
               <th>Begun</th>
             </tr>
           </thead>
-          <tbody>
-            {rows.map((move) => (
-              <tr key={move.id} className="border-b border-rule align-baseline hover:bg-sheet">
-                <td className="py-1.5 pr-4">
-                  <Link to={`/moves/${move.id}/${move.next?.chapter ?? 'watch'}`} className="font-semibold hover:text-accent">
-                    {move.shown}
-                  </Link>
-                </td>
-                <td className="pr-4">{move.from ?? '—'}</td>
-                <td className="pr-4">{move.to ?? '—'}</td>
-                <td className={`pr-4 ${move.next?.failed ? 'text-rust' : ''}`}>
-                  {move.next?.text ?? move.state}
-                  {move.next?.dueAt && move.next.dueAt > now && <span className="text-faded"> · {relative(move.next.dueAt, now)}</span>}
-                </td>
-                <td className="text-faded" title={fullTime(move.createdAt)}>
-                  {shortTime(move.createdAt)}
-                </td>
-              </tr>
-            ))}
+          <tbody ref={windowed.list}>
+            {windowed.above > 0 && <tr style={{ height: windowed.above }} />}
+            {windowed.rows.map((index) => {
+              const move = rows[index]!;
+              return (
+                <tr key={move.id} ref={windowed.measure} data-index={index} className="border-b border-rule align-baseline hover:bg-sheet">
+                  <td className="py-1.5 pr-4">
+                    <Link to={`/moves/${move.id}/${move.next?.chapter ?? 'watch'}`} className="font-semibold hover:text-accent">
+                      {move.shown}
+                    </Link>
+                  </td>
+                  <td className="pr-4">{move.from ?? '—'}</td>
+                  <td className="pr-4">{move.to ?? '—'}</td>
+                  <td className={`pr-4 ${move.next?.failed ? 'text-rust' : ''}`}>
+                    {move.next?.text ?? move.state}
+                    {move.next?.dueAt && move.next.dueAt > now && <span className="text-faded"> · {relative(move.next.dueAt, now)}</span>}
+                  </td>
+                  <td className="text-faded" title={fullTime(move.createdAt)}>
+                    {shortTime(move.createdAt)}
+                  </td>
+                </tr>
+              );
+            })}
+            {windowed.below > 0 && <tr style={{ height: windowed.below }} />}
           </tbody>
         </table>
       )}
-      {moves.hasNextPage && (
-        <Button className="mt-3" disabled={moves.isFetchingNextPage} onClick={() => void moves.fetchNextPage()}>
-          {moves.isFetchingNextPage ? 'Reading …' : 'Earlier moves'}
+      {hasNextPage && (
+        <Button className="mt-3" disabled={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+          {isFetchingNextPage ? 'Reading …' : 'Earlier moves'}
         </Button>
       )}
     </div>
