@@ -1,10 +1,10 @@
-import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { MoveSummary } from '@wanderon/contract';
 import { compareOnDesk, deskPlaceOf } from '@wanderon/core';
 import knex, { Knex } from 'knex';
 import { Api } from '../../../command/src/api';
 import { ROOT } from '../../../command/src/processes';
+import { insertMoves } from '../support/manyMoves';
 import { ServerUnderTest } from '../support/world';
 
 const MOVES = 1200;
@@ -19,47 +19,7 @@ describe('the Desk of an agency with many moves', () => {
     await server.open();
     api = await server.signIn('admin');
     database = knex({ client: 'pg', connection: server.database });
-    const scope = { kind: 'whole' };
-    const made = Array.from({ length: MOVES }, (_, index) => {
-      // The oldest move of all is the one that stopped; many are due at one moment.
-      const next =
-        index % 7 === 3
-          ? null
-          : {
-              step: 'switch',
-              text: 'x',
-              chapter: 'switch',
-              who: index % 3 === 0 ? 'you' : 'wanderon',
-              dueAt: index % 5 === 0 ? null : 2e9 - (index % 40),
-              failed: index === 0,
-            };
-      const summary = { from: null, to: null, client: null, state: 'open', scope, marks: [], drain: null, next };
-      return { domain: randomUUID(), id: randomUUID(), name: `client-${index}.example`, created: 1e9 + index, summary };
-    });
-    await database.batchInsert(
-      'domains',
-      made.map(({ domain, name }) => ({ id: domain, name })),
-      300,
-    );
-    await database.batchInsert(
-      'moves',
-      made.map(({ id, domain, name, created, summary }) => {
-        const { group, due } = deskPlaceOf(summary.next as MoveSummary['next']);
-        const whole = { id, leg: randomUUID(), domain: name, shown: name, createdAt: created, ...summary };
-        return {
-          id,
-          domain_id: domain,
-          scope: JSON.stringify(scope),
-          state: 'open',
-          created_at: created,
-          wake_at: null,
-          summary: JSON.stringify(whole),
-          desk_group: group,
-          desk_due: due,
-        };
-      }),
-      300,
-    );
+    await insertMoves(database, MOVES);
   });
   afterAll(async () => {
     await database.destroy();

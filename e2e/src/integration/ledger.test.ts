@@ -4,6 +4,7 @@ import { LedgerPage, joinedLedger } from '@wanderon/contract';
 import knex, { Knex } from 'knex';
 import { Api, ApiError } from '../../../command/src/api';
 import { ROOT } from '../../../command/src/processes';
+import { ALIAS, LargeLedger, insertLedger } from '../support/largeLedger';
 import { ServerUnderTest } from '../support/world';
 
 const ROWS = 1203;
@@ -11,24 +12,8 @@ const ROWS = 1203;
 /** A ledger of more rows than a page holds: read in parts, each anew only where it changed. */
 describe('a large ledger', () => {
   const server = new ServerUnderTest({ WANDERON_ROOT_HINTS: join(ROOT, 'e2e/corpus/hints') });
-  const leg = randomUUID();
-  const rows = Array.from({ length: ROWS }, (_, position) => {
-    const owner = `name-${position}.seed-library.example.`;
-    const set = { owner, type: position === 700 ? 'CNAME' : 'A', ttl: 3600, data: [position === 700 ? 'Name-1.seed-library.example.' : '192.0.2.7'] };
-    return {
-      id: randomUUID(),
-      leg_id: leg,
-      position,
-      owner,
-      type: set.type,
-      ruling: 'carry',
-      found: JSON.stringify(set),
-      planned: JSON.stringify(set),
-      reason: '',
-    };
-  });
-  // An address stands beside the alias: a remark on both, far from the first page.
-  rows.push({ ...rows[0]!, id: randomUUID(), position: ROWS, owner: rows[700]!.owner });
+  let leg: string;
+  let rows: LargeLedger['rows'];
   let database: Knex;
   let api: Api;
   const page = (query: string): Promise<LedgerPage> => api.call<LedgerPage>('GET', `/api/legs/${leg}/ledger${query}`);
@@ -42,18 +27,7 @@ describe('a large ledger', () => {
     await server.open();
     api = await server.signIn('admin');
     database = knex({ client: 'pg', connection: server.database });
-    const [domain, move, host] = [randomUUID(), randomUUID(), randomUUID()];
-    const scope = JSON.stringify({ kind: 'whole' });
-    await database('domains').insert({ id: domain, name: 'seed-library.example' });
-    await database('hosts').insert({
-      ...{ id: host, name: 'New DNS', role: 'dns', nameservers: '["ns1.quillmere.example."]', addresses: '[]', requires: '[]', note: '' },
-    });
-    await database('moves').insert({ id: move, domain_id: domain, scope, state: 'open', created_at: 1e9, wake_at: null });
-    await database('legs').insert({
-      ...{ id: leg, move_id: move, position: 0, kind: 'delegation', scope, new_dns_host: host },
-      ...{ old_nameservers: '["ns1.oldquay.example."]', new_nameservers: '["ns1.quillmere.example."]' },
-    });
-    await database.batchInsert('rulings', rows, 300);
+    ({ leg, rows } = await insertLedger(database, ROWS));
   });
   afterAll(async () => {
     await database.destroy();
@@ -64,7 +38,7 @@ describe('a large ledger', () => {
     const [whole] = await pages(2000);
     expect(whole).toMatchObject({ total: ROWS + 1, next: null });
     expect(whole!.rulings.map((one) => one.id)).toEqual(rows.map((row) => row.id));
-    const beside = whole!.remarks.filter((one) => one.owner === rows[700]!.owner);
+    const beside = whole!.remarks.filter((one) => one.owner === rows[ALIAS]!.owner);
     expect(beside.length).toBeGreaterThan(0);
     const parts = await pages(100);
     expect(parts).toHaveLength(13);
@@ -72,7 +46,7 @@ describe('a large ledger', () => {
     expect(joined.rulings).toEqual(whole!.rulings);
     const texts = (all: LedgerPage['remarks']): string[] => all.map((one) => `${one.owner} ${one.type} ${one.code}`).sort();
     expect(texts(joined.remarks)).toEqual(texts(whole!.remarks));
-    expect(parts[0]!.remarks.some((one) => one.owner === rows[700]!.owner)).toBe(false);
+    expect(parts[0]!.remarks.some((one) => one.owner === rows[ALIAS]!.owner)).toBe(false);
     expect((await page('')).rulings).toHaveLength(500);
   });
 

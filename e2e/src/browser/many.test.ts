@@ -1,0 +1,79 @@
+import { join } from 'node:path';
+import knex, { Knex } from 'knex';
+import { Page } from 'puppeteer-core';
+import { ROOT } from '../../../command/src/processes';
+import { Chromium, signIn, words } from '../support/browser';
+import { insertLedger } from '../support/largeLedger';
+import { insertMoves } from '../support/manyMoves';
+import { ServerUnderTest } from '../support/world';
+
+const MOVES = 700;
+const ROWS = 2300;
+
+/** An agency with hundreds of open moves, and a zone with thousands of rows: what is drawn is what is in sight. */
+describe('many rows', () => {
+  const server = new ServerUnderTest({ WANDERON_ROOT_HINTS: join(ROOT, 'e2e/corpus/hints') });
+  const chromium = new Chromium();
+  let database: Knex;
+  let page: Page;
+  let move: string;
+
+  beforeAll(async () => {
+    await server.open();
+    await server.signIn('admin');
+    database = knex({ client: 'pg', connection: server.database });
+    await insertMoves(database, MOVES);
+    ({ move } = await insertLedger(database, ROWS));
+    await chromium.open();
+    page = await chromium.page();
+    await signIn(page, server.address, 'admin');
+  });
+  afterAll(async () => {
+    await chromium.close();
+    await database.destroy();
+    await server.close();
+  });
+
+  /** Scrolls on until every domain was drawn once; gives the most rows that were drawn at a time. */
+  const scrollThrough = async (rows: string): Promise<{ seen: number; most: number }> =>
+    page.evaluate(async (selector) => {
+      const seen = new Set<string>();
+      let most = 0;
+      let still = 0;
+      while (still < 25) {
+        const links = Array.from(document.querySelectorAll<HTMLAnchorElement>(selector));
+        most = Math.max(most, links.length);
+        const before = seen.size;
+        for (const link of links) seen.add(link.textContent ?? '');
+        const at = window.scrollY;
+        window.scrollBy(0, 600);
+        await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
+        still = seen.size === before && window.scrollY === at ? still + 1 : 0;
+      }
+      return { seen: seen.size, most };
+    }, rows);
+
+  it('are read on while the Desk is scrolled, and few are drawn at a time', async () => {
+    await words(page, 'client-0.example');
+    const { seen, most } = await scrollThrough('section[aria-label="Agenda"] a.font-semibold');
+    // Those that have nothing next are not on the agenda; the one of the ledger is.
+    const due = Array.from({ length: MOVES }, (_, index) => index).filter((index) => index % 7 !== 3).length + 1;
+    expect([seen, most < 150]).toEqual([due, true]);
+  });
+
+  it('are read on in the list of moves as well', async () => {
+    await page.goto(`${server.address}/moves`);
+    await words(page, `client-${MOVES - 1}.example`);
+    const { seen, most } = await scrollThrough('tbody a');
+    expect([seen, most < 150]).toEqual([MOVES + 1, true]);
+  });
+
+  it('of a ledger come in parts, and the last one can be found', async () => {
+    await page.goto(`${server.address}/moves/${move}/rebuild`);
+    await words(page, `${ROWS + 1} carried`);
+    await page.waitForFunction(() => !document.body.innerText.includes('rows are read'));
+    await page.locator('input[aria-label="Filter the ledger"]').fill(`name-${ROWS - 1}.`);
+    await words(page, `name-${ROWS - 1}`);
+    expect(await page.$$eval('[aria-label="Ledger"] [data-index]', (rows) => rows.length)).toBe(1);
+  });
+});
