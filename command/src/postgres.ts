@@ -1,8 +1,7 @@
 import { spawnSync } from 'node:child_process';
-import { randomBytes } from 'node:crypto';
+import { randomBytes, randomInt } from 'node:crypto';
 import { accessSync, chmodSync, chownSync, existsSync, mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
-import { AddressInfo } from 'node:net';
 import { dirname, join } from 'node:path';
 
 /** A PostgreSQL cluster of our own, on loopback and a free port; the system's is never touched. */
@@ -61,14 +60,23 @@ export function clusterFolder(wanted: string, tag: string): string {
   return folder;
 }
 
-export function freePort(wanted = 0): Promise<number> {
-  return new Promise((resolve, reject) => {
+/** Below the ports that systems give to outgoing connections, one of which could take a free one before its server does. */
+const PORTS = { least: 12_000, count: 20_000 };
+
+/** A port of loopback that is free: the wanted one, or any. Throws an Error where none of many can be taken. */
+export async function freePort(wanted = 0): Promise<number> {
+  for (let tries = 0; tries < 100; tries++) {
+    const port = wanted !== 0 && tries === 0 ? wanted : PORTS.least + randomInt(PORTS.count);
+    if (await isFree(port)) return port;
+  }
+  throw new Error('No port of 127.0.0.1 can be listened on.');
+}
+
+function isFree(port: number): Promise<boolean> {
+  return new Promise((resolve) => {
     const probe = createServer();
-    probe.once('error', (error) => (wanted === 0 ? reject(error) : resolve(freePort())));
-    probe.listen(wanted, '127.0.0.1', () => {
-      const { port } = probe.address() as AddressInfo;
-      probe.close(() => resolve(port));
-    });
+    probe.once('error', () => resolve(false));
+    probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)));
   });
 }
 

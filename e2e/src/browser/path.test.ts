@@ -5,7 +5,7 @@ import { Name, RRset, TYPE_CODES, TsigKey, groupRecords, printRdata, sameData, t
 import { DnsClient, Route, RouteTable, transferZone } from '@wanderon/net';
 import { Page } from 'puppeteer-core';
 import { Demo, openDemo } from '../../../command/src/demo';
-import { Chromium, button, chapter, field, signIn, words } from '../support/browser';
+import { Chromium, button, chapter, field, paste, picture, signIn, words } from '../support/browser';
 
 const ZONE = Name.parse('lighthouse-museum.example.');
 
@@ -126,6 +126,18 @@ describe('a domain moves from end to end', () => {
     await words(page, 'The website is being looked at.');
     await speed(page, '× 3600');
     await words(page, 'The gate is open');
+    // What was typed at the registrar is held against the sheet before it is saved.
+    const form = 'Before you save: paste the form back';
+    await paste(page, form, 'ns1.oldquay.example\nns2.oldquay.example');
+    await words(page, 'These are the names from before: nothing was typed yet.');
+    await paste(page, form, 'Nameserver 1: ns1.quillmere.example\nNameserver 2: ns1.quillmere.example\nNameserver 3: ns2.oldquay.example\n');
+    await words(page, 'Do not save it like this: 3 things are wrong.');
+    await words(page, 'ns1.quillmere.example stands twice: the number was not changed. One of them is ns2.quillmere.example.');
+    await words(page, 'ns2.oldquay.example is left from before: take it out.');
+    await words(page, 'ns3.quillmere.example is missing: that field was not saved, or not filled in.');
+    await picture(page, 'form-checked');
+    await paste(page, form, 'ns3.quillmere.example.\nns2.quillmere.example\nns1.quillmere.example');
+    await words(page, 'As planned: these 3, and no other.');
     // Real time, or the parent is seen to publish the change before the person says so.
     await speed(page, '× 1');
     const registrar = await chromium.page();

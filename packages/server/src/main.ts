@@ -32,6 +32,11 @@ async function main(): Promise<void> {
     }),
   );
   app.use(cookieParser());
+  // Kept by the person's own browser only, and asked for anew each time: what did not change is not sent again.
+  app.use('/api', (_request: Request, response: Response, next: NextFunction) => {
+    response.setHeader('Cache-Control', 'private, no-cache');
+    next();
+  });
   // A whole zone file in hand is more than anything else that people send.
   app.use('/api/legs/:leg/in-hand', json({ limit: '8mb' }));
   app.useBodyParser('json', { limit: '1mb' });

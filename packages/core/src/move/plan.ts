@@ -2,6 +2,7 @@ import { Name } from '../dns/name';
 import { typeMnemonic } from '../dns/typeNames';
 import { HostKnowledge } from '../rebuild/host';
 import { Ruling } from '../rebuild/ruling';
+import { KnownSet } from '../slips/nameservers/slip';
 import { RRsetText } from '../dns/record';
 import { Instant } from '../timetable/instant';
 
@@ -28,6 +29,8 @@ export interface LegPlan {
   readonly rulings: readonly Ruling[];
   readonly oldNameservers: readonly string[];
   readonly newNameservers: readonly string[];
+  /** Sets of other hosts, which somebody could type instead. */
+  readonly otherSets: readonly KnownSet[];
   /** Every address of every server of the old set, and of the new one as its host gave them. */
   readonly oldServers: readonly ServerAt[];
   readonly newServers: readonly ServerAt[];

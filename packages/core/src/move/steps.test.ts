@@ -53,6 +53,24 @@ describe('the rules of a leg', () => {
     expect(stepOf(leg, 'push')!.standing.text).toBe('After: choose where it goes.');
   });
 
+  it('name the slip where the parent publishes a set that somebody typed wrongly, and say what to do', () => {
+    const text = (nameservers: readonly string[]): string => {
+      const parent = rows('a.nic.test.', '192.0.2.53', [0, 4000, published(OLD)], [4060, 5000, published(nameservers)]);
+      return stepOf(legOf({ ...through(5000), decisions: [...decided, decision('submitted', '', null, 4000)], parent }), 'switch')!.standing.text!;
+    };
+    expect(text([...NEW, OLD[1]!])).toMatch(/neither old nor new: .* is left from before: take it out\.$/);
+    expect(text([NEW[0]!])).toMatch(/is missing: that field was not saved, or not filled in\.$/);
+    expect(text([NEW[0]!, 'ns2.third.test.'])).toMatch(/ns2\.third\.test is a nameserver of Third DNS: here it is /);
+    expect(text(NEW.map((name) => `${name.slice(0, -1)}.zone.test.`))).toMatch(/has the domain appended/);
+  });
+
+  it('say that a change which was submitted long ago is published nowhere', () => {
+    const submitted = (now: number) =>
+      stepOf(legOf({ ...through(now), decisions: [...decided, decision('submitted', '', null, 4000)], parent: old(now) }), 'switch')!.standing.text;
+    expect(submitted(7000)).toBe('0 of 1 servers of the parent publish the new set.');
+    expect(submitted(7700)).toMatch(/look at the registrar whether it was saved/);
+  });
+
   it('come to the switch once TTLs have run out at both servers, each counted from when it was seen', () => {
     // The second one was last seen with 3600 at 160 and lowered at 220: 220 + 3600 - 300.
     expect(legOf(through(1000)).times.earliestSwitch.at).toBe(3520);

@@ -32,6 +32,7 @@ export const plan: LegPlan = {
   rulings: RULINGS,
   oldNameservers: OLD,
   newNameservers: NEW,
+  otherSets: [{ of: 'Third DNS', nameservers: ['ns1.third.test.', 'ns2.third.test.'] }],
   oldServers: OLD.map((server, index) => ({ server, address: `198.51.100.${index + 1}` })),
   newServers: NEW.map((server, index) => ({ server, address: `203.0.113.${index + 1}` })),
   oldHost: { name: 'Old DNS', keyed: true },

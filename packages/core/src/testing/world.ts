@@ -59,6 +59,7 @@ export function planOf(cast: Cast, T: number, keysTtl: number | undefined): LegP
     ],
     oldNameservers: cast.old.map(nameOf),
     newNameservers: cast.fresh.map(nameOf),
+    otherSets: [],
     oldServers: at(cast.old),
     newServers: at(cast.fresh),
     oldHost: undefined,

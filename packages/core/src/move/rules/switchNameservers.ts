@@ -1,7 +1,11 @@
 import { publishesNew } from '../../timetable/newSet';
-import { nameKey, sameNameSet } from '../../watch/verdict';
+import { readNameserverSet } from '../../slips/nameserverSet';
+import { sameNameSet } from '../../watch/verdict';
 import { Leg } from '../leg';
 import { StepRule, asideWay, stands } from './rule';
+
+/** Seconds after which most registries publish what was saved; later it is worth looking whether it was. */
+const LONG = 3600;
 
 /** The NS set is changed at the registrar, and every server of the parent publishes it. */
 export const switchNameservers: StepRule = {
@@ -40,20 +44,23 @@ export function parentWords(leg: Leg): string | null {
     if (wasNew)
       words.push(`${name} published the new set and has gone back to ${last.nameservers.join(', ') || 'none'}. Times count from when it is new again.`);
     else if (!sameNameSet(last.nameservers, plan.oldNameservers) && last.nameservers.length > 0)
-      words.push(`${name} publishes a set that is neither old nor new: ${last.nameservers.join(', ')}. ${setRight(last.nameservers, plan.newNameservers)}`);
+      words.push(`${name} publishes a set that is neither old nor new: ${last.nameservers.join(', ')}. ${slipsAt(leg, last.nameservers)}`);
     else if (last.nameservers.length === 0) words.push(`${name} knows no nameservers for the domain.`);
   }
   if (words.length === 0 && ts !== undefined && !leg.times.t0) {
     const heard = seen.parent.filter((one) => one.sightings.length > 0);
     const fresh = heard.filter((one) => publishesNew(plan, one.sightings.at(-1)!.value));
-    return `${fresh.length} of ${heard.length} servers of the parent publish the new set.`;
+    const told = `${fresh.length} of ${heard.length} servers of the parent publish the new set.`;
+    const waits = fresh.length === 0 && leg.now - ts > LONG;
+    return waits ? `${told} It is long since it was submitted: look at the registrar whether it was saved, or waits for a confirmation by mail.` : told;
   }
   return words.join(' ') || null;
 }
 
-function setRight(there: readonly string[], wanted: readonly string[]): string {
-  const [have, want] = [new Set(there.map(nameKey)), new Set(wanted.map(nameKey))];
-  const extra = there.filter((name) => !want.has(nameKey(name)));
-  const missing = wanted.filter((name) => !have.has(nameKey(name)));
-  return [extra.length > 0 ? `Take out ${extra.join(', ')}.` : '', missing.length > 0 ? `Add ${missing.join(', ')}.` : ''].filter(Boolean).join(' ');
+/** What is wrong with a set, with the slip that explains it. */
+function slipsAt({ plan }: Leg, there: readonly string[]): string {
+  const context = { zone: plan.zone.toString(), wanted: plan.newNameservers, old: plan.oldNameservers, others: plan.otherSets };
+  return readNameserverSet(context, there)
+    .slips.map((slip) => slip.text)
+    .join(' ');
 }

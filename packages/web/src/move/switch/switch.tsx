@@ -8,6 +8,7 @@ import { VerdictWord } from '../../ui/verdictMark';
 import { ChapterProps, stepIn } from '../movePlace';
 import { StepNote } from '../stepNote';
 import { WebsiteLook } from '../watch/websiteLook';
+import { CheckForm } from './checkForm';
 import { GateLine } from './gateLine';
 
 /** The gate, the handover sheet for the registrar, and what the parent publishes. */
@@ -72,6 +73,7 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
               Take out <span className="mono">{left.map(plain).join(', ')}</span>. Confirm warnings and mails, then look whether it was saved.
             </p>
           )}
+          {!done && <CheckForm move={move} leg={leg} />}
           {me.lab && (
             <p className="pb-2">
               <a

@@ -1,0 +1,130 @@
+import fc from 'fast-check';
+import { distance } from './nameservers/misspelt';
+import { pastedFields, readNameserverSet } from './nameserverSet';
+
+const context = {
+  zone: 'choir.example.',
+  wanted: ['ns1.quillmere.example.', 'ns2.quillmere.example.', 'ns3.quillmere-dns.example.'],
+  old: ['ns1.oldquay.example.', 'ns2.oldquay.example.', 'ns3.oldquay.example.'],
+  others: [
+    { of: 'Quillmere Web', nameservers: ['web1.quillmere.example.', 'web2.quillmere.example.'] },
+    { of: 'canoe-yard.example', nameservers: ['blue.given.example.', 'green.given.example.'] },
+  ],
+};
+const good = ['ns1.quillmere.example', 'ns2.quillmere.example', 'ns3.quillmere-dns.example'];
+const read = (...fields: string[]) => readNameserverSet(context, fields);
+const told = (...fields: string[]): [string, string | null][] => read(...fields).slips.map(({ code, wanted }) => [code, wanted]);
+
+describe('a nameserver set as somebody typed it', () => {
+  it('is as planned in any order and spelling, with or without dots at the end, in one field more than are needed', () => {
+    expect(read('NS3.Quillmere-DNS.example.', '  ns1.quillmere.example', 'ns2.quillmere.example', '')).toEqual({
+      asPlanned: true,
+      unchanged: false,
+      slips: [],
+    });
+  });
+
+  it.each<[string, string[], [string, string | null][]]>([
+    ['a name left from before', [...good, 'ns3.oldquay.example'], [['left over', null]]],
+    ['a number that was not changed', [good[0]!, good[0]!, good[2]!], [['number', good[1]!]]],
+    ['another number', [good[0]!, 'ns4.quillmere.example', good[2]!], [['number', good[1]!]]],
+    ['one name twice beside the others', [...good, good[0]!], [['twice', null]]],
+    ['the domain appended', [good[0]!, `${good[1]!}.choir.example`, good[2]!], [['appended', good[1]!]]],
+    ['only the beginning of a name', ['ns1', good[1]!, good[2]!], [['cut', good[0]!]]],
+    ['two letters exchanged', ['ns1.quilmlere.example', good[1]!, good[2]!], [['misspelt', good[0]!]]],
+    [
+      'the set of another product',
+      ['web1.quillmere.example', 'web2.quillmere.example', good[2]!],
+      [
+        ['other set', good[0]!],
+        ['other set', good[1]!],
+      ],
+    ],
+    ['the set of another client', ['blue.given.example', good[1]!, good[2]!], [['other set', good[0]!]]],
+    ['a server of nobody', [...good, 'dns.parking.test'], [['stranger', null]]],
+    [
+      'fields that were not saved',
+      [good[0]!],
+      [
+        ['missing', good[1]!],
+        ['missing', good[2]!],
+      ],
+    ],
+  ])('names the slip: %s', (_what, fields, slips) => {
+    expect(read(...fields).asPlanned).toBe(false);
+    expect(told(...fields)).toEqual(slips);
+  });
+
+  it('says what is written in a field that is no name, and reads the name all the same', () => {
+    expect(read(`https://${good[0]!}/`, good[1]!, good[2]!)).toMatchObject({ asPlanned: true, slips: [{ code: 'url' }] });
+    expect(read(`${good[0]!}, ${good[1]!}`, good[2]!)).toMatchObject({ asPlanned: true, slips: [{ code: 'comma' }] });
+    expect(read(`${good[0]!} ${good[1]!}`, good[2]!).slips).toMatchObject([{ code: 'blank' }]);
+    expect(read(`"${good[0]!}"`, good[1]!, good[2]!).slips).toMatchObject([{ code: 'marks' }]);
+    expect(told('203.0.113.53', good[1]!, good[2]!)).toEqual([
+      ['address', null],
+      ['missing', good[0]!],
+    ]);
+    expect(told('2001:db8::53', good[1]!, good[2]!)[0]).toEqual(['address', null]);
+  });
+
+  it('tells a set that was not changed at all from one that is wrong', () => {
+    expect(read(...context.old).unchanged).toBe(true);
+    expect(read(...context.old.slice(1)).unchanged).toBe(false);
+    expect(readNameserverSet({ ...context, old: context.wanted }, good)).toMatchObject({ asPlanned: true, unchanged: false });
+  });
+
+  it('warns where a misspelt name leads into a domain of somebody else', () => {
+    expect(read('ns1.qillmere.example', good[1]!, good[2]!).slips[0]!.text).toMatch(/leads into qillmere\.example, which is not the host’s/);
+    expect(read('sn1.quillmere.example', good[1]!, good[2]!).slips[0]!.text).not.toMatch(/leads into/);
+  });
+
+  it('is as planned only where the names are the wanted ones, whatever is typed; what is wrong is always told', () => {
+    const name = fc.oneof(fc.constantFrom(...good, ...context.old, 'ns1', 'web1.quillmere.example', '', ' '), fc.domain(), fc.string({ maxLength: 30 }));
+    fc.assert(
+      fc.property(fc.array(name, { maxLength: 8 }), (fields) => {
+        const { asPlanned, slips } = read(...fields);
+        // Told apart by nothing but the letters: what is left once blanks, final dots and marks are off is exactly the set.
+        const bare = fields.map((field) => field.trim().replace(/\.$/, '').toLowerCase()).filter((field) => field !== '');
+        if ([...bare].sort().join() === [...good].sort().join()) expect(asPlanned).toBe(true);
+        if (asPlanned) for (const one of good) expect(fields.some((field) => field.toLowerCase().includes(one))).toBe(true);
+        else expect(slips.length).toBeGreaterThan(0);
+      }),
+    );
+  });
+
+  it('explains every exchange, loss or doubling of a letter in a name', () => {
+    fc.assert(
+      fc.property(fc.nat({ max: 2 }), fc.nat({ max: 11 }), fc.constantFrom('lose', 'double', 'exchange'), (which, at, how) => {
+        const name = good[which]!;
+        const made = {
+          lose: name.slice(0, at) + name.slice(at + 1),
+          double: name.slice(0, at) + name[at]! + name.slice(at),
+          exchange: name.slice(0, at) + name[at + 1]! + name[at]! + name.slice(at + 2),
+        }[how]!;
+        fc.pre(!good.includes(made) && !/\d/.test(name[at]! + name[at + 1]!) && !`${name[at]}${name[at + 1]}`.includes('.') && !made.startsWith('.'));
+        const slips = read(...good.map((one, index) => (index === which ? made : one))).slips;
+        expect(slips).toMatchObject([{ code: 'misspelt', typed: made, wanted: name }]);
+      }),
+    );
+  });
+});
+
+describe('a form that was copied', () => {
+  it('is read field by field, with the labels that stand before them left out', () => {
+    expect(pastedFields('Nameserver 1: ns1.quillmere.example\nNS2 = ns2.quillmere.example\n\n ns3.quillmere-dns.example\t\r\n')).toEqual(good);
+    expect(pastedFields('ns1.quillmere.example\tns2.quillmere.example')).toEqual(good.slice(0, 2));
+  });
+  it('of any length is read in part', () => {
+    expect(pastedFields('ns1.quillmere.example\n'.repeat(100_000)).length).toBeLessThanOrEqual(40);
+  });
+});
+
+describe('letters that differ', () => {
+  it.each([
+    ['abc', 'abc', 0],
+    ['abc', 'abd', 1],
+    ['abc', 'ac', 1],
+    ['abc', 'bac', 1],
+    ['abcd', 'badc', 2],
+  ])('%s and %s: %d', (a, b, far) => expect(distance(a, b)).toBe(far));
+});

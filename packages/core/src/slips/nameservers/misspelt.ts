@@ -1,0 +1,38 @@
+import { NameSlip } from './slip';
+
+/** Slips of the finger in one name that are still taken for it; more would be guessing. */
+const MOST = 2;
+
+/** A name that differs from one that is missing by a letter or two: left out, doubled, changed, or two of them exchanged. */
+export const misspelt: NameSlip = ({ typed, missing, context }) => {
+  const near = missing.map((name) => ({ name, far: distance(typed.toLowerCase(), name.toLowerCase()) })).sort((a, b) => a.far - b.far)[0];
+  if (!near || near.far > MOST) return undefined;
+  const domain = (name: string): string => name.replace(/\.$/, '').toLowerCase().split('.').slice(1).join('.');
+  const elsewhere = !context.wanted.some((name) => domain(name) === domain(typed));
+  const danger = elsewhere ? ` As it stands it leads into ${domain(typed)}, which is not the host’s.` : '';
+  return { code: 'misspelt', wanted: near.name, text: `${typed} is misspelt: it is ${near.name}.${danger}` };
+};
+
+/**
+ * How many letters have to be put in, left out, changed, or exchanged with their neighbour (optimal string alignment).
+ *
+ *     distance('oldqauy', 'oldquay')  // 1
+ */
+export function distance(a: string, b: string): number {
+  // A name has at most 253 letters; what is much longer or shorter is another one.
+  if (Math.abs(a.length - b.length) > MOST) return Infinity;
+  let before: number[] = [];
+  let last = Array.from({ length: b.length + 1 }, (_, index) => index);
+  for (let i = 1; i <= a.length; i++) {
+    const row = [i];
+    for (let j = 1; j <= b.length; j++) {
+      const same = a[i - 1] === b[j - 1];
+      let least = Math.min(last[j]! + 1, row[j - 1]! + 1, last[j - 1]! + (same ? 0 : 1));
+      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1]) least = Math.min(least, before[j - 2]! + 1);
+      row.push(least);
+    }
+    before = last;
+    last = row;
+  }
+  return last[b.length]!;
+}
