@@ -1,9 +1,4 @@
-import { bench } from './bench';
-import { demo } from './demo';
-import { start } from './start';
-import { test } from './test';
-import { zone } from './zone';
-
+// Each command is loaded when it is asked for: a look at a zone file need not wait for the demo's parts.
 const HELP = `Usage: ./wanderon COMMAND
 
   demo [--fresh]    everything on this machine: database, lab, server, made-up data
@@ -18,16 +13,16 @@ async function main(): Promise<number> {
   const [command, ...args] = process.argv.slice(2);
   switch (command) {
     case 'demo':
-      await demo(args);
+      await (await import('./demo')).demo(args);
       return 0;
     case 'start':
-      return start();
+      return (await import('./start')).start();
     case 'test':
-      return test(args);
+      return (await import('./test')).test(args);
     case 'zone':
-      return zone(args);
+      return (await import('./zone')).zone(args);
     case 'bench':
-      return bench(args);
+      return (await import('./bench')).bench(args);
     case undefined:
     case 'help':
     case '--help':

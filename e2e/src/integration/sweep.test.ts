@@ -73,8 +73,8 @@ describe('a sweep of a thousand domains', () => {
   }, 600_000);
 
   it('is cancelled, and surveys what is missing when asked to', async () => {
-    const { id } = await api.call<SweepView>('POST', '/api/sweeps', { name: '', text: DOMAINS.slice(0, 200).join('\n') });
-    expect((await look(id)).name).toBe('client-0.example and 199 more');
+    const { id } = await api.call<SweepView>('POST', '/api/sweeps', { name: '', text: DOMAINS.slice(0, 60).join('\n') });
+    expect((await look(id)).name).toBe('client-0.example and 59 more');
     await until('some are surveyed', async () => (await finished(id)) > 5, 120);
     await act(id, 'cancel');
     const cancelled = await until('nothing is waiting', async () => {
@@ -92,7 +92,7 @@ describe('a sweep of a thousand domains', () => {
       },
       200,
     );
-    expect(done.done).toBe(200);
+    expect(done.done).toBe(60);
   }, 400_000);
 
   it('refuses a list that holds something else, and one that holds nothing', async () => {
