@@ -64,6 +64,23 @@ describe('the rules of a leg', () => {
     expect(text(NEW.map((name) => `${name.slice(0, -1)}.zone.test.`))).toMatch(/has the domain appended/);
   });
 
+  it('are for a person while the parent publishes something else, and not any more once what is right is spreading', () => {
+    const wrong = [...NEW, OLD[1]!];
+    const at = (...second: [number, number, ParentSight][]): ReturnType<typeof legOf> =>
+      legOf({
+        ...through(6000),
+        decisions: [...decided, decision('submitted', '', null, 4000)],
+        parent: [
+          ...rows('a.nic.test.', '192.0.2.53', [0, 4000, published(OLD)], [4060, 6000, published(wrong)]),
+          ...rows('b.nic.test.', '192.0.2.54', [0, 4000, published(OLD)], ...second),
+        ],
+      });
+    expect(nextOf(at([4060, 6000, published(OLD)]))).toMatchObject({ step: 'switch', who: 'you', failed: true });
+    expect(nextOf(at([4060, 5000, published(wrong)], [5060, 6000, published(NEW)]))).toMatchObject({ step: 'switch', who: 'wanderon' });
+    // It was new there before the other one went wrong.
+    expect(nextOf(at([4030, 6000, published(NEW)]))).toMatchObject({ who: 'you', failed: true });
+  });
+
   it('say that a change which was submitted long ago is published nowhere', () => {
     const submitted = (now: number) =>
       stepOf(legOf({ ...through(now), decisions: [...decided, decision('submitted', '', null, 4000)], parent: old(now) }), 'switch')!.standing.text;
@@ -123,7 +140,11 @@ describe('the rules of a leg', () => {
     const relapsed = rows('a.nic.test.', '192.0.2.53', [0, 60, published(OLD)], [120, 180, published(NEW)], [240, 300, published(OLD)]);
     const leg = legOf({ ...through(300), parent: relapsed });
     expect(leg.times.t0).toBeUndefined();
-    expect(stepOf(leg, 'switch')!.standing).toMatchObject({ state: 'doing', text: expect.stringMatching(/has gone back to ns1\.old\.test\./) });
+    expect(stepOf(leg, 'switch')!.standing).toMatchObject({
+      state: 'stopped',
+      text: expect.stringMatching(/has gone back to ns1\.old\.test, ns2\.old\.test\./),
+    });
+    expect(nextOf(leg)).toMatchObject({ step: 'switch', who: 'you', failed: true });
     const again = legOf({ ...through(420), parent: [...relapsed, ...rows('a.nic.test.', '192.0.2.53', [360, 420, published(NEW)])] });
     expect(again.times.t0).toEqual({ lastOld: 300, firstNew: 360 });
   });

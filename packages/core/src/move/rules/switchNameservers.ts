@@ -22,9 +22,30 @@ export const switchNameservers: StepRule = {
     if (t0) return stands('done', { doneAt: t0.firstNew, since: t0.lastOld });
     if (ts === undefined) return stands('ready', { text: parentWords(leg) });
     const silent = leg.seen.parent.filter((one) => one.silence && parentLacking.some((lack) => lack.address === one.address));
-    return stands('doing', { since: ts, text: parentWords(leg), ways: silent.map((one) => asideWay(one.address, one.server)) });
+    const state = wrongAtParent(leg) ? 'stopped' : 'doing';
+    return stands(state, { since: ts, text: parentWords(leg), ways: silent.map((one) => asideWay(one.address, one.server)) });
   },
 };
+
+/**
+ * Somebody has to look at the registrar: a server of the parent publishes a set that is neither old nor new, or has gone back from
+ * the new one, and none was seen to turn new since. Where one was, what is right is spreading.
+ */
+function wrongAtParent({ plan, seen }: Leg): boolean {
+  const fresh = seen.parent.flatMap(({ sightings }) => {
+    const begin = sightings.findLastIndex(({ value }) => !publishesNew(plan, value)) + 1;
+    return begin < sightings.length ? [sightings[begin]!.first] : [];
+  });
+  return seen.parent.some(({ sightings }) => {
+    const last = sightings.at(-1);
+    if (!last || publishesNew(plan, last.value)) return false;
+    const wasNew = sightings.some(({ value }) => publishesNew(plan, value));
+    return (wasNew || !sameNameSet(last.value.nameservers, plan.oldNameservers)) && !fresh.some((since) => since > last.first);
+  });
+}
+
+/** Names as people write them. */
+const plainly = (names: readonly string[]): string => names.map((name) => name.replace(/\.$/, '')).join(', ');
 
 /** What servers of the parent publish that is neither, or no longer, as wanted; null where nothing needs saying. */
 export function parentWords(leg: Leg): string | null {
@@ -41,10 +62,9 @@ export function parentWords(leg: Leg): string | null {
     if (server.silence) words.push(`${name} (${server.address}) does not answer now: ${server.silence.problem}.`);
     if (publishesNew(plan, last)) continue;
     const wasNew = server.sightings.some(({ value }) => publishesNew(plan, value));
-    if (wasNew)
-      words.push(`${name} published the new set and has gone back to ${last.nameservers.join(', ') || 'none'}. Times count from when it is new again.`);
+    if (wasNew) words.push(`${name} published the new set and has gone back to ${plainly(last.nameservers) || 'none'}. Times count from when it is new again.`);
     else if (!sameNameSet(last.nameservers, plan.oldNameservers) && last.nameservers.length > 0)
-      words.push(`${name} publishes a set that is neither old nor new: ${last.nameservers.join(', ')}. ${slipsAt(leg, last.nameservers)}`);
+      words.push(`${name} publishes a set that is neither old nor new: ${plainly(last.nameservers)}. ${slipsAt(leg, last.nameservers)}`);
     else if (last.nameservers.length === 0) words.push(`${name} knows no nameservers for the domain.`);
   }
   if (words.length === 0 && ts !== undefined && !leg.times.t0) {

@@ -30,15 +30,7 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
   };
   return (
     <section>
-      <h2 className="text-[1.25rem] leading-tight">
-        {done
-          ? `The parent publishes the new nameservers since ${shortTime(t0.firstNew)}`
-          : sent
-            ? 'Waiting for the parent to publish the change'
-            : leg.gate.open
-              ? 'The gate is open: change the nameservers'
-              : 'The gate is shut'}
-      </h2>
+      <h2 className="text-[1.25rem] leading-tight">{headline(leg)}</h2>
       <p className="mb-3 text-faded">
         {done
           ? 'Old answers drain away from here on.'
@@ -118,6 +110,14 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
       </div>
     </section>
   );
+}
+
+function headline(leg: ChapterProps['leg']): string {
+  const { t0, ts } = leg.seen;
+  if (t0) return `The parent publishes the new nameservers since ${shortTime(t0.firstNew)}`;
+  if (stepIn(leg, 'switch')?.state === 'stopped') return 'The parent publishes something else than planned';
+  if (ts !== null) return 'Waiting for the parent to publish the change';
+  return leg.gate.open ? 'The gate is open: change the nameservers' : 'The gate is shut';
 }
 
 export function Parent({ watch }: { watch: ChapterProps['move']['watch'] }) {
