@@ -265,6 +265,9 @@ const DOMAINS = {
   });
 });
 
+/** Serves the names of a host's nameservers, and nothing else. */
+const NAMES_AT = loopback(10);
+
 const SIGNED = {
   bare: { name: 'signed-bare.example', old: 'knot' },
   chained: {
@@ -279,15 +282,28 @@ const SIGNED = {
     oldNs: `@ 5 NS ns1.renumbered.example.\nns1 5 A ${loopback(2)}`,
     newNs: `@ 5 NS ns1.renumbered.example.\nns1 5 A ${loopback(3)}`,
   },
+  // Its nameserver is a name of the host's, in a zone that nobody here has a word in.
+  hosts: {
+    name: 'kept-names.example',
+    delegation: 'kept-names.example. 3 NS ns1.moving-host.test.',
+    oldNs: '@ 5 NS ns1.moving-host.test.',
+    newNs: '@ 5 NS ns1.moving-host.test.',
+  },
 } satisfies Record<string, RealDomain>;
 
 (isRoot ? describe : describe.skip)('signed zones, and names that stay while addresses change', () => {
-  const real = new RealMoves(Object.values(SIGNED), { signed: 'nsec' });
+  const rootMore = `moving-host.test. NS dns.moving-host.test.\ndns.moving-host.test. A ${NAMES_AT}`;
+  const real = new RealMoves(Object.values(SIGNED), { signed: 'nsec', rootMore });
   beforeAll(async () => {
+    const names = `$TTL 4\n@ SOA dns h 1 60 60 600 2\n@ NS dns\ndns A ${NAMES_AT}\nns1 A ${loopback(2)}\n`;
+    await real.servers.bind(NAMES_AT, { 'moving-host.test.': names }, { keyed: false });
     await real.open();
     const host = { nameservers: ['ns1.renumbered.example.'], key: KEY };
     await real.addHost('before', { ...host, addresses: [loopback(2)] });
     await real.addHost('after', { ...host, addresses: [loopback(3)] });
+    const elsewhere = { nameservers: ['ns1.moving-host.test.'], key: KEY };
+    await real.addHost('host before', { ...elsewhere, addresses: [loopback(2)] });
+    await real.addHost('host after', { ...elsewhere, addresses: [loopback(3)] });
   });
   afterAll(() => real.close());
 
@@ -335,6 +351,27 @@ const SIGNED = {
     await driver.done('settle');
     // The host's own address in the new zone was left as it was.
     expect(await transferredLines(loopback(3), domain.name)).toContain(`ns1.renumbered.example. 5 IN A ${loopback(3)}`);
+  });
+
+  it('names of the host that stay are told by their own authority, and nothing is switched or settled while it says the old address', async () => {
+    const domain = SIGNED.hosts;
+    const driver = await real.lowered(domain, 'host after');
+    await real.open_(driver);
+    // The parent names what is wanted all along; that says nothing.
+    expect((await driver.move()).legs[0]!.seen.ts).toBeNull();
+    await driver.act('/submitted');
+    const waiting = await said(driver, new RegExp(`dns\\.moving-host\\.test still says ns1\\.moving-host\\.test at ${loopback(2)}`));
+    expect(waiting.legs[0]!.seen.t0).toBeNull();
+    const changed = Date.now() / 1000;
+    await nsupdate(real.servers.folder, NAMES_AT, [
+      'zone moving-host.test.',
+      'update delete ns1.moving-host.test. A',
+      `update add ns1.moving-host.test. 4 A ${loopback(3)}`,
+    ]);
+    await driver.done('switch');
+    await driver.done('settle');
+    // Until then a cache may have had the old address, with a TTL of 4 s, and what the old server says, with one of 2.
+    expect(Date.now() / 1000).toBeGreaterThanOrEqual(changed + 4 + 2);
   });
 
   it('a set equal in names and addresses is refused, in words that say what is possible instead', async () => {

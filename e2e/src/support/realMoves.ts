@@ -50,6 +50,8 @@ export class RealMoves {
       /** The parent is signed too, and a second resolver checks signatures from there on. */
       readonly validating?: boolean;
       readonly parentMore?: string;
+      /** Lines of the root beside those for `example`. */
+      readonly rootMore?: string;
       readonly lookouts?: string;
     } = {},
   ) {}
@@ -65,7 +67,7 @@ ${Object.entries({ [OLD_NAME.bind]: OLD, [OLD_NAME.knot]: OLD_KNOT, [NEW_NAME.bi
   .join('\n')}
 ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${OLD_NAME[domain.old ?? 'bind']}.`).join('\n')}
 `;
-    const root = `$TTL 60\n. SOA root.servers.test. root.servers.test. 1 60 60 600 2\n. NS root.servers.test.\nroot.servers.test. A ${ROOT}\nexample. NS ns1.nic.example.\nns1.nic.example. A ${PARENT}\n${this.options.parentMore ?? ''}\n`;
+    const root = `$TTL 60\n. SOA root.servers.test. root.servers.test. 1 60 60 600 2\n. NS root.servers.test.\nroot.servers.test. A ${ROOT}\nexample. NS ns1.nic.example.\nns1.nic.example. A ${PARENT}\n${this.options.parentMore ?? ''}\n${this.options.rootMore ?? ''}\n`;
     const zones = (kind: 'bind' | 'knot'): Record<string, string> =>
       Object.fromEntries(this.domains.filter((domain) => (domain.old ?? 'bind') === kind).map((domain) => [`${domain.name}.`, this.oldZone(domain)]));
     const fresh = (kind: 'bind' | 'knot' | 'nsd'): Record<string, string> =>

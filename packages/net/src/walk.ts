@@ -57,6 +57,12 @@ export class Walker {
     return { parent: parent.zone.toString(), referrals };
   }
 
+  /** The zone in which a host name stands, with its servers, as far down as the way to it leads. */
+  async serversFor(name: Name): Promise<{ zone: Name; servers: readonly NameServer[] }> {
+    await this.lookUp(name, TYPE_CODES.A, 0);
+    return this.nearest(name);
+  }
+
   /** Every address of a host name, asked from the root down; empty where there is none. */
   async addressesOf(name: Name, depth = 0): Promise<string[]> {
     if (depth > 6) return [];

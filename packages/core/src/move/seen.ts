@@ -3,7 +3,7 @@ import { Watched } from '../timetable/since';
 import { Verdict } from '../watch/verdict';
 import { SetKey } from './plan';
 
-/** What one server of the parent says of the zone. TTLs in seconds. */
+/** What one server of the parent says of the zone; or where an authority for its nameservers' names says that these are. TTLs in seconds. */
 export interface ParentSight {
   /** Empty where it denies the zone. */
   readonly nameservers: readonly string[];
@@ -11,6 +11,8 @@ export interface ParentSight {
   readonly glue: readonly { readonly name: string; readonly address: string; readonly ttl: number }[];
   readonly ds: readonly string[];
   readonly dsTtl: number;
+  /** An authority for names of the set that stay: it says where they are (as `glue`), and nothing of the zone. */
+  readonly onlyAddresses?: true;
 }
 
 /** An answer to one question: the data of the set under its own name, or a denial, which has none. */

@@ -9,7 +9,7 @@ import { earliestSwitch } from './earliestSwitch';
 import { Derived, Instant, SeenBetween, instantTerm, latest } from './instant';
 import { LedSpans, Lead, lastLeadOutside, ledSpans } from './led';
 import { Lowering, Unlowered } from './lowering';
-import { hasTurned, publishesNew, sharedNames, switchedSince } from './newSet';
+import { hasTurned, publishesNew, sharedNames, switchedSince, untoldNames } from './newSet';
 import { Remembered, rememberedUntil } from './remembered';
 import { Run } from './runs';
 import { Answered, Served, runsUntilAside } from './served';
@@ -119,7 +119,10 @@ class Folding {
     const tl = this.lowering.since(toLower);
     const parents = seen.parent.filter((one) => !this.isAside(one.address));
     const published = since(parents, (sight) => publishesNew(plan, sight), now);
-    const t0 = published.all && { lastOld: published.all.lastOld, firstNew: published.all.firstNew + assumed.parentAllowance };
+    const t0 =
+      published.all && untoldNames(this.input).length === 0
+        ? { lastOld: published.all.lastOld, firstNew: published.all.firstNew + assumed.parentAllowance }
+        : undefined;
     const led = this.ledNow();
     const te = since(
       waited.filter((one) => ofOldSet.has(one.address) || led.has(one.address)),
@@ -192,7 +195,7 @@ class Folding {
   private parentLeads({ value, from, until }: Run<ParentSight>): Run<Lead>[] {
     const shared = value.glue.filter((one) => this.shared.has(lower(one.name)));
     return [
-      { value: { servers: this.serversOf(value.nameservers, value.glue), ttl: value.ttl }, from, until },
+      ...(value.onlyAddresses ? [] : [{ value: { servers: this.serversOf(value.nameservers, value.glue), ttl: value.ttl }, from, until }]),
       ...shared.map((one) => ({ value: { servers: [one.address], ttl: one.ttl }, from, until })),
     ];
   }

@@ -1,3 +1,4 @@
+import { Name } from '../dns/name';
 import { TYPE_CODES } from '../dns/typeNames';
 import { LegPlan, keyOf, setKey } from '../move/plan';
 import { Said } from '../move/said';
@@ -7,6 +8,13 @@ import { Instant } from './instant';
 
 /** Names that stand in both sets and have other addresses in the new one: there the new is told by address. */
 export function sharedNames(plan: Pick<LegPlan, 'oldServers' | 'newServers'>): ReadonlyMap<string, readonly string[]> {
+  let shared = made.get(plan);
+  if (!shared) made.set(plan, (shared = findShared(plan)));
+  return shared;
+}
+const made = new WeakMap<object, ReadonlyMap<string, readonly string[]>>();
+
+function findShared(plan: Pick<LegPlan, 'oldServers' | 'newServers'>): ReadonlyMap<string, readonly string[]> {
   const shared = new Map<string, string[]>();
   const addresses = (servers: LegPlan['newServers'], name: string): string[] => servers.filter((one) => lower(one.server) === name).map((one) => one.address);
   for (const name of new Set(plan.newServers.map((one) => lower(one.server)))) {
@@ -16,14 +24,38 @@ export function sharedNames(plan: Pick<LegPlan, 'oldServers' | 'newServers'>): R
   return shared;
 }
 
-/** True where a server of the parent publishes the new set, by names, and by address where names stay. */
+/**
+ * True where a server of the parent publishes the new set, by names, and by address where names stay; and where an authority for
+ * names that stay gives their new addresses.
+ */
 export function publishesNew(plan: LegPlan, sight: ParentSight): boolean {
-  if (!sameNameSet(sight.nameservers, plan.newNameservers)) return false;
+  if (!sight.onlyAddresses && !sameNameSet(sight.nameservers, plan.newNameservers)) return false;
+  if (sight.onlyAddresses && sight.glue.length === 0) return false;
   for (const [name, addresses] of sharedNames(plan)) {
     const glue = sight.glue.filter((one) => lower(one.name) === name).map((one) => one.address);
     if (glue.some((address) => !addresses.includes(address))) return false;
   }
   return true;
+}
+
+/** Names that stay, stand outside of the zone, and move to another address: their own authorities say when (RFC 2181 §5.4.1). */
+export function namesElsewhere(plan: LegPlan): string[] {
+  return [...sharedNames(plan).keys()].filter((name) => !Name.parse(name).isAtOrBelow(plan.zone));
+}
+
+/** Whether what a server says can tell the new set from the old one: by its names, or by an address of a name that stays. */
+function tells(plan: LegPlan, sight: ParentSight): boolean {
+  if (!sight.onlyAddresses && !sameNameSet(plan.oldNameservers, plan.newNameservers)) return true;
+  const shared = sharedNames(plan);
+  return shared.size === 0 || sight.glue.some((one) => shared.has(lower(one.name)));
+}
+
+/** Names that stay and of which no server says where they are; nothing is switched while there is one. */
+export function untoldNames({ plan, seen, said }: SwitchInput): string[] {
+  const latest = seen.parent.flatMap((server) => server.sightings.at(-1)?.value ?? []);
+  // A person has set those aside that never answered.
+  if (seen.parent.some((server) => server.sightings.length === 0 && said.aside.has(server.address))) return [];
+  return [...sharedNames(plan).keys()].filter((name) => !latest.some((sight) => sight.glue.some((one) => lower(one.name) === name)));
 }
 
 /** True where an old authority has turned: it names the new set only, at the new addresses, or has refused for long. */
@@ -47,7 +79,7 @@ export interface SwitchInput {
 /** ts: the earliest moment at which some parent server may have published the new set: as somebody said, or as it was seen. */
 export function switchedSince({ plan, seen, said }: SwitchInput): Instant | undefined {
   const before = seen.parent.flatMap((server) => {
-    const index = server.sightings.findIndex((one) => publishesNew(plan, one.value));
+    const index = server.sightings.findIndex((one) => tells(plan, one.value) && publishesNew(plan, one.value));
     return index < 0 ? [] : [server.sightings[index - 1]?.last ?? server.sightings[index]!.first];
   });
   const all = [...before, ...(said.submittedAt === undefined ? [] : [said.submittedAt])];

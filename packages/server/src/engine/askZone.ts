@@ -50,7 +50,8 @@ function refusal(message: Message, zone: Name): string | undefined {
   return message.authoritative || refers ? undefined : 'it does not answer with authority';
 }
 
-async function askSet(client: DnsClient, address: string, zone: Name, key: SetKey): Promise<AnswerSight | undefined> {
+/** What a server answers of one set; undefined where it does not, or not with authority. */
+export async function askSet(client: DnsClient, address: string, zone: Name, key: SetKey): Promise<AnswerSight | undefined> {
   const owner = Name.parse(ownerOf(key));
   const type = typeCode(typeOf(key))!;
   const asked = await observed(client.ask({ address }, owner, type));

@@ -3,6 +3,7 @@ import { HorizonsView, LedgerPage, LegView, MoveSummary, MoveView, ServedView, W
 import {
   Leg,
   Line,
+  ParentSight,
   RRsetText,
   Step,
   Waiver,
@@ -180,9 +181,15 @@ export class MoveViews {
       }),
       parent: leg.seen.parent.map((one) => {
         const last = one.sightings.at(-1);
-        const names = last ? [...last.value.nameservers] : [];
+        const names = last ? shownNames(last.value) : [];
         const state =
-          !last || one.silence ? 'none' : publishesNew(leg.plan, last.value) ? 'new' : sameNameSet(names, leg.plan.oldNameservers) ? 'old' : 'other';
+          !last || one.silence
+            ? 'none'
+            : publishesNew(leg.plan, last.value)
+              ? 'new'
+              : last.value.onlyAddresses || sameNameSet(names, leg.plan.oldNameservers)
+                ? 'old'
+                : 'other';
         return { server: one.server, address: one.address, nameservers: names, state, problem: one.silence?.problem ?? null, seenAt: last?.last ?? null };
       }),
       settled: settled ? settled.settled : false,
@@ -292,6 +299,11 @@ function lineView(one: Line): LegView['gate']['lines'][number] {
   const { key, text, holds, evidence, seenAt, waivable, ways } = one;
   const waived = one.waived ? (one.waived.value as Waiver).reason : null;
   return { key, text, holds, passes: passes(one), facts: factsOf(one), evidence, seenAt, holdsAt: finite(one.holdsAt), waivable, waived, ways: [...ways] };
+}
+
+/** An authority for the nameservers' names says where they are. */
+function shownNames({ nameservers, glue, onlyAddresses }: ParentSight): string[] {
+  return onlyAddresses ? glue.map((one) => `${one.name.replace(/\.$/, '')} ${one.address}`) : [...nameservers];
 }
 
 function servedView(leg: Leg, isHere: (key: string) => boolean): ServedView {

@@ -1,4 +1,4 @@
-import { publishesNew } from '../../timetable/newSet';
+import { publishesNew, untoldNames } from '../../timetable/newSet';
 import { readNameserverSet } from '../../slips/nameserverSet';
 import { sameNameSet } from '../../watch/verdict';
 import { Leg } from '../leg';
@@ -21,7 +21,10 @@ export const switchNameservers: StepRule = {
     const { t0, ts, parentLacking } = leg.times;
     if (t0) return stands('done', { doneAt: t0.firstNew, since: t0.lastOld });
     if (ts === undefined) return stands('ready', { text: parentWords(leg) });
-    const silent = leg.seen.parent.filter((one) => one.silence && parentLacking.some((lack) => lack.address === one.address));
+    const untold = untoldNames({ plan: leg.plan, seen: leg.seen, said: leg.said }).length > 0;
+    const silent = leg.seen.parent.filter(
+      (one) => one.silence && (parentLacking.some((lack) => lack.address === one.address) || (untold && one.sightings.length === 0)),
+    );
     const state = wrongAtParent(leg) ? 'stopped' : 'doing';
     return stands(state, { since: ts, text: parentWords(leg), ways: silent.map((one) => asideWay(one.address, one.server)) });
   },
@@ -40,7 +43,7 @@ function wrongAtParent({ plan, seen }: Leg): boolean {
     const last = sightings.at(-1);
     if (!last || publishesNew(plan, last.value)) return false;
     const wasNew = sightings.some(({ value }) => publishesNew(plan, value));
-    return (wasNew || !sameNameSet(last.value.nameservers, plan.oldNameservers)) && !fresh.some((since) => since > last.first);
+    return (wasNew || (!last.value.onlyAddresses && !sameNameSet(last.value.nameservers, plan.oldNameservers))) && !fresh.some((since) => since > last.first);
   });
 }
 
@@ -61,12 +64,19 @@ export function parentWords(leg: Leg): string | null {
     }
     if (server.silence) words.push(`${name} (${server.address}) does not answer now: ${server.silence.problem}.`);
     if (publishesNew(plan, last)) continue;
+    if (last.onlyAddresses) {
+      const there = last.glue.map((one) => `${one.name.replace(/\.$/, '')} at ${one.address}`).join(', ');
+      words.push(`${name} still says ${there || 'that the nameservers have no address'}.`);
+      continue;
+    }
     const wasNew = server.sightings.some(({ value }) => publishesNew(plan, value));
     if (wasNew) words.push(`${name} published the new set and has gone back to ${plainly(last.nameservers) || 'none'}. Times count from when it is new again.`);
     else if (!sameNameSet(last.nameservers, plan.oldNameservers) && last.nameservers.length > 0)
       words.push(`${name} publishes a set that is neither old nor new: ${plainly(last.nameservers)}. ${slipsAt(leg, last.nameservers)}`);
     else if (last.nameservers.length === 0) words.push(`${name} knows no nameservers for the domain.`);
   }
+  const untold = ts === undefined ? [] : untoldNames({ plan, seen, said: leg.said });
+  if (untold.length > 0) words.push(`No server says yet where ${plainly(untold)} is.`);
   if (words.length === 0 && ts !== undefined && !leg.times.t0) {
     const heard = seen.parent.filter((one) => one.sightings.length > 0);
     const fresh = heard.filter((one) => publishesNew(plan, one.sightings.at(-1)!.value));

@@ -1,22 +1,58 @@
-import { ParentSight } from '@wanderon/core';
-import { Delegation, NetError } from '@wanderon/net';
+import { Name, ParentSight, TYPE_CODES, keyOf, namesElsewhere } from '@wanderon/core';
+import { Delegation, NetError, Walker } from '@wanderon/net';
+import { askSet } from '../askZone';
 import { Network } from '../../network/network';
 import { Sighted } from '../../moves/observation.store';
 import { WorkContext } from '../context';
+
+const ADDRESS_TYPES = [TYPE_CODES.A, TYPE_CODES.AAAA];
 
 type Referral = Delegation['referrals'][number];
 
 /** What every server of the parent publishes. */
 export async function lookAtParent(context: WorkContext, network: Network): Promise<Sighted[]> {
   try {
-    const { referrals } = await network.walker().delegation(context.zone);
-    return referrals.map(parentSighted);
+    const walker = network.walker();
+    const { referrals } = await walker.delegation(context.zone);
+    const elsewhere = namesElsewhere(context.leg.plan).map((name) => Name.parse(name));
+    // A server of the parent that answers for these names as well says so as glue.
+    const spoken = new Set(referrals.map((one) => one.address));
+    return [...referrals.map(parentSighted), ...(await nameAuthorities(network, walker, elsewhere, spoken))];
   } catch (error) {
     if (!(error instanceof NetError)) throw error;
     // The way to the parent is lost: of no server anything was heard.
     return context.leg.seen.parent.map((one) => ({ kind: 'parent', subject: one.address, server: one.server, value: undefined, problem: error.message }));
   }
 }
+
+/** Where the authorities of names that stay say that these are: by that alone the new set is told from the old one. */
+async function nameAuthorities(network: Network, walker: Walker, names: readonly Name[], spoken: ReadonlySet<string>): Promise<Sighted[]> {
+  const servers = new Map<string, { server: string; names: { name: Name; zone: Name }[] }>();
+  for (const name of names) {
+    const { zone, servers: all } = await walker.serversFor(name);
+    for (const { name: server, addresses } of all)
+      for (const address of addresses.filter((one) => !spoken.has(one))) {
+        const known = servers.get(address) ?? { server, names: [] };
+        known.names.push({ name, zone });
+        servers.set(address, known);
+      }
+  }
+  return Promise.all(
+    [...servers].map(async ([subject, { server, names: told }]): Promise<Sighted> => {
+      const base = { kind: 'parent', subject, server } as const;
+      const questions = told.flatMap(({ name, zone }) => ADDRESS_TYPES.map((type) => ({ name, zone, type })));
+      const answers = await Promise.all(questions.map((one) => askSet(network.client, subject, one.zone, keyOf(one.name, one.type))));
+      if (answers.some((answer) => answer === undefined)) return { ...base, value: undefined, problem: 'it does not answer where the nameservers are' };
+      const glue = questions.flatMap(({ name }, index) =>
+        answers[index]!.data.map((address) => ({ name: name.toString(), address, ttl: answers[index]!.ttl })),
+      );
+      const value: ParentSight = { nameservers: [], ttl: 0, glue: glue.sort(byText), ds: [], dsTtl: 0, onlyAddresses: true };
+      return { ...base, value };
+    }),
+  );
+}
+
+const byText = (a: ParentSight['glue'][number], b: ParentSight['glue'][number]): number => (`${a.name} ${a.address}` < `${b.name} ${b.address}` ? -1 : 1);
 
 export function parentSighted(referral: Pick<Referral, 'server' | 'address' | 'nameservers' | 'ttl' | 'glue' | 'ds' | 'dsTtl' | 'problem'>): Sighted {
   const { server, address, problem } = referral;
@@ -25,9 +61,7 @@ export function parentSighted(referral: Pick<Referral, 'server' | 'address' | 'n
   const value: ParentSight = {
     nameservers: [...referral.nameservers].sort(),
     ttl: referral.ttl ?? 0,
-    glue: [...referral.glue]
-      .map(({ name, address: at, ttl }) => ({ name, address: at, ttl }))
-      .sort((a, b) => (`${a.name} ${a.address}` < `${b.name} ${b.address}` ? -1 : 1)),
+    glue: [...referral.glue].map(({ name, address: at, ttl }) => ({ name, address: at, ttl })).sort(byText),
     ds: [...referral.ds].sort(),
     dsTtl: referral.dsTtl ?? 0,
   };
