@@ -15,9 +15,11 @@ export async function lookAtParent(context: WorkContext, network: Network): Prom
     const walker = network.walker();
     const { referrals } = await walker.delegation(context.zone);
     const elsewhere = namesElsewhere(context.leg.plan).map((name) => Name.parse(name));
-    // A server of the parent that answers for these names as well says so as glue.
-    const spoken = new Set(referrals.map((one) => one.address));
-    return [...referrals.map(parentSighted), ...(await nameAuthorities(network, walker, elsewhere, spoken))];
+    const told = await nameAuthorities(network, walker, elsewhere);
+    const published = referrals.map(parentSighted);
+    // A server of the parent that has authority for these names as well is one server, and says both.
+    const both = (one: Sighted): Sighted => withGlue(one, told.find((other) => other.subject === one.subject)?.value as ParentSight | undefined);
+    return [...published.map(both), ...told.filter((one) => !published.some((other) => other.subject === one.subject))];
   } catch (error) {
     if (!(error instanceof NetError)) throw error;
     // The way to the parent is lost: of no server anything was heard.
@@ -26,12 +28,12 @@ export async function lookAtParent(context: WorkContext, network: Network): Prom
 }
 
 /** Where the authorities of names that stay say that these are: by that alone the new set is told from the old one. */
-async function nameAuthorities(network: Network, walker: Walker, names: readonly Name[], spoken: ReadonlySet<string>): Promise<Sighted[]> {
+async function nameAuthorities(network: Network, walker: Walker, names: readonly Name[]): Promise<Sighted[]> {
   const servers = new Map<string, { server: string; names: { name: Name; zone: Name }[] }>();
   for (const name of names) {
     const { zone, servers: all } = await walker.serversFor(name);
     for (const { name: server, addresses } of all)
-      for (const address of addresses.filter((one) => !spoken.has(one))) {
+      for (const address of addresses) {
         const known = servers.get(address) ?? { server, names: [] };
         known.names.push({ name, zone });
         servers.set(address, known);
@@ -50,6 +52,14 @@ async function nameAuthorities(network: Network, walker: Walker, names: readonly
       return { ...base, value };
     }),
   );
+}
+
+/** What it answers with authority takes the place of what it gives as glue (RFC 2181 §5.4.1). */
+function withGlue(row: Sighted, told: ParentSight | undefined): Sighted {
+  if (!told || row.value === undefined) return row;
+  const value = row.value as ParentSight;
+  const names = new Set(told.glue.map((one) => one.name.toLowerCase()));
+  return { ...row, value: { ...value, glue: [...value.glue.filter((one) => !names.has(one.name.toLowerCase())), ...told.glue].sort(byText) } };
 }
 
 const byText = (a: ParentSight['glue'][number], b: ParentSight['glue'][number]): number => (`${a.name} ${a.address}` < `${b.name} ${b.address}` ? -1 : 1);
