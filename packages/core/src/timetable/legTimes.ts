@@ -1,3 +1,4 @@
+import { TOP_BIT_TTL } from '../dns/ttl';
 import { TYPE_CODES } from '../dns/typeNames';
 import { LegPlan, SetKey, keyOf, keyOfRow, setKey } from '../move/plan';
 import { Said } from '../move/said';
@@ -9,7 +10,7 @@ import { earliestSwitch } from './earliestSwitch';
 import { Derived, Instant, SeenBetween, instantTerm, latest } from './instant';
 import { LedSpans, Lead, lastLeadOutside, ledSpans } from './led';
 import { Lowering, Unlowered } from './lowering';
-import { hasTurned, publishesNew, sharedNames, switchedSince, untoldNames } from './newSet';
+import { NAMES_MOVED, hasTurned, publishesNew, sharedNames, switchedSince, untoldNames } from './newSet';
 import { Remembered, rememberedUntil } from './remembered';
 import { Run } from './runs';
 import { Answered, Served, runsUntilAside } from './served';
@@ -83,6 +84,8 @@ class Folding {
   private readonly apexNs: SetKey;
   private readonly shared: ReadonlyMap<string, readonly string[]>;
   private readonly newAddresses: ReadonlySet<string>;
+  /** Names that stay and of which no server tells. */
+  private readonly untold: readonly string[];
   private readonly served: Served;
   private readonly lowering: Lowering;
   /** Servers that are asked like old authorities: of the old set and of any third one, not of the new. */
@@ -103,6 +106,7 @@ class Folding {
     this.wanted = input.wanted ?? new Wanted(plan);
     this.apexNs = keyOf(plan.zone, TYPE_CODES.NS);
     this.shared = sharedNames(plan);
+    this.untold = untoldNames(input);
     this.newAddresses = new Set(plan.newServers.map((one) => one.address));
     this.served = new Served({ wanted: this.wanted, said, now, allowance: assumed.hostAllowance });
     this.lowering = new Lowering({ plan, said, kept, served: this.served, now, allowance: assumed.hostAllowance });
@@ -119,10 +123,7 @@ class Folding {
     const tl = this.lowering.since(toLower);
     const parents = seen.parent.filter((one) => !this.isAside(one.address));
     const published = since(parents, (sight) => publishesNew(plan, sight), now);
-    const t0 =
-      published.all && untoldNames(this.input).length === 0
-        ? { lastOld: published.all.lastOld, firstNew: published.all.firstNew + assumed.parentAllowance }
-        : undefined;
+    const t0 = this.published(published.all);
     const led = this.ledNow();
     const te = since(
       waited.filter((one) => ofOldSet.has(one.address) || led.has(one.address)),
@@ -167,6 +168,23 @@ class Folding {
     };
   }
 
+  /** t0, once every name that stays is told of too; or from when a person said that those are moved of which nobody tells. */
+  private published(all: SeenBetween | undefined): SeenBetween | undefined {
+    const word = this.input.said.aside.get(NAMES_MOVED)?.at;
+    if (!all || (this.untold.length > 0 && word === undefined)) return undefined;
+    const firstNew = this.untold.length > 0 ? Math.max(all.firstNew, word!) : all.firstNew;
+    return { lastOld: all.lastOld, firstNew: firstNew + this.input.assumed.parentAllowance };
+  }
+
+  /** Where names lead of which no server tells: to their old addresses, until a person says otherwise, and for as long as any TTL after it. */
+  private untoldLeads(): { says: string; runs: Run<Lead>[] }[] {
+    const until = this.input.said.aside.get(NAMES_MOVED)?.at ?? Infinity;
+    return this.untold.map((name) => {
+      const servers = this.input.plan.oldServers.filter((one) => lower(one.server) === name).map((one) => one.address);
+      return { says: name, runs: [{ value: { servers, ttl: TOP_BIT_TTL }, from: -Infinity, until }] };
+    });
+  }
+
   private isAside(address: string): boolean {
     return this.input.said.aside.has(address);
   }
@@ -181,7 +199,7 @@ class Folding {
         this.zoneLeads(this.served.runs(server, this.apexNs), (key) => this.served.runs(server, key)),
       ]),
     );
-    return ledSpans({ parent, zone, floor: assumed.floor }).extending;
+    return ledSpans({ parent: [...parent, ...this.untoldLeads()], zone, floor: assumed.floor }).extending;
   }
 
   private parentRuns(server: ServerSeen<ParentSight>): Run<ParentSight>[] {
@@ -250,7 +268,7 @@ class Folding {
       };
       return { server, runs };
     });
-    return { parent, zone, zoneAnswers };
+    return { parent: [...parent, ...this.untoldLeads()], zone, zoneAnswers };
   }
 
   private horizons(zones: readonly { server: ServerSeen<ZoneSight>; runs: (key: SetKey) => Run<Answered>[] }[], spans: LedSpans): LegTimes['sets'] {

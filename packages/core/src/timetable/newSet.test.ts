@@ -3,7 +3,7 @@ import { LegPlan } from '../move/plan';
 import { ParentSight } from '../move/seen';
 import { stepOf } from '../move/steps';
 import { APEX_NS, answers, decision, legOf, plan, planned, published, rows, work } from '../testing/moving';
-import { namesElsewhere, untoldNames } from './newSet';
+import { NAMES_MOVED, namesElsewhere, untoldNames } from './newSet';
 
 const NAMES = ['ns1.host.test.', 'ns2.host.test.'];
 const [OLD, FRESH] = [
@@ -45,7 +45,7 @@ describe('nameservers whose names stay and whose addresses change, in a zone of 
     expect(namesElsewhere(renumbered)).toEqual(NAMES);
     const { times, state } = leg(5000);
     expect([times.ts, times.t0, times.switchSeen]).toEqual([undefined, undefined, false]);
-    expect(untoldNames({ plan: renumbered, seen: state.seen, said: state.said })).toEqual(NAMES);
+    expect(untoldNames({ plan: renumbered, seen: state.seen })).toEqual(NAMES);
     expect(leg(5000).settled.settled).toBe(false);
   });
 
@@ -70,11 +70,18 @@ describe('nameservers whose names stay and whose addresses change, in a zone of 
     expect(nextOf(leg(5000, relapsed))).toMatchObject({ step: 'switch', who: 'you', failed: true });
   });
 
-  it('can be gone on with where no authority of theirs ever answers, by a person', () => {
+  it('can be gone on with where no authority of theirs ever answers, by a word on record, which counts from then on and for a week', () => {
     const mute = rows<ParentSight>('dns1.host.test.', '192.0.2.101', [0, 5000, undefined]);
-    const waits = legOf({ ...told(5000, mute), decisions: [...decided, decision('submitted', '', null, 100)] });
+    const submitted = [...decided, decision('submitted', '', null, 100)];
+    const waits = legOf({ ...told(5000, mute), decisions: submitted });
     const { ways, text } = stepOf(waits, 'switch')!.standing;
     expect(text).toMatch(/No server says yet where ns1\.host\.test, ns2\.host\.test is/);
-    expect(ways.map((way) => [way.act, way.subject])).toEqual([['aside', '192.0.2.101']]);
+    expect(ways.map((way) => [way.act, way.subject])).toEqual([['aside', NAMES_MOVED]]);
+    expect([waits.times.t0, waits.times.extended.at]).toEqual([undefined, Infinity]);
+    // Any other server that is set aside says nothing of it.
+    expect(legOf({ ...told(5000, mute), decisions: [...submitted, decision('aside', '192.0.2.101', null, 4000)] }).times.t0).toBeUndefined();
+    const moved = legOf({ ...told(5000, mute), decisions: [...submitted, decision('aside', NAMES_MOVED, null, 4000)] });
+    expect([moved.times.t0?.firstNew, moved.times.delegation.at, moved.settled.settled]).toEqual([4000, 4000 + 604_800, false]);
+    expect(stepOf(moved, 'switch')!.standing.state).toBe('done');
   });
 });

@@ -50,11 +50,12 @@ function tells(plan: LegPlan, sight: ParentSight): boolean {
   return shared.size === 0 || sight.glue.some((one) => shared.has(lower(one.name)));
 }
 
-/** Names that stay and of which no server says where they are; nothing is switched while there is one. */
-export function untoldNames({ plan, seen, said }: SwitchInput): string[] {
+/** By what a person says that names of which no server tells are at their new addresses. */
+export const NAMES_MOVED = 'names of the nameservers';
+
+/** Names that stay and of which no server says where they are; nothing is switched while there is one, but by a person's word. */
+export function untoldNames({ plan, seen }: Pick<SwitchInput, 'plan' | 'seen'>): string[] {
   const latest = seen.parent.flatMap((server) => server.sightings.at(-1)?.value ?? []);
-  // A person has set those aside that never answered.
-  if (seen.parent.some((server) => server.sightings.length === 0 && said.aside.has(server.address))) return [];
   return [...sharedNames(plan).keys()].filter((name) => !latest.some((sight) => sight.glue.some((one) => lower(one.name) === name)));
 }
 

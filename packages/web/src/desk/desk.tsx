@@ -21,7 +21,7 @@ interface Due {
 /** What is due, in the order of time; above it every move in motion on one axis. */
 export function DeskPlace({ me }: { me: Me }) {
   const moves = useOpenMoves();
-  const { hasNextPage, isFetchingNextPage, fetchNextPage } = moves;
+  const { hasNextPage, isFetchingNextPage, isFetchNextPageError, fetchNextPage } = moves;
   const now = useNow(COARSE);
   if (moves.isPending || now === 0)
     return (
@@ -66,7 +66,12 @@ export function DeskPlace({ me }: { me: Me }) {
             )}
           </section>
           <section aria-label="Agenda">
-            <Agenda me={me} groups={groups} now={now} more={hasNextPage && !isFetchingNextPage ? () => void fetchNextPage() : undefined} />
+            <Agenda
+              me={me}
+              groups={groups}
+              now={now}
+              more={hasNextPage && !isFetchingNextPage && !isFetchNextPageError ? () => void fetchNextPage() : undefined}
+            />
             {hasNextPage && (
               <Button disabled={isFetchingNextPage} onClick={() => void fetchNextPage()}>
                 {isFetchingNextPage ? 'Reading …' : 'What comes after these'}

@@ -14,8 +14,12 @@ export function MovesPlace() {
   const moves = useAllMoves(text);
   const now = useNow(COARSE);
   const rows = moves.data?.pages.flatMap((page) => page.moves) ?? [];
-  const { hasNextPage, isFetchingNextPage, fetchNextPage } = moves;
-  const windowed = useWindowed<HTMLTableSectionElement>(rows.length, 33, hasNextPage && !isFetchingNextPage ? () => void fetchNextPage() : undefined);
+  const { hasNextPage, isFetchingNextPage, isFetchNextPageError, fetchNextPage } = moves;
+  const windowed = useWindowed<HTMLTableSectionElement>(
+    rows.length,
+    33,
+    hasNextPage && !isFetchingNextPage && !isFetchNextPageError ? () => void fetchNextPage() : undefined,
+  );
   const many = rows.length > 5 || filter !== '';
   return (
     <div className="mx-auto w-full max-w-[1240px] px-4 py-5">

@@ -1,8 +1,8 @@
-import { publishesNew, untoldNames } from '../../timetable/newSet';
+import { NAMES_MOVED, publishesNew, untoldNames } from '../../timetable/newSet';
 import { readNameserverSet } from '../../slips/nameserverSet';
 import { sameNameSet } from '../../watch/verdict';
 import { Leg } from '../leg';
-import { StepRule, asideWay, stands } from './rule';
+import { StepRule, Way, asideWay, stands } from './rule';
 
 /** Seconds after which most registries publish what was saved; later it is worth looking whether it was. */
 const LONG = 3600;
@@ -21,14 +21,26 @@ export const switchNameservers: StepRule = {
     const { t0, ts, parentLacking } = leg.times;
     if (t0) return stands('done', { doneAt: t0.firstNew, since: t0.lastOld });
     if (ts === undefined) return stands('ready', { text: parentWords(leg) });
-    const untold = untoldNames({ plan: leg.plan, seen: leg.seen, said: leg.said }).length > 0;
-    const silent = leg.seen.parent.filter(
-      (one) => one.silence && (parentLacking.some((lack) => lack.address === one.address) || (untold && one.sightings.length === 0)),
-    );
+    const silent = leg.seen.parent.filter((one) => one.silence && parentLacking.some((lack) => lack.address === one.address));
+    const untold = untoldNames(leg).filter(() => !leg.said.aside.has(NAMES_MOVED));
     const state = wrongAtParent(leg) ? 'stopped' : 'doing';
-    return stands(state, { since: ts, text: parentWords(leg), ways: silent.map((one) => asideWay(one.address, one.server)) });
+    return stands(state, {
+      since: ts,
+      text: parentWords(leg),
+      ways: [...silent.map((one) => asideWay(one.address, one.server)), ...(untold.length > 0 ? [movedWay(untold)] : [])],
+    });
   },
 };
+
+/** Nobody can see it: a person says so, and what an old address may be remembered for is unknown. */
+function movedWay(names: readonly string[]): Way {
+  return {
+    act: 'aside',
+    subject: NAMES_MOVED,
+    label: `Take ${plainly(names)} for moved`,
+    means: 'They count as moved from now on, and their old addresses as remembered for a week, as long as any TTL is taken to last.',
+  };
+}
 
 /**
  * Somebody has to look at the registrar: a server of the parent publishes a set that is neither old nor new, or has gone back from
@@ -66,7 +78,8 @@ export function parentWords(leg: Leg): string | null {
     if (publishesNew(plan, last)) continue;
     if (last.onlyAddresses) {
       const there = last.glue.map((one) => `${one.name.replace(/\.$/, '')} at ${one.address}`).join(', ');
-      words.push(`${name} still says ${there || 'that the nameservers have no address'}.`);
+      const wasNew = server.sightings.some(({ value }) => publishesNew(plan, value));
+      words.push(`${name} ${wasNew ? 'has gone back to saying' : 'still says'} ${there || 'that the nameservers have no address'}.`);
       continue;
     }
     const wasNew = server.sightings.some(({ value }) => publishesNew(plan, value));
@@ -75,7 +88,7 @@ export function parentWords(leg: Leg): string | null {
       words.push(`${name} publishes a set that is neither old nor new: ${plainly(last.nameservers)}. ${slipsAt(leg, last.nameservers)}`);
     else if (last.nameservers.length === 0) words.push(`${name} knows no nameservers for the domain.`);
   }
-  const untold = ts === undefined ? [] : untoldNames({ plan, seen, said: leg.said });
+  const untold = ts === undefined ? [] : untoldNames(leg);
   if (untold.length > 0) words.push(`No server says yet where ${plainly(untold)} is.`);
   if (words.length === 0 && ts !== undefined && !leg.times.t0) {
     const heard = seen.parent.filter((one) => one.sightings.length > 0);
