@@ -1,3 +1,4 @@
+import { plain } from '../survey/words';
 import { nameKey } from '../watch/verdict';
 import { appended } from './nameservers/appended';
 import { cutShort } from './nameservers/cutShort';
@@ -28,9 +29,6 @@ export interface ReadSet {
   readonly unchanged: boolean;
   readonly slips: readonly FoundSlip[];
 }
-
-/** Names without their final dot, as they are typed at a registrar. */
-const plain = (name: string): string => name.replace(/\.$/, '');
 
 /**
  * A nameserver set as it stands in a form, or as the parent publishes it, against the one that is wanted: each name that is

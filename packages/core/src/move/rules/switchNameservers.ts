@@ -1,4 +1,5 @@
 import { NAMES_MOVED, publishesNew, untoldNames } from '../../timetable/newSet';
+import { plain } from '../../survey/words';
 import { readNameserverSet } from '../../slips/nameserverSet';
 import { sameNameSet } from '../../watch/verdict';
 import { Leg } from '../leg';
@@ -59,8 +60,7 @@ function wrongAtParent({ plan, seen }: Leg): boolean {
   });
 }
 
-/** Names as people write them. */
-const plainly = (names: readonly string[]): string => names.map((name) => name.replace(/\.$/, '')).join(', ');
+const plainly = (names: readonly string[]): string => names.map(plain).join(', ');
 
 /** What servers of the parent publish that is neither, or no longer, as wanted; null where nothing needs saying. */
 export function parentWords(leg: Leg): string | null {
@@ -68,7 +68,7 @@ export function parentWords(leg: Leg): string | null {
   const { ts } = leg.times;
   const words: string[] = [];
   for (const server of seen.parent) {
-    const name = server.server.replace(/\.$/, '');
+    const name = plain(server.server);
     const last = server.sightings.at(-1)?.value;
     if (!last) {
       words.push(`${name} (${server.address}) never answered, and is not waited for: ${server.silence?.problem ?? 'no answer'}.`);
@@ -77,7 +77,7 @@ export function parentWords(leg: Leg): string | null {
     if (server.silence) words.push(`${name} (${server.address}) does not answer now: ${server.silence.problem}.`);
     if (publishesNew(plan, last)) continue;
     if (last.onlyAddresses) {
-      const there = last.glue.map((one) => `${one.name.replace(/\.$/, '')} at ${one.address}`).join(', ');
+      const there = last.glue.map((one) => `${plain(one.name)} at ${one.address}`).join(', ');
       const wasNew = server.sightings.some(({ value }) => publishesNew(plan, value));
       words.push(`${name} ${wasNew ? 'has gone back to saying' : 'still says'} ${there || 'that the nameservers have no address'}.`);
       continue;

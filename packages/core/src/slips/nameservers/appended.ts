@@ -1,3 +1,4 @@
+import { plain } from '../../survey/words';
 import { nameKey } from '../../watch/verdict';
 import { NameSlip } from './slip';
 
@@ -7,6 +8,6 @@ export const appended: NameSlip = ({ typed, key, context }) => {
   if (!key.endsWith(zone)) return undefined;
   const meant = context.wanted.find((name) => nameKey(name) === `${key.slice(0, -zone.length)}.`);
   if (!meant) return undefined;
-  const wanted = meant.replace(/\.$/, '');
+  const wanted = plain(meant);
   return { code: 'appended', wanted, text: `${typed} has the domain appended: it is ${wanted}. Some forms want a dot at the end for that.` };
 };

@@ -1,3 +1,4 @@
+import { plain } from '../../survey/words';
 import { NameSlip } from './slip';
 
 /** Slips of the finger in one name that are still taken for it; more would be guessing. */
@@ -7,7 +8,7 @@ const MOST = 2;
 export const misspelt: NameSlip = ({ typed, missing, context }) => {
   const near = missing.map((name) => ({ name, far: distance(typed.toLowerCase(), name.toLowerCase()) })).sort((a, b) => a.far - b.far)[0];
   if (!near || near.far > MOST) return undefined;
-  const domain = (name: string): string => name.replace(/\.$/, '').toLowerCase().split('.').slice(1).join('.');
+  const domain = (name: string): string => plain(name).toLowerCase().split('.').slice(1).join('.');
   const elsewhere = !context.wanted.some((name) => domain(name) === domain(typed));
   const danger = elsewhere ? ` As it stands it leads into ${domain(typed)}, which is not the host’s.` : '';
   return { code: 'misspelt', wanted: near.name, text: `${typed} is misspelt: it is ${near.name}.${danger}` };

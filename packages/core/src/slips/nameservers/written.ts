@@ -1,3 +1,5 @@
+import { plain } from '../../survey/words';
+
 /**
  * A field that holds something else than one name as it is written: a URL, a comma, a blank, quotes, an address. What can be
  * read as names is given all the same.
@@ -17,8 +19,7 @@ export function written(field: string): { names: string[]; slip?: { code: string
   if (parts.length > 1)
     return { names: parts.map(bare).filter(isName), slip: { code: 'blank', text: `“${text}” holds a blank: each name has a field of its own.` } };
   const name = bare(text);
-  if (name !== text.replace(/\.$/, ''))
-    return { names: [name].filter(isName), slip: { code: 'marks', text: `${text} has marks around it: only the name is typed.` } };
+  if (name !== plain(text)) return { names: [name].filter(isName), slip: { code: 'marks', text: `${text} has marks around it: only the name is typed.` } };
   if (name !== '' && !isName(name)) return { names: [], slip: { code: 'no name', text: `“${text.slice(0, 80)}” is no name of a server.` } };
   return { names: name === '' ? [] : [name] };
 }
