@@ -5,7 +5,7 @@ import { Name, RRset, TYPE_CODES, TsigKey, groupRecords, printRdata, sameData, t
 import { DnsClient, Route, RouteTable, transferZone } from '@wanderon/net';
 import { Page } from 'puppeteer-core';
 import { Demo, openDemo } from '../../../command/src/demo';
-import { Chromium, button, chapter, field, paste, picture, signIn, words } from '../support/browser';
+import { CURRENT_ROW, Chromium, button, chapter, field, paste, picture, signIn, words } from '../support/browser';
 
 const ZONE = Name.parse('lighthouse-museum.example.');
 
@@ -88,6 +88,7 @@ describe('a domain moves from end to end', () => {
     await words(page, /\d+ carried, 3 repointed, 2 dropped, 1 new/);
 
     // A ruling is changed by key and taken back; a record set of ours is added.
+    await page.waitForSelector(CURRENT_ROW, { timeout: 60_000 });
     await page.keyboard.press('d');
     await words(page, '2 repointed, 3 dropped');
     await page.keyboard.press('u');

@@ -6,7 +6,7 @@ import { Page } from 'puppeteer-core';
 import { Api } from '../../../command/src/api';
 import { Demo, openDemo } from '../../../command/src/demo';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
-import { Chromium, button, picture, signIn, words } from '../support/browser';
+import { CURRENT_ROW, Chromium, button, picture, signIn, words } from '../support/browser';
 
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -124,6 +124,7 @@ describe('the views', () => {
     await page.goto(`${demo.address}${moveOf('canoe')}/rebuild`);
     await words(page, /carried, \d+ repointed/);
     expect(await page.$(button('Push'))).toBeNull();
+    await page.waitForSelector(CURRENT_ROW);
     await page.keyboard.press('d');
     await page.goto(`${demo.address}${moveOf('canoe')}/timetable`);
     await words(page, 'Earliest sound switch');

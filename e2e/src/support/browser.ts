@@ -90,6 +90,9 @@ export async function words(page: Page, text: string | RegExp, timeout = 60_000)
   }
 }
 
+/** The row of the ledger that a key acts on; before it stands there, a key has nothing to act on. */
+export const CURRENT_ROW = '[data-index] [aria-current=true]';
+
 /** Opens a chapter of the move that is on the screen. */
 export async function chapter(page: Page, name: 'survey' | 'rebuild' | 'timetable' | 'switch' | 'watch' | 'trail'): Promise<void> {
   await page.locator(`nav[aria-label="Chapters"] a[href$="/${name}"]`).click();

@@ -233,6 +233,27 @@ export function said(driver: Driver, text: RegExp, seconds = 30): Promise<MoveVi
   );
 }
 
+/**
+ * The act is refused each time, in the end with these words: on a machine that is too busy to look each second, a
+ * refusal can at first be about a gap in what was seen. Fails where the act is taken even once.
+ */
+export async function refused(driver: Driver, path: string, words: RegExp, seconds = 60): Promise<void> {
+  let last = '';
+  await until(
+    () => `${path} is refused with ${String(words)}: ${last}`,
+    async () => {
+      const refusal = await driver.act(path).then(
+        () => undefined,
+        (error: unknown) => error,
+      );
+      if (!(refusal instanceof ApiError)) throw refusal ?? new Error(`${path} was taken, and should have been refused with ${String(words)}`);
+      last = refusal.message;
+      return words.test(last);
+    },
+    seconds,
+  );
+}
+
 /** The keys of a signed zone as dig prints them, once it is signed. */
 export async function keysOf(address: string, zone: string): Promise<string[]> {
   return until(`${zone} is signed`, async () => {
