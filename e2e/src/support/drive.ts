@@ -13,8 +13,8 @@ export class Driver {
     private readonly look: () => Promise<void> = () => Promise.resolve(),
   ) {}
 
-  static async begin(api: Api, domain: string, look?: () => Promise<void>): Promise<Driver> {
-    const { id } = await api.call<Acted>('POST', '/api/moves', { domain, scope: 'whole' });
+  static async begin(api: Api, domain: string, look?: () => Promise<void>, scope: 'whole' | 'name' = 'whole'): Promise<Driver> {
+    const { id } = await api.call<Acted>('POST', '/api/moves', { domain, scope });
     return new Driver(api, id, look);
   }
 

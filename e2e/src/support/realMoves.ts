@@ -42,6 +42,7 @@ export class RealMoves {
   server!: ServerUnderTest;
   api!: Api;
   private readonly hosts = new Map<string, string>();
+  private written = 1;
 
   constructor(
     private readonly domains: readonly RealDomain[],
@@ -140,6 +141,15 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
     return driver;
   }
 
+  /** The records are to change where they are: of the whole website, or of one name; seen lowered to 2 seconds. */
+  async inPlace(domain: RealDomain, name?: string): Promise<Driver> {
+    const driver = await Driver.begin(this.api, name ?? domain.name, undefined, name ? 'name' : 'whole');
+    await driver.done('survey');
+    await driver.act('/hosts', { way: 'repoint', newDnsHost: null, newWebHost: this.hosts.get('new web')! });
+    await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+    return driver;
+  }
+
   /** Pushed, read back, and seen lowered to 2 seconds. */
   async lowered(domain: RealDomain, host?: string): Promise<Driver> {
     const driver = await this.chosen(domain, host);
@@ -172,6 +182,14 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
     this.servers.reload(NEW_NSD);
   }
 
+  /** Somebody writes the whole zone of a domain into its file at the host that takes no updates. */
+  writeZone(domain: RealDomain, lines: string): void {
+    this.written += 1;
+    const { there: _, ...rest } = domain;
+    this.servers.file(`nsd-${NEW_NSD}/${domain.name}.zone`, `${this.newZone(rest).replace(' host 1 ', ` host ${this.written} `)}${lines}\n`);
+    this.servers.reload(NEW_NSD);
+  }
+
   /** What the registry does to the parent zone. */
   async atParent(...lines: string[]): Promise<void> {
     await nsupdate(this.servers.folder, PARENT, ['zone example.', ...lines.map((line) => `update ${line}`)], 53, this.options.validating ? KEY : undefined);
@@ -185,6 +203,13 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
   /** Somebody with a login changes a zone behind our back. */
   async edit(address: string, domain: RealDomain, ...lines: string[]): Promise<void> {
     await nsupdate(this.servers.folder, address, [`zone ${domain.name}.`, ...lines.map((line) => `update ${line}`)], 53, KEY);
+  }
+
+  /** Through the gate, and seen at every authority. */
+  async changed(driver: Driver): Promise<void> {
+    await this.open_(driver);
+    await driver.act('/submitted');
+    await driver.done('changed');
   }
 
   /** Through the gate, at the registrar, and seen. */

@@ -1,4 +1,4 @@
-import { CHAPTERS, RULINGS, STEP_BY, STEP_STATES } from '@wanderon/core';
+import { CHAPTERS, LEG_KINDS, RULINGS, STEP_BY, STEP_STATES, WAYS } from '@wanderon/core';
 import { z } from 'zod';
 import { derivedSchema, instant, rrsetSchema, seenBetween, waySchema } from './common';
 
@@ -87,7 +87,9 @@ export type TimesView = z.infer<typeof timesSchema>;
 /** A leg without its rows: they are the ledger's. */
 export const legSchema = z.object({
   id: z.string(),
-  kind: z.enum(['delegation', 'repoint']),
+  kind: z.enum(LEG_KINDS),
+  /** It is known where the domain, or its names, go. */
+  chosen: z.boolean(),
   oldDnsHost: z.string().nullable(),
   oldWebHost: z.string().nullable(),
   newDnsHost: z.string().nullable(),
@@ -163,7 +165,9 @@ export function joinedLedger(pages: readonly LedgerView[]): LedgerView {
   };
 }
 
-export const chooseHostsSchema = z.object({ newDnsHost: z.string(), newWebHost: z.string().nullable() });
+/** `newDnsHost`: where the nameservers change; `newWebHost` null: the website stays. */
+export const chooseHostsSchema = z.object({ way: z.enum(WAYS).default('nameservers'), newDnsHost: z.string().nullable(), newWebHost: z.string().nullable() });
+export type ChooseHosts = z.output<typeof chooseHostsSchema>;
 export const editRulingSchema = z.object({ ruling: z.enum(RULINGS), ttl: z.string().max(40).optional(), data: z.string().max(300_000).optional() });
 export const newRulingSchema = z.object({ owner: z.string().max(1100), type: z.string().max(20), ttl: z.string().max(40), data: z.string().max(300_000) });
 export const approveSchema = z.object({

@@ -23,6 +23,7 @@ import { Boss } from './engine/boss';
 import { JobQueue } from './engine/queue';
 import { LiveController } from './live/live.controller';
 import { LiveService } from './live/live.service';
+import { ChoosingService } from './moves/choosing.service';
 import { MoveService } from './moves/moves.service';
 import { WaysService } from './moves/ways.service';
 import { MoveStore } from './moves/move.store';
@@ -81,6 +82,7 @@ export class AppModule {
         SurveyActs,
         RunningSurveys,
         Surveyor,
+        ChoosingService,
         MoveService,
         WaysService,
         SurveyStore,

@@ -29,7 +29,8 @@ export function adoptable(leg: Leg, where: 'old' | 'new'): StandingSet[] {
 
 /** Data of the sets at the new host that the plan did not put there: those the push stopped at, and those that are answered otherwise. */
 export function notOurs(leg: Leg): ReadonlyMap<SetKey, readonly string[]> {
-  const sets = new Map((leg.state.work.get('push')?.foreign ?? []).map((one): [SetKey, readonly string[]] => [one.key, one.data]));
+  const act = leg.plan.kind === 'repoint' ? 'change' : 'push';
+  const sets = new Map((leg.state.work.get(act)?.foreign ?? []).map((one): [SetKey, readonly string[]] => [one.key, one.data]));
   for (const { owner, type, data } of adoptable(leg, 'new')) {
     const key = setKey(owner, type);
     if (!sets.has(key) && data.length > 0) sets.set(key, data);

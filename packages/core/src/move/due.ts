@@ -1,11 +1,8 @@
 import { Instant } from '../timetable/instant';
 import { Leg } from './leg';
 import { gateOf } from './gate';
+import { LOOK_KINDS, LookKind } from './looks';
 import { isDone, stepOf } from './steps';
-
-/** The most weighty first: what times rest on, then what is only watched. */
-export const LOOK_KINDS = ['parent', 'old', 'new', 'drift', 'lookouts', 'website'] as const;
-export type LookKind = (typeof LOOK_KINDS)[number];
 
 /** Something that Wanderon does by itself, and from when on. */
 export interface Due {
@@ -36,7 +33,7 @@ export function dueOf(leg: Leg): Due[] {
   };
   const again = leg.plan.chosen && leg.said.surveyAsked > (work.get('survey')?.upTo ?? 0);
   if (survey.state === 'doing' || again) all.push({ what: 'survey', id: 'survey', at: pause('survey'), every });
-  for (const id of ['push', 'lower', 'turn', 'raise']) {
+  for (const id of ['push', 'lower', 'change', 'turn', 'raise']) {
     const standing = stepOf(leg, id)?.standing;
     if (standing?.state === 'doing') all.push({ what: 'act', id, at: pause(id), every });
     if (standing?.state === 'due') all.push({ what: 'act', id, at: standing.dueAt!, every });
@@ -57,25 +54,29 @@ function everyOf(leg: Leg, kind: LookKind): number | undefined {
   const { ts, t0 } = leg.times;
   const settled = leg.settled.settled;
   // From when all that is left is waiting, the gate has to be fresh when it opens.
-  const gateNear = plan.chosen && ts === undefined && isDone(leg, 'served') && isDone(leg, 'lowered') && (gateOf(leg).opensAt ?? leg.now) <= leg.now + every;
+  const prepared = plan.kind === 'repoint' || isDone(leg, 'served');
+  const gateNear = plan.chosen && ts === undefined && prepared && isDone(leg, 'lowered') && (gateOf(leg).opensAt ?? leg.now) <= leg.now + every;
   const ended = t0 !== undefined && Number.isFinite(leg.times.last.at) && leg.times.last.at <= leg.now + every;
   switch (kind) {
     case 'parent':
       return ts !== undefined && !t0 ? every / 2 : settled ? idle : gateNear || ended ? every : idle;
     case 'old':
       if (!plan.chosen) return undefined;
+      // Where the records change in place, these are the servers that say so, and that may be changed again.
+      if (plan.kind === 'repoint' && ts !== undefined) return !t0 ? every / 2 : settled ? idle : ended ? every : idle;
       if (settled) return undefined;
       return stepOf(leg, 'lowered')!.standing.state === 'doing' || (t0 && leg.turns && !leg.times.te.all) || gateNear ? every : idle;
     case 'new':
-      if (stepOf(leg, 'served')!.standing.state === 'waiting' && ts === undefined) return undefined;
+      if (plan.kind === 'repoint' || (stepOf(leg, 'served')!.standing.state === 'waiting' && ts === undefined)) return undefined;
       return isDone(leg, 'served') && !gateNear && !ended ? idle : every / 2;
     case 'drift':
-      if (!isDone(leg, 'lowered') || settled || t0) return undefined;
+      // What changes in place is no drift once it may have begun to.
+      if (!isDone(leg, 'lowered') || settled || t0 || (plan.kind === 'repoint' && ts !== undefined)) return undefined;
       return gateNear ? 2 * every : Math.max(idle, DRIFT);
     case 'lookouts':
       return isDone(leg, 'lowered') && !settled && leg.seen.watchers > 0 && plan.newNameservers.length > 0 ? every : undefined;
     case 'website':
-      if (settled || !plan.chosen || !(isDone(leg, 'served') || leg.seen.looked['website'] !== undefined)) return undefined;
+      if (settled || !plan.chosen || !(prepared || leg.seen.looked['website'] !== undefined)) return undefined;
       return Math.max(idle / 4, t0 ? WEBSITE_AFTER : WEBSITE_BEFORE);
   }
 }

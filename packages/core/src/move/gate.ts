@@ -1,6 +1,8 @@
 import { Instant } from '../timetable/instant';
 import { Leg } from './leg';
 import * as rules from './lines';
+import { LookKind } from './looks';
+import { LegPlan } from './plan';
 import { Line, LineRule, passes } from './lines/line';
 
 export interface Gate {
@@ -12,15 +14,17 @@ export interface Gate {
   readonly goodUntil: Instant | null;
 }
 
-/** What is looked at again before the nameservers are changed, by the kind of look. */
-export const GATE_LOOKS = ['parent', 'old', 'new', 'drift'] as const;
+/** What is looked at again before the nameservers, or the records, are changed. */
+export function gateLooks(plan: Pick<LegPlan, 'kind'>): readonly LookKind[] {
+  return plan.kind === 'repoint' ? ['parent', 'old', 'drift'] : ['parent', 'old', 'new', 'drift'];
+}
 
-/** What must hold before the nameservers may be changed: a permit that lapses after one look (docs/calculations.md). */
+/** What must hold before the nameservers, or the records, may be changed: a permit that lapses after one look (docs/calculations.md). */
 export function gateOf(leg: Leg): Gate {
   return leg.once('gate', () => {
     const lines = Object.values(rules).flatMap((rule: LineRule) => rule(leg) ?? []);
     const lacking = lines.filter((one) => !passes(one));
-    const looks = GATE_LOOKS.map((kind) => leg.seen.looked[kind]);
+    const looks = gateLooks(leg.plan).map((kind) => leg.seen.looked[kind]);
     const oldest = looks.includes(undefined) ? null : Math.min(...looks.map((at) => at!));
     const opensAt = lacking.length > 0 && lacking.every((one) => one.holdsAt !== null) ? Math.max(...lacking.map((one) => one.holdsAt!)) : null;
     return { open: lacking.length === 0, lines, opensAt, goodUntil: oldest === null ? null : oldest + 2 * leg.state.every };

@@ -1,11 +1,14 @@
 import { checkRulings } from '../rebuild/checks';
+import { isChanging } from '../rebuild/ruling';
 import { Remark } from '../rebuild/checks/check';
 import { Instant } from '../timetable/instant';
-import { Assumptions, LegTimes, legTimes } from '../timetable/legTimes';
+import { legTimes } from '../timetable/legTimes';
 import { setsToLower } from '../timetable/lowering';
+import { Assumptions, LegTimes } from '../timetable/times';
 import { Wanted } from '../timetable/wanted';
 import { Settled, settledWhen } from '../watch/settled';
 import { WatchedQuestion, watchedQuestions } from '../watch/questions';
+import { inScope } from './scope';
 import { fingerprint } from './fingerprint';
 import { LegPlan, SetKey } from './plan';
 import { Said } from './said';
@@ -75,8 +78,8 @@ export class Leg {
   }
 
   get remarks(): readonly Remark[] {
-    const { zone, rulings, oldWeb, fronted } = this.plan;
-    return this.once('remarks', () => checkRulings({ zone, rulings, oldWeb, fronted }));
+    const { zone, rulings, oldWeb, fronted, scope } = this.plan;
+    return this.once('remarks', () => checkRulings({ zone, rulings, oldWeb, fronted }).filter((one) => inScope(scope, one.owner)));
   }
 
   /** What lookouts are asked now. */
@@ -96,6 +99,12 @@ export class Leg {
   /** Which plan a push, a lowering or a raising is for: another plan, and it is to be done again. */
   get pushes(): string {
     return this.once('pushes', () => fingerprint(JSON.stringify([this.plan.newNameservers, this.plan.rulings.map((ruling) => ruling.planned ?? null)])));
+  }
+  /** Which values the records are changed to. */
+  get changes(): string {
+    return this.once('changes', () =>
+      fingerprint(JSON.stringify(this.plan.rulings.filter(isChanging).map(({ owner, type, planned }) => [owner, type, planned?.data ?? null]))),
+    );
   }
   get lowers(): string {
     return this.once('lowers', () =>

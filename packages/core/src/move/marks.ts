@@ -24,10 +24,11 @@ export function marksOf(leg: Leg): Mark[] {
     if (Number.isFinite(derived.at)) marks.push({ at: derived.at, label, kind: 'horizon', derived });
   };
   if (!times.t0 && times.ts === undefined) {
-    horizon('earliest switch', times.earliestSwitch);
-    if (said.plannedSwitch !== null) marks.push({ at: said.plannedSwitch, label: 'switch planned', kind: 'planned', derived: null });
+    const what = leg.plan.kind === 'repoint' ? 'change' : 'switch';
+    horizon(`earliest ${what}`, times.earliestSwitch);
+    if (said.plannedSwitch !== null) marks.push({ at: said.plannedSwitch, label: `${what} planned`, kind: 'planned', derived: null });
   }
-  horizon('delegation horizon', times.delegation);
-  if (times.last.at !== times.delegation.at) horizon('last horizon', times.last);
+  if (leg.plan.kind === 'delegation') horizon('delegation horizon', times.delegation);
+  if (leg.plan.kind === 'repoint' || times.last.at !== times.delegation.at) horizon('last horizon', times.last);
   return marks.sort((a, b) => a.at - b.at);
 }

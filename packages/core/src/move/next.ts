@@ -14,6 +14,12 @@ export interface Next {
   readonly failed: boolean;
 }
 
+/** What a step that only an observation ends is waiting for. */
+const WAITS: Readonly<Record<string, string>> = {
+  switch: 'Waiting for the parent to publish the new nameservers',
+  changed: 'Waiting for every authority to serve the new values',
+};
+
 /** What is stopped comes first, then the switch where it is time for it, then what a person decides, then what is under way. */
 export function nextOf(leg: Leg): Next | null {
   const steps = stepsOf(leg);
@@ -28,7 +34,7 @@ export function nextOf(leg: Leg): Next | null {
   const stopped = steps.find((step) => step.standing.state === 'stopped');
   if (stopped) return as(stopped, { who: 'you', failed: true, text: stopped.standing.text ?? stopped.rule.title });
   const ready = steps.filter((step) => step.standing.state === 'ready');
-  const change = ready.find((step) => step.rule.id === 'switch');
+  const change = ready.find((step) => step.rule.id === 'switch' || step.rule.id === 'change');
   if (change) {
     const gate = gateOf(leg);
     const opens = gate.open ? leg.now : (gate.opensAt ?? leg.times.earliestSwitch.at);
@@ -38,6 +44,6 @@ export function nextOf(leg: Leg): Next | null {
   const yours = ready[0];
   if (yours) return as(yours, { who: 'you' });
   if (!doing) return null;
-  const waits = doing.rule.id === 'switch' ? 'Waiting for the parent to publish the new nameservers' : doing.rule.title;
+  const waits = WAITS[doing.rule.id] ?? doing.rule.title;
   return as(doing, { who: 'wanderon', text: waits, dueAt: doing.standing.dueAt });
 }

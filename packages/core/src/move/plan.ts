@@ -5,6 +5,11 @@ import { Ruling } from '../rebuild/ruling';
 import { KnownSet } from '../slips/nameservers/slip';
 import { RRsetText } from '../dns/record';
 import { Instant } from '../timetable/instant';
+import { Scope } from './scope';
+
+/** `delegation`: the nameserver set changes; `repoint`: records change where they are. */
+export const LEG_KINDS = ['delegation', 'repoint'] as const;
+export type LegKind = (typeof LEG_KINDS)[number];
 
 /** One server by name and address. */
 export interface ServerAt {
@@ -21,7 +26,9 @@ export interface PlannedHost {
 
 /** What a leg is to do, as data; steps, lines and times are worked out from it. Names absolute, durations in seconds. */
 export interface LegPlan {
-  readonly kind: 'delegation' | 'repoint';
+  readonly kind: LegKind;
+  /** Names that a leg is about; in a repoint leg nothing outside of it is touched. */
+  readonly scope: Scope;
   readonly zone: Name;
   /** The survey was taken; the hosts were chosen. */
   readonly surveyedAt: Instant | undefined;

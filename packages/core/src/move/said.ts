@@ -8,7 +8,7 @@ export const DECISION_KINDS = [
   'ruling', // what becomes of a record set; subject: the row's id
   'push', // the new zone is pushed, and what changes in the plan later with it
   'approve', // TTLs lowered, the old zone turned, TTLs raised, and when
-  'submitted', // the nameservers were changed at the registrar
+  'submitted', // the nameservers were changed at the registrar, or the records are to change now or were changed
   'leave', // a step is left to a person or left out; subject: the step
   'retry', // a step that stopped is tried again; subject: the step
   'aside', // a server is not waited for any more; subject: its address
@@ -57,6 +57,7 @@ export interface Said {
   readonly lowerTo: number;
   readonly lowerAt: Instant | null;
   readonly plannedSwitch: Instant | null;
+  readonly submitted: Decision | undefined;
   readonly submittedAt: Instant | undefined;
   readonly left: ReadonlyMap<string, Decision>;
   readonly retried: ReadonlyMap<string, Decision>;
@@ -81,6 +82,7 @@ export function saidBy(decisions: readonly Decision[]): Said {
   const last = (kind: DecisionKind): Decision | undefined => stands.findLast((one) => one.kind === kind);
   const bySubject = (kind: DecisionKind): Map<string, Decision> => new Map(stands.filter((one) => one.kind === kind).map((one) => [one.subject, one]));
   const approved = last('approve');
+  const submitted = last('submitted');
   const approval = (approved?.value ?? {}) as Approval;
   return {
     pushed: last('push'),
@@ -88,7 +90,8 @@ export function saidBy(decisions: readonly Decision[]): Said {
     lowerTo: approval.lowerTo ?? STARTING_TTL,
     lowerAt: approval.lowerAt ?? null,
     plannedSwitch: approval.plannedSwitch ?? null,
-    submittedAt: last('submitted')?.at,
+    submitted,
+    submittedAt: submitted?.at,
     left: bySubject('leave'),
     retried: bySubject('retry'),
     aside: bySubject('aside'),

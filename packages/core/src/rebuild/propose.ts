@@ -77,7 +77,8 @@ export function plannedSets(rulings: readonly Ruling[], phase: 'starting' | 'set
   });
 }
 
-function required(zone: Name, need: HostKnowledge['requires'][number]): RRsetText {
+/** A record that a web host demands, as a set of this zone; throws where it cannot be read. */
+export function required(zone: Name, need: HostKnowledge['requires'][number]): RRsetText {
   const owner = Name.parse(need.owner, zone);
   const data = need.data.replaceAll('{zone}', zone.toString().replace(/\.$/, ''));
   return rrsetToText(rrsetFromText({ owner: owner.toString(), type: need.type, ttl: 3600, data: [data] }));

@@ -1,4 +1,5 @@
 import { RRset, rrsetToText, sameData } from '../dns/record';
+import { typeMnemonic } from '../dns/typeNames';
 import { SetChange, changesBetween } from '../dns/update';
 import { SetKey, keyOf } from '../move/plan';
 import { Assent } from '../move/said';
@@ -11,12 +12,17 @@ export interface ForeignSet extends RRset {
 
 /**
  * What brings the new zone to the plan, and what stands there that somebody else put there and that nobody has said may go.
- * `sent`: what we sent there last, by set; `assents`: what a person said of what stood there then.
+ * `sent`: what we sent there last, by set; `found`: what was found there and is to change; `assents`: what a person said of what stood there then.
  */
 export function pushChanges(
   served: readonly RRset[],
   wanted: readonly RRset[],
-  how: { readonly keep: (set: RRset) => boolean; readonly sent: ReadonlyMap<SetKey, readonly string[]>; readonly assents: ReadonlyMap<SetKey, Assent> },
+  how: {
+    readonly keep: (set: RRset) => boolean;
+    readonly sent: ReadonlyMap<SetKey, readonly string[]>;
+    readonly found?: ReadonlyMap<SetKey, readonly string[]>;
+    readonly assents: ReadonlyMap<SetKey, Assent>;
+  },
 ): { readonly changes: readonly SetChange[]; readonly foreign: readonly ForeignSet[] } {
   const foreign: ForeignSet[] = [];
   const changes = changesBetween(served, wanted, how.keep).filter(({ before, after }) => {
@@ -24,7 +30,7 @@ export function pushChanges(
     const key = keyOf(before.owner, before.type);
     const texts = [...rrsetToText(before).data].sort();
     const ours = how.sent.get(key);
-    if (ours && sameTexts(key, [...ours].sort(), texts)) return true;
+    if ([ours, how.found?.get(key)].some((one) => one && sameTexts(key, [...one].sort(), texts))) return true;
     // Once we have pushed, what somebody puts beside the plan at the live host is theirs: it is reported, and left alone.
     if (!after && !ours && how.sent.size > 0) return false;
     const assent = how.assents.get(key);
@@ -35,4 +41,17 @@ export function pushChanges(
     return true;
   });
   return { changes, foreign };
+}
+
+/** What stands in the way at a host, in a sentence, and as it is kept with the step. */
+export function foreignWords(
+  host: string,
+  foreign: readonly ForeignSet[],
+): { readonly problem: string; readonly foreign: readonly { readonly key: SetKey; readonly data: readonly string[] }[] } {
+  const names = foreign.map((set) => `${set.owner.toString()} ${typeMnemonic(set.type)}`);
+  const more = names.length > 5 ? ` and ${names.length - 5} more` : '';
+  return {
+    problem: `At ${host} stands what is not of this plan, and would go or be overwritten: ${names.slice(0, 5).join(', ')}${more}.`,
+    foreign: foreign.map((set) => ({ key: keyOf(set.owner, set.type), data: set.texts })),
+  };
 }

@@ -1,10 +1,11 @@
-import { RRset, rrsetKey, sameData } from '../dns/record';
+import { RRset, rrsetFromText, rrsetKey, sameData } from '../dns/record';
 import { parseRdata } from '../dns/rdata';
 import { TYPE_CODES } from '../dns/typeNames';
-import { LegPlan, keyOf } from '../move/plan';
+import { LegPlan, keyOf, keyOfRow } from '../move/plan';
 import { nameKey } from '../watch/verdict';
 import { setsToLower } from '../timetable/lowering';
 import { sharedNames } from '../timetable/newSet';
+import { isChanging } from './ruling';
 import { plannedSets } from './propose';
 
 /** The zone at the old host once TTLs are lowered: data stays as it is. `lowerTo` in seconds. */
@@ -38,9 +39,19 @@ export function turnedZone(plan: LegPlan, served: readonly RRset[], lowerTo: num
   return [...stays, ...fresh.values()];
 }
 
+/** The zone where it is once the records of a repoint leg are changed; everything else there stays. `ttl` in seconds: until settled, at most. */
+export function changedZone(plan: Pick<LegPlan, 'rulings'>, served: readonly RRset[], ttl: number): RRset[] {
+  const rows = plan.rulings.filter(isChanging);
+  const keys = new Set(rows.map(keyOfRow));
+  const fresh = rows.flatMap(({ planned }) => (planned ? [rrsetFromText({ ...planned, ttl: Math.min(planned.ttl, ttl) })] : []));
+  return [...served.filter((set) => !keys.has(keyOf(set.owner, set.type))), ...fresh];
+}
+
 /** The zone at the new host once the sets that are as planned have the TTLs they are to keep; everything else there stays. */
-export function raisedZone(plan: Pick<LegPlan, 'rulings'>, served: readonly RRset[]): RRset[] {
-  const planned = new Map(plannedSets(plan.rulings, 'settled').map((set) => [rrsetKey(set.owner, set.type), set]));
+export function raisedZone(plan: Pick<LegPlan, 'kind' | 'rulings'>, served: readonly RRset[]): RRset[] {
+  // Where records changed in place, only those were lowered.
+  const rows = plan.kind === 'repoint' ? plan.rulings.filter(isChanging) : plan.rulings;
+  const planned = new Map(plannedSets(rows, 'settled').map((set) => [rrsetKey(set.owner, set.type), set]));
   return served.map((set) => {
     const wish = planned.get(rrsetKey(set.owner, set.type));
     return wish && sameData(set.type, set.data, wish.data) ? { ...set, ttl: wish.ttl } : set;

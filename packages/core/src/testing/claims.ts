@@ -1,4 +1,5 @@
-import { LegTimes, TimesInput, legTimes } from '../timetable/legTimes';
+import { legTimes } from '../timetable/legTimes';
+import { LegTimes, TimesInput } from '../timetable/times';
 import { Wanted } from '../timetable/wanted';
 import { Settled, SettledInput, settledWhen } from '../watch/settled';
 import { Reach } from './reachability';
@@ -32,14 +33,20 @@ function judge(world: World, now: number, claims: Claims, wanted: Wanted): Judge
   };
 }
 
-/** False where a server changed since the last look at it, and the next look is not due: nobody can know that yet. */
+/**
+ * False where a server changed since the last look at it, and the next look is not due: nobody can know that yet. Nor what a server
+ * that nobody has heard for long says for the first time, where it is one of those that need not be heard.
+ */
 function knowable(world: World, now: number): boolean {
   const slotsOf = (server: string): readonly unknown[] =>
     server.startsWith('p') ? world.truth.parents[Number(server.slice(1))]! : world.truth.zones.get(server)!;
   return [...world.looked].every(([server, { looks, every }]) => {
-    const last = looks.findLast((look) => look.answered && look.at <= now)!.at;
+    const heard = looks.filter((look) => look.answered && look.at <= now).map((look) => look.at);
+    const last = heard.at(-1)!;
     const slots = slotsOf(server);
-    return now - last > 3 * every || slots.slice(last, now).every((slot) => slot === slots[last]);
+    if (now - last <= 3 * every) return slots.slice(last, now).every((slot) => slot === slots[last]);
+    const known = new Set(heard.map((at) => slots[at]));
+    return server.startsWith('p') || world.cast.fresh.includes(server) || slots.slice(last, now).every((slot) => known.has(slot));
   });
 }
 
@@ -83,7 +90,8 @@ export function earlyClaims(world: World, claims: Claims): { early: string[]; se
       for (const [what, until] of values)
         if (what !== VALUES.new && what !== VALUES.denied && until - now > accepted)
           early.push(`the gate is open at ${now}, and a cache holds ${what} until ${until}`);
-      for (const [what, until] of ownNs)
+      // Where the servers stay, what an NS set leads to is judged by what is answered there.
+      for (const [what, until] of world.plan.kind === 'delegation' ? ownNs : [])
         if (what !== world.cast.fresh.join() && until - now > accepted)
           early.push(`the gate is open at ${now}, and a cache holds the NS set ${what} until ${until}`);
       for (const slots of world.truth.parents)

@@ -26,6 +26,7 @@ export function ruling(owner: string, type: string, kind: Ruling['ruling'], ttl:
 
 export const plan: LegPlan = {
   kind: 'delegation',
+  scope: { kind: 'whole' },
   zone: ZONE,
   surveyedAt: 0,
   chosen: true,

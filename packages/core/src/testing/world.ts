@@ -50,6 +50,7 @@ export function planOf(cast: Cast, T: number, keysTtl: number | undefined): LegP
   const apex = { owner: 'zone.test.', type: 'NS', ttl: T, data: cast.old.map(nameOf) };
   return {
     kind: 'delegation',
+    scope: { kind: 'whole' },
     zone: ZONE,
     surveyedAt: 0,
     chosen: true,
@@ -191,6 +192,57 @@ function script<S>(dice: Dice, mood: number, every: number, stages: readonly { r
 /** Any world, or a quiet one: everything is lowered, waited for, switched and turned in order, and every look is answered. */
 export function worldOf(seed: number, quiet: boolean): World {
   return build(new Dice(seed), quiet);
+}
+
+/** A world in which the servers stay and what they answer changes; somebody may change a part of it early, or change it back. */
+export function repointWorldOf(seed: number, quiet: boolean): World {
+  const dice = new Dice(seed);
+  const servers = quiet || dice.chance(70) ? ['o0', 'o1'] : ['o0'];
+  const cast: Cast = { old: servers, fresh: servers, third: ['t0'] };
+  const ttl = (most: number): number => 1 + dice.below(most);
+  const together = dice.chance(60) ? 1 + dice.below(4) : undefined;
+  const every = (): number => together ?? 1 + dice.below(4);
+  const mood = quiet ? 0 : dice.pick([0, 0, 1, 1, 2, 4]);
+  const [P, T, C] = [ttl(20), 4 + dice.below(20), 4 + dice.below(20)];
+  const lowerTo = 1 + dice.below(4);
+  const lowering = 5 + dice.below(10);
+  const switching = lowering + (quiet ? 4 + T : dice.below(45)) + dice.below(6);
+  const looked = new Map<string, Looked>();
+  const parents = Array.from({ length: 1 + dice.below(2) }, (_, index) => {
+    const names = (ns: readonly string[]): ParentSlot => ({ ns, nsTtl: P, dsTtl: undefined });
+    const made = script(dice, quiet ? 0 : Math.min(mood, 1), every(), [{ from: 0, state: names(servers) }], [names(cast.third), names(servers)]);
+    looked.set(`p${index}`, made.looked);
+    return made.slots;
+  });
+  const zones = new Map<string, ZoneSlot[]>();
+  for (const address of [...servers, ...cast.third]) {
+    const lag = dice.below(5);
+    const as = (value: string, valueTtl: number, ns: readonly string[] = servers): ZoneSlot => ({ ns, nsTtl: C, value, ttl: valueTtl });
+    const Tx = Math.max(1, T - dice.below(3));
+    // The new value may be remembered for long at once: that is nobody's loss.
+    const good = as(NEW_VALUE, dice.chance(50) ? lowerTo : T);
+    const stages = cast.third.includes(address)
+      ? [{ from: 0, state: as(THIRD_VALUE, ttl(10), cast.third) }]
+      : [
+          { from: 0, state: as(OLD_VALUE, Tx) },
+          { from: lowering + lag, state: as(OLD_VALUE, lowerTo) },
+          { from: switching + (quiet ? 0 : dice.below(8)), state: good },
+        ];
+    const made = script(dice, mood, every(), stages, [as(OLD_VALUE, Tx), as(THIRD_VALUE, ttl(10)), as('', ttl(6)), good, as(NEW_VALUE, lowerTo, cast.third)]);
+    zones.set(address, made.slots);
+    looked.set(address, made.looked);
+  }
+  const said = saidBy([{ id: 1, kind: 'approve', subject: '', value: { lowerTo, lowerAt: null, plannedSwitch: null }, person: null, at: 0, undoes: null }]);
+  const plan: LegPlan = { ...planOf(cast, T, undefined), kind: 'repoint' };
+  return {
+    cast,
+    truth: { parents, zones },
+    looked,
+    plan,
+    said,
+    lowerTo,
+    describe: `P ${P} T ${T} C ${C} lowered to ${lowerTo} at ${lowering}, changed at ${switching}`,
+  };
 }
 
 function build(dice: Dice, quiet: boolean): World {

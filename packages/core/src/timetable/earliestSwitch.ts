@@ -21,8 +21,9 @@ export interface EarliestInput {
   readonly lowering: Lowering;
   readonly wanted: Wanted;
   readonly said: Said;
-  readonly apexNs: SetKey;
-  readonly newNameservers: readonly string[];
+  /** The apex NS set and what it is to be, where it is to change. */
+  readonly apexNs?: SetKey;
+  readonly newNameservers?: readonly string[];
   readonly now: Instant;
   /** Seconds a cache keeps anything for at the least. */
   readonly floor: number;
@@ -68,7 +69,8 @@ export function earliestSwitch(input: EarliestInput): { at: Derived; certain: bo
   };
   for (const server of zones) {
     for (const key of served.otherwise(server)) consider(server, key, (answer) => wanted.is(key, answer) === false);
-    consider(server, input.apexNs, (answer) => !sameNameSet(answer.data, input.newNameservers));
+    const { apexNs, newNameservers } = input;
+    if (apexNs && newNameservers) consider(server, apexNs, (answer) => !sameNameSet(answer.data, newNameservers));
   }
   return { at: last ? derived(last, floor) : nothing(now), certain };
 }

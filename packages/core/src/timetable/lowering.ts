@@ -7,6 +7,7 @@ import { Instant } from './instant';
 import { Run } from './runs';
 import { Answered, Served } from './served';
 import { Since, Watched, since } from './since';
+import { Wanted } from './wanted';
 
 /** A set at a server whose TTL is above the one to which it was to go down. */
 export interface Unlowered {
@@ -15,12 +16,12 @@ export interface Unlowered {
   readonly ttl: number;
 }
 
-/** Sets that the leg changes, and the apex NS set: their TTLs are lowered. Only those that were found. */
-export function setsToLower(plan: LegPlan): { key: SetKey; T: number }[] {
+/** Sets that the leg changes, and where the delegation does, the apex NS set: their TTLs are lowered. Only those that were found. */
+export function setsToLower(plan: Pick<LegPlan, 'kind' | 'zone' | 'rulings'>): { key: SetKey; T: number }[] {
   const apexNs = keyOf(plan.zone, TYPE_CODES.NS);
   return plan.rulings.flatMap((ruling) => {
     const key = keyOfRow(ruling);
-    return ruling.found && (isChanging(ruling) || key === apexNs) ? [{ key, T: ruling.found.ttl }] : [];
+    return ruling.found && (isChanging(ruling) || (key === apexNs && plan.kind === 'delegation')) ? [{ key, T: ruling.found.ttl }] : [];
   });
 }
 
@@ -39,6 +40,8 @@ export class Lowering {
       readonly now: Instant;
       /** Seconds after which unseen instances of an anycast host have followed. */
       readonly allowance: number;
+      /** Where the same servers change: what they answer as planned has nothing to be lowered. */
+      readonly wanted?: Wanted;
     },
   ) {
     this.T = new Map(setsToLower(of.plan).map(({ key, T }) => [key, T]));
@@ -65,7 +68,7 @@ export class Lowering {
     let firstNew = -Infinity;
     const lacking: Watched<unknown>[] = [];
     for (const one of all) {
-      const found = since([one], (answer) => answer === null || answer.ttl <= this.target(one.key, answer, answer), now);
+      const found = since([one], (answer) => answer === null || !this.isTooHigh(one.key, answer), now);
       if (!found.all) lacking.push(one);
       else {
         lastOld = Math.max(lastOld, found.all.lastOld);
@@ -75,13 +78,17 @@ export class Lowering {
     return lacking.length > 0 || all.length === 0 ? { all: undefined, lacking } : { all: { lastOld, firstNew: firstNew + allowance }, lacking: [] };
   }
 
+  private isTooHigh(key: SetKey, answer: AnswerSight): boolean {
+    return answer.ttl > this.target(key, answer, answer) && this.of.wanted?.is(key, answer) !== true;
+  }
+
   unlowered(servers: readonly ServerSeen<ZoneSight>[]): Unlowered[] {
     return servers.flatMap((server) => {
       const sight = server.sightings.at(-1)?.value;
       if (!sight || sight.refused) return [];
       return [...this.T.keys()].flatMap((key) => {
         const answer = sight.sets[key];
-        return answer && answer.ttl > this.target(key, answer, answer) ? [{ server: server.server, key, ttl: answer.ttl }] : [];
+        return answer && this.isTooHigh(key, answer) ? [{ server: server.server, key, ttl: answer.ttl }] : [];
       });
     });
   }

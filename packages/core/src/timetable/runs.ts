@@ -56,3 +56,9 @@ export function runsOf<V>(
   }
   return runs;
 }
+
+/** Ends the runs that go on and are of this kind at a moment. The same array where there is none. */
+export function endAt<V>(runs: Run<V>[], at: Instant, which: (value: V) => boolean): Run<V>[] {
+  if (!runs.some((run) => run.until === Infinity && which(run.value))) return runs;
+  return runs.map((run) => (run.until === Infinity && which(run.value) ? { ...run, until: Math.max(at, run.from) } : run));
+}

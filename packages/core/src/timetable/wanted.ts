@@ -6,7 +6,7 @@ import { ZoneAnswers } from '../dns/zoneAnswers';
 import { AnswerSight } from '../move/seen';
 import { LegPlan, SetKey, keyOf, keyOfRow, ownerOf, typeOf } from '../move/plan';
 import { MADE_BY_SIGNING } from '../rebuild/hostsOwn';
-import { Ruling, isHostsOwn } from '../rebuild/ruling';
+import { Ruling, isChanging, isHostsOwn } from '../rebuild/ruling';
 
 /** What the plan would answer to each question, once it is served; asked as a server is asked, so that wildcards and cuts count. */
 export class Wanted {
@@ -19,8 +19,10 @@ export class Wanted {
   private readonly plain: boolean;
   private zone: ZoneAnswers | undefined;
 
-  constructor(private readonly plan: Pick<LegPlan, 'zone' | 'rulings' | 'newNameservers'>) {
-    this.ruled = new Map(plan.rulings.filter((ruling) => !isHostsOwn(ruling)).map((ruling) => [keyOfRow(ruling), ruling]));
+  constructor(private readonly plan: Pick<LegPlan, 'kind' | 'zone' | 'rulings' | 'newNameservers'>) {
+    // Where records change in place, the rest of the zone is other people's.
+    const says = (ruling: Ruling): boolean => (plan.kind === 'repoint' ? isChanging(ruling) : !isHostsOwn(ruling));
+    this.ruled = new Map(plan.rulings.filter(says).map((ruling) => [keyOfRow(ruling), ruling]));
     this.apex = keyOf(plan.zone, TYPE_CODES.NS);
     const bends = (ruling: Ruling): boolean =>
       ruling.planned !== undefined && (ruling.type === 'DNAME' || (ruling.type === 'NS' && keyOfRow(ruling) !== this.apex));

@@ -39,5 +39,5 @@ export function watchedQuestions(plan: LegPlan, wanted: Wanted): WatchedQuestion
     if (!after) return [];
     return [{ key, owner, type, before: found?.data ?? [], after, steady: ruling.ruling === 'carry', fresh: found === undefined }];
   });
-  return [apex, ...questions];
+  return plan.kind === 'repoint' ? questions : [apex, ...questions];
 }

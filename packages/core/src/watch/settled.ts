@@ -2,9 +2,10 @@ import { LegPlan } from '../move/plan';
 import { Said } from '../move/said';
 import { LookoutSight, Seen } from '../move/seen';
 import { Instant } from '../timetable/instant';
-import { LegTimes } from '../timetable/legTimes';
+import { LegTimes } from '../timetable/times';
 import { publishesNew } from '../timetable/newSet';
 import { isGap } from '../timetable/runs';
+import { nameKey } from './verdict';
 import { Wanted } from '../timetable/wanted';
 
 export interface SettledInput {
@@ -46,10 +47,20 @@ export function lookoutSubject(name: string): string {
 export function settledWhen({ plan, seen, said, times, wanted, now, unasked }: SettledInput): Settled {
   const missing: string[] = [];
   const some = (names: readonly string[]): string => [...new Set(names)].join(', ');
-  const behind = seen.parent
+  const behind = (plan.kind === 'repoint' ? [] : seen.parent)
     .filter((one) => !said.aside.has(one.address))
     .filter((one) => one.sightings.length > 0 && !publishesNew(plan, one.sightings.at(-1)!.value));
-  if (!times.switchSeen || behind.length > 0)
+  if (plan.kind === 'repoint') {
+    if (!times.switchSeen) missing.push('not every authority was seen to serve the new values');
+    // That caches are led to these servers and no others is seen at the parent alone.
+    const leads = seen.parent.filter((one) => !said.aside.has(one.address) && one.sightings.length > 0);
+    const lost = leads.filter((one) => isGap(one.sightings.at(-1)!, now));
+    if (lost.length > 0) missing.push(`the parent was not heard lately (${some(lost.map((one) => one.server))})`);
+    const known = new Set(plan.oldServers.map((one) => nameKey(one.server)));
+    const away = leads.filter((one) => one.sightings.at(-1)!.value.nameservers.some((name) => !known.has(nameKey(name))));
+    if (away.length > 0) missing.push(`the parent delegates elsewhere (${some(away.map((one) => one.server))})`);
+  }
+  if (plan.kind === 'delegation' && (!times.switchSeen || behind.length > 0))
     missing.push(`the parent does not publish the new nameservers everywhere${behind.length > 0 ? ` (${some(behind.map((one) => one.server))})` : ''}`);
   const addresses = new Set(plan.newServers.map((one) => one.address));
   const delegated = seen.zones.filter((one) => addresses.has(one.address) && !said.aside.has(one.address));

@@ -1,5 +1,5 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
-import { Due, Leg, Name, STEP_RULES, dueOf, newsOf } from '@wanderon/core';
+import { Due, Leg, Name, STEP_RULES, dueOf, gateLooks, newsOf } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
 import { Database } from '../db/database';
 import { EventStore } from '../events/event.store';
@@ -11,6 +11,7 @@ import { ObservationStore, Sighted } from '../moves/observation.store';
 import { Network } from '../network/network';
 import { SurveyStore } from '../survey/survey.store';
 import { WebsiteLookStore } from '../watch/websiteLook.store';
+import { change } from './acts/change';
 import { lower } from './acts/lower';
 import { Outward } from './acts/outward';
 import { push } from './acts/push';
@@ -39,7 +40,7 @@ export interface Beside {
   readonly watch: boolean;
 }
 
-const ACTS: Readonly<Record<string, (context: WorkContext, outward: Outward) => Promise<ActResult>>> = { push, lower, turn, raise };
+const ACTS: Readonly<Record<string, (context: WorkContext, outward: Outward) => Promise<ActResult>>> = { push, lower, change, turn, raise };
 
 /** Takes moves forward: asks core what is due, does it, and records what was seen. */
 @Injectable()
@@ -186,7 +187,7 @@ export class Advancer {
   private async doAct(context: WorkContext, due: Due): Promise<void> {
     const { leg, loaded } = context;
     const upTo = loaded.decisions.at(-1)?.id ?? 0;
-    const plans: Record<string, string | undefined> = { push: leg.pushes, raise: leg.pushes, lower: leg.lowers };
+    const plans: Record<string, string | undefined> = { push: leg.pushes, raise: leg.pushes, lower: leg.lowers, change: leg.changes };
     let result: ActResult;
     try {
       result = await ACTS[due.id]!(context, this.outward);
@@ -234,7 +235,7 @@ export class Advancer {
   async lookForGate(id: string): Promise<void> {
     const loaded = await this.loader.load(id);
     const { every } = loaded.current.leg.state;
-    await Promise.all((['parent', 'old', 'new', 'drift'] as const).map((kind) => this.doOne(loaded, loaded.current, { what: 'look', id: kind, at: 0, every })));
+    await Promise.all(gateLooks(loaded.current.leg.plan).map((kind) => this.doOne(loaded, loaded.current, { what: 'look', id: kind, at: 0, every })));
   }
 
   /** One short transaction: what was seen, what follows, and the words of the trail; steps that are newly done are told. */

@@ -10,6 +10,7 @@ import { Given } from '../survey/surveyWorld';
 import { Surveyor } from '../survey/surveyor';
 import { TakenSurvey } from '../survey/takeSurvey';
 import { MoveStore } from '../moves/move.store';
+import { isChosen } from '../moves/move.rows';
 import { parentSighted } from './looks/parent';
 import { ActResult, Outcome, WorkContext, sentence } from './context';
 
@@ -77,7 +78,7 @@ export class SurveyStep {
       notes: [{ kind: 'survey', text }],
       also: async (transaction) => {
         const id = await this.surveys.add(domainId, move, survey, transaction);
-        const chosen = (await this.store.legs(move, transaction)).find((one) => one.id === leg)!.new_dns_host !== null;
+        const chosen = isChosen((await this.store.legs(move, transaction)).find((one) => one.id === leg)!);
         await this.store.updateLeg(leg, { last_survey: id }, transaction);
         // Once the hosts are chosen the plan stands on its own survey; a new one is held against it.
         if (chosen) return [];

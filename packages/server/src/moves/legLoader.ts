@@ -16,6 +16,7 @@ import {
   TOP_BIT_TTL,
   Work,
   ZoneSight,
+  inScope,
   otherSets,
   overlaid,
   saidBy,
@@ -30,7 +31,7 @@ import { DATABASE, Database } from '../db/database';
 import { HostStore, knowledgeOf } from '../hosts/host.store';
 import { Network } from '../network/network';
 import { DecisionStore } from './decision.store';
-import { LegRow, MoveRow, ObservationRow } from './move.rows';
+import { LegRow, MoveRow, ObservationRow, isChosen } from './move.rows';
 import { LockedLeg, MoveStore } from './move.store';
 import { ObservationStore } from './observation.store';
 
@@ -98,7 +99,7 @@ export class LegLoader {
     const plan = planOf(move, row, rows, hosts, survey?.taken_at);
     const { WANDERON_CACHE_FLOOR: floor, WANDERON_ANYCAST_ALLOWANCE: parentAllowance, WANDERON_HOST_ALLOWANCE: hostAllowance } = this.config;
     const website = await this.website(row.id, database);
-    const seen = seenOf(observations, rows, this.network.lookouts.length, website);
+    const seen = seenOf(observations, plan, this.network.lookouts.length, website);
     const leg = new Leg({ plan, seen, said, work: workOf(observations), assumed: { floor, parentAllowance, hostAllowance }, now, every: this.every });
     return { row, leg, rows, decisions, stands, said, observations, hosts };
   }
@@ -116,7 +117,9 @@ export class LegLoader {
 
 /** Whether some parent server may publish the new set already; without the ledger, and without what servers of the zone say. */
 export function isSwitched({ move, row, submitted, parent }: LockedLeg): boolean {
-  if (row.new_dns_host === null) return false;
+  if (!isChosen(row)) return false;
+  // What authorities were seen to serve is not read for a single ruling.
+  if (row.kind === 'repoint') return submitted;
   const seen = { parent: seenServers(parent.map((one) => sightRow<ParentSight>(one))) };
   return submitted || switchedSince({ plan: planOf(move, row, [], new Map(), undefined), seen, said: saidBy([]) }) !== undefined;
 }
@@ -132,7 +135,8 @@ function planOf(move: MoveRow, row: LegRow, rows: readonly LedgerRow[], hosts: R
     kind: row.kind,
     zone: Name.parse(`${move.domain}.`),
     surveyedAt,
-    chosen: row.new_dns_host !== null,
+    scope: row.scope,
+    chosen: isChosen(row),
     rulings: rows,
     oldNameservers: row.old_nameservers,
     newNameservers: row.new_nameservers,
@@ -171,7 +175,7 @@ function workOf(observations: readonly ObservationRow[]): Map<string, Work> {
   );
 }
 
-function seenOf(observations: readonly ObservationRow[], rows: readonly LedgerRow[], watchers: number, website: Seen['website']): Seen {
+function seenOf(observations: readonly ObservationRow[], plan: LegPlan, watchers: number, website: Seen['website']): Seen {
   const of = (kind: string): ObservationRow[] => observations.filter((row) => row.kind === kind);
   const lookouts = of('lookout').map((row): LookoutSight => {
     const value = row.value as Pick<LookoutSight, 'verdict' | 'rcode' | 'answer' | 'silent'>;
@@ -199,7 +203,7 @@ function seenOf(observations: readonly ObservationRow[], rows: readonly LedgerRo
     drift: drift && {
       at: drift.last_seen,
       problem: drift.problem,
-      changes: stillDrifting((drift.value as { changes: DriftSight[] } | null)?.changes ?? [], rows),
+      changes: stillDrifting((drift.value as { changes: DriftSight[] } | null)?.changes ?? [], plan.rulings).filter((one) => inScope(plan.scope, one.owner)),
     },
     registration: registration && {
       at: registration.last_seen,

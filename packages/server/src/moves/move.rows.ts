@@ -1,4 +1,4 @@
-import { DecisionKind, Instant, RRsetText, RulingKind, Scope, ServerAt } from '@wanderon/core';
+import { DecisionKind, Instant, LegKind, RRsetText, RulingKind, Scope, ServerAt } from '@wanderon/core';
 
 /** Rows of the tables of moves, as they stand. */
 export interface MoveRow {
@@ -20,7 +20,7 @@ export interface LegRow {
   id: string;
   move_id: string;
   position: number;
-  kind: 'delegation' | 'repoint';
+  kind: LegKind;
   scope: Scope;
   /** The survey that the plan is made from, and the latest one. */
   survey_id: string | null;
@@ -35,6 +35,11 @@ export interface LegRow {
   new_servers: ServerAt[];
   fronted: RRsetText[];
   keys_ttl: number | null;
+}
+
+/** It is known where the leg leads: a DNS host whose nameservers take the place of the old, or a web host for records in place. */
+export function isChosen(row: Pick<LegRow, 'kind' | 'new_dns_host' | 'new_web_host'>): boolean {
+  return row.kind === 'repoint' ? row.new_web_host !== null : row.new_dns_host !== null;
 }
 
 export interface RulingRow {

@@ -29,6 +29,7 @@ import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { z } from 'zod';
 import { EventStore } from '../events/event.store';
 import { Allow, Caller, Person } from '../people/allow';
+import { ChoosingService } from './choosing.service';
 import { MoveStore } from './move.store';
 import { MoveService } from './moves.service';
 import { WaysService } from './ways.service';
@@ -56,6 +57,7 @@ class EventListDto extends createZodDto(eventListSchema) {}
 export class MovesController {
   constructor(
     private readonly service: MoveService,
+    private readonly choosing: ChoosingService,
     private readonly ways: WaysService,
     private readonly store: MoveStore,
     private readonly views: MoveViews,
@@ -130,9 +132,9 @@ export class MovesController {
 
   @Put('legs/:leg/hosts')
   @Allow('technician')
-  @ZodResponse({ type: ActedDto, description: 'Where the domain goes; proposes the rulings.' })
+  @ZodResponse({ type: ActedDto, description: 'In which way the domain moves and where it goes; proposes the rulings.' })
   async hosts(@Param('leg') leg: string, @Body() input: ChooseHostsDto, @Person() person: Caller): Promise<Acted> {
-    return this.service.chooseHosts(leg, input, person);
+    return this.choosing.choose(leg, input, person);
   }
 
   @Put('legs/:leg/rulings/:ruling')
@@ -185,7 +187,10 @@ export class MovesController {
   @Post('legs/:leg/submitted')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: ActedDto, description: 'The nameservers were changed at the registrar; everything is looked at once more first.' })
+  @ZodResponse({
+    type: ActedDto,
+    description: 'The nameservers were changed at the registrar, or the records are to change; everything is looked at once more first.',
+  })
   async submitted(@Param('leg') leg: string, @Person() person: Caller): Promise<Acted> {
     return this.service.submitted(leg, person);
   }

@@ -10,16 +10,14 @@ import {
   decisionWords,
   editRow,
   gateOf,
+  inScope,
+  isChanging,
   isDone,
-  isSamePlace,
   newRow,
   passes,
-  proposeRulings,
   readDomain,
   redoable,
-  rrsetFromText,
   scopesMeet,
-  showName,
   stepOf,
   undoable,
 } from '@wanderon/core';
@@ -28,13 +26,10 @@ import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
 import { Advancer } from '../engine/advance';
 import { EventStore } from '../events/event.store';
-import { givenServers } from '../hosts/givenServers';
-import { HostStore, knowledgeOf } from '../hosts/host.store';
 import { Network } from '../network/network';
 import { Caller } from '../people/allow';
 import { InvalidInput, NotNow, NotReachable, Refusal, Unsuitable, notFound } from '../refusals';
 import { nameserversOf } from '../survey/takeSurvey';
-import { SurveyViews } from '../survey/survey.view';
 import { DecisionStore } from './decision.store';
 import { LegLoader, isSwitched } from './legLoader';
 import { MoveRow } from './move.rows';
@@ -50,9 +45,7 @@ export class MoveService {
     @Inject(CLOCK) private readonly clock: Clock,
     private readonly store: MoveStore,
     private readonly loader: LegLoader,
-    private readonly hosts: HostStore,
     private readonly acts: MoveActs,
-    private readonly surveyViews: SurveyViews,
     private readonly events: EventStore,
     private readonly network: Network,
     private readonly advancer: Advancer,
@@ -75,20 +68,15 @@ export class MoveService {
         detail: `Take the whole domain ${choices[0]!.shown}.`,
         kept: KEPT,
       });
-    if (choice.scope === 'name')
-      throw new NotNow(`Moving ${choice.shown} alone is not possible yet.`, {
-        field: 'domain',
-        detail: `Wanderon moves whole domains so far: take ${showName(choice.zone)}.`,
-        kept: KEPT,
-      });
-    const scope: Scope = { kind: 'whole' };
+    const scope = scopeOf(choice);
+    const legKind = scope.kind === 'whole' ? 'delegation' : 'repoint';
     await this.refuseOverlap(choice, scope, this.database);
     await this.checkDelegated(choice);
     const id = await this.database.transaction(async (transaction) => {
       // Two people may type the same domain at once: the second one waits here and is refused.
       await transaction.raw('select pg_advisory_xact_lock(hashtextextended(?, 1))', [choice.zone]);
       await this.refuseOverlap(choice, scope, transaction);
-      const move = await this.store.create({ domain: choice.zone, scope, person: person.id, at: this.clock.now(), legKind: 'delegation' }, transaction);
+      const move = await this.store.create({ domain: choice.zone, scope, person: person.id, at: this.clock.now(), legKind }, transaction);
       await this.events.add(
         { person: person.id, domain: choice.zone, move, kind: 'begun', text: `The move of ${choice.shown} was begun.`, after: { scope } },
         transaction,
@@ -98,58 +86,13 @@ export class MoveService {
     return this.acts.onMove(id, person, () => Promise.resolve());
   }
 
-  /** Which hosts the domain goes to; proposes the rulings anew. */
-  async chooseHosts(legId: string, choice: { newDnsHost: string; newWebHost: string | null }, person: Caller): Promise<Acted> {
-    const dns = await this.hosts.get(choice.newDnsHost);
-    const web = choice.newWebHost ? await this.hosts.get(choice.newWebHost) : undefined;
-    if (dns.role !== 'dns' || dns.nameservers.length === 0)
-      throw new InvalidInput(`${dns.name} is not a DNS host with nameservers.`, { field: 'newDnsHost', kept: KEPT });
-    if (web && web.role !== 'web') throw new InvalidInput(`${web.name} is not a web host.`, { field: 'newWebHost', kept: KEPT });
-    return this.acts.act(legId, person, async ({ move, leg, transaction, decide }) => {
-      const { row } = leg;
-      if (!row.survey_id || !isDone(leg.leg, 'survey')) throw new NotNow('The survey is not finished yet.', { kept: KEPT });
-      if (leg.said.pushed || leg.said.approved) throw new NotNow('The hosts can be chosen until the push or the lowering is decided.', { kept: KEPT });
-      if (isSamePlace({ nameservers: row.old_nameservers, addresses: leg.leg.plan.oldServers.map((one) => one.address) }, dns))
-        throw new NotNow(`The domain is at ${dns.name} already: its nameservers have the same names and addresses.`, {
-          field: 'newDnsHost',
-          detail:
-            'Nothing would change hands at the registrar. Where the servers keep their names and get other addresses, give those addresses at Hosts. To change only records where they are, change them at that host.',
-          kept: KEPT,
-        });
-      const survey = await this.surveyViews.ofLeg(move, leg, row.survey_id);
-      const oldWeb = row.old_web_host ? [knowledgeOf(await this.hosts.get(row.old_web_host))] : [];
-      // What a host's front answers is not what moves: what it stores is.
-      const found = survey.sets.map((set) => rrsetFromText({ ...set, data: set.stored ?? set.data }));
-      const rulings = proposeRulings(Name.parse(`${move.domain}.`), found, { oldWeb, newDns: knowledgeOf(dns), newWeb: web && knowledgeOf(web) });
-      for (const old of leg.stands.filter((one) => one.kind === 'ruling'))
-        await decide(
-          { kind: 'ruling', subject: old.subject, undoes: old.id },
-          { kind: 'ruling', text: 'A ruling went with the hosts that were chosen before.', before: old.value },
-        );
-      await this.store.replaceRulings(row.id, rulings, transaction);
-      await this.store.updateLeg(
-        row.id,
-        { new_dns_host: dns.id, new_web_host: web?.id ?? null, new_nameservers: dns.nameservers, new_servers: givenServers(dns) },
-        transaction,
-      );
-      await decide(
-        { kind: 'hosts', value: { dns: dns.id, web: web?.id ?? null } },
-        {
-          kind: 'choose',
-          text: `Goes to ${dns.name}${web ? ` and ${web.name}` : ''}; ${rulings.length} rulings proposed.`,
-          before: { dns: row.new_dns_host, web: row.new_web_host },
-          after: { dns: dns.id, web: web?.id ?? null },
-        },
-      );
-    });
-  }
-
   async editRuling(legId: string, rulingId: string, edit: RulingEdit, person: Caller): Promise<Acted> {
     return this.acts.lightly(legId, person, async (act) => {
       const { row, transaction } = act;
       const before = await this.store.ledgerRow(row.id, rulingId, transaction);
       if (!before) throw notFound('ruling');
       if (isSwitched(act)) throw switched();
+      refuseOutside(row.scope, before.owner);
       const result = editRow(Name.parse(`${act.move.domain}.`), before, edit);
       if (!result.ok) throw refused(result);
       const text = `${before.owner} ${before.type}: ${result.row ? result.row.ruling : 'taken out'}.`;
@@ -163,9 +106,10 @@ export class MoveService {
   async addRuling(legId: string, typed: { owner: string; type: string; ttl: string; data: string }, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async (act) => {
       refuseAfterSwitch(act);
-      if (!act.leg.leg.plan.chosen) throw new NotNow('Choose the hosts first.', { kept: KEPT });
+      if (!act.leg.leg.plan.chosen) throw new NotNow('Choose where it goes first.', { kept: KEPT });
       const result = newRow(act.leg.leg.plan.zone, act.leg.rows, typed);
       if (!result.ok) throw refused(result);
+      refuseOutside(act.leg.row.scope, result.row!.owner);
       await rule(act, randomUUID(), result.row, `${result.row!.owner} ${result.row!.type}: new.`, null);
     });
   }
@@ -201,7 +145,8 @@ export class MoveService {
 
   async push(legId: string, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async ({ leg, decide }) => {
-      if (!leg.leg.plan.chosen) throw new NotNow('Choose the hosts first.', { kept: KEPT });
+      if (!leg.leg.plan.chosen) throw new NotNow('Choose where it goes first.', { kept: KEPT });
+      if (leg.leg.plan.kind === 'repoint') throw new NotNow('The zone stays where it is: nothing is pushed.', { kept: KEPT });
       const stop = leg.leg.remarks.find((remark) => remark.weight === 'stop');
       if (stop) throw new NotNow(`${stop.owner} ${stop.type}: ${stop.text}`, { kept: KEPT });
       if (isDone(leg.leg, 'push')) throw new NotNow('This was done already.', { kept: KEPT });
@@ -214,7 +159,7 @@ export class MoveService {
   /** Decides beforehand what Wanderon does by itself: lowering, turning the old zone, raising. */
   async approve(legId: string, plan: { lowerAt: Instant | null; plannedSwitch: Instant | null; lowerTo: number }, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async ({ leg, decide, at }) => {
-      if (!leg.leg.plan.chosen) throw new NotNow('Choose the hosts first.', { kept: KEPT });
+      if (!leg.leg.plan.chosen) throw new NotNow('Choose where it goes first.', { kept: KEPT });
       if (plan.lowerAt !== null && plan.lowerAt < at - 60) throw new InvalidInput('The lowering lies in the past.', { field: 'lowerAt', kept: KEPT });
       if (leg.leg.times.ts !== undefined) throw new NotNow('The switch is under way.', { kept: KEPT });
       await decide(
@@ -229,13 +174,14 @@ export class MoveService {
     });
   }
 
-  /** The nameservers were changed at the registrar: everything that can have changed is looked at again first. */
+  /** The nameservers were changed at the registrar, or the records are to change: everything that can have changed is looked at again first. */
   async submitted(legId: string, person: Caller): Promise<Acted> {
     const moveId = await this.store.moveOf(legId);
     const { current } = await this.loader.load(moveId);
-    const state = stepOf(current.leg, 'switch')?.standing.state;
-    if (state === 'done') throw new NotNow('The switch was seen already.', { kept: KEPT });
-    if (state === 'waiting') throw new NotNow(this.shut(current.leg, 'It is not time for the switch yet'), { kept: KEPT });
+    const inPlace = current.leg.plan.kind === 'repoint';
+    const state = stepOf(current.leg, inPlace ? 'change' : 'switch')?.standing.state;
+    if (state === 'done') throw new NotNow(inPlace ? 'The records were changed already.' : 'The switch was seen already.', { kept: KEPT });
+    if (state === 'waiting') throw new NotNow(this.shut(current.leg, `It is not time for the ${inPlace ? 'change' : 'switch'} yet`), { kept: KEPT });
     if (current.leg.times.ts === undefined) await this.advancer.lookForGate(moveId);
     return this.acts.act(legId, person, async ({ leg, decide }) => {
       if (leg.said.submittedAt !== undefined) return;
@@ -245,9 +191,7 @@ export class MoveService {
         { kind: 'submitted' },
         {
           kind: 'submitted',
-          text: 'The change of nameservers was submitted at the registrar.',
-          before: leg.row.old_nameservers,
-          after: leg.row.new_nameservers,
+          ...submittedWords(leg),
         },
       );
     });
@@ -316,6 +260,27 @@ export class MoveService {
       throw error;
     }
   }
+}
+
+/** Throws a NotNow where a row stands outside of what the move is about. */
+function refuseOutside(scope: Scope, owner: string): void {
+  if (!inScope(scope, owner)) throw new NotNow(`${owner} is not in this move.`, { detail: 'It is about other names of the domain.', kept: KEPT });
+}
+
+/** One name goes with its own `www`. */
+function scopeOf({ scope, name }: DomainChoice): Scope {
+  return scope === 'whole' ? { kind: 'whole' } : { kind: 'names', names: [name, `www.${name}`] };
+}
+
+function submittedWords({ row, leg, rows }: Act['leg']): { text: string; before: unknown; after: unknown } {
+  if (leg.plan.kind === 'delegation')
+    return { text: 'The change of nameservers was submitted at the registrar.', before: row.old_nameservers, after: row.new_nameservers };
+  const changing = rows.filter(isChanging);
+  return {
+    text: leg.plan.newHost?.keyed ? 'The change of the records was decided.' : 'The records were changed by hand.',
+    before: changing.map(({ found }) => found ?? null),
+    after: changing.map(({ planned }) => planned ?? null),
+  };
 }
 
 /** A row that cannot be decided so, or not be read. */

@@ -136,7 +136,7 @@ export class MoveViews {
         decidedBy: row.decidedBy ? (people.get(row.decidedBy) ?? null) : null,
       })),
       remarks: leg.remarks.filter(({ owner, type }) => isHere(setKey(owner, type))),
-      served: chosen && leg.seen.looked['new'] !== undefined ? servedView(leg, isHere) : null,
+      served: chosen && leg.seen.looked[leg.plan.kind === 'repoint' ? 'old' : 'new'] !== undefined ? servedView(leg, isHere) : null,
       total: all.length,
       next: start + limit < all.length ? rows.at(-1)!.id : null,
     };
@@ -235,6 +235,7 @@ function legView(loaded: LoadedLeg, people: ReadonlyMap<string, string>, sent: r
   return {
     id: row.id,
     kind: row.kind,
+    chosen,
     oldDnsHost: row.old_dns_host,
     oldWebHost: row.old_web_host,
     newDnsHost: row.new_dns_host,

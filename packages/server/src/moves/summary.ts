@@ -18,8 +18,9 @@ export function summaryOf({ move, legs, current }: LoadedMove, now: Instant): Mo
     client: move.client,
     state: move.state,
     createdAt: move.created_at,
-    from: name(row.old_dns_host),
-    to: name(row.new_dns_host),
+    from: name(row.kind === 'repoint' ? row.old_web_host : row.old_dns_host),
+    // In place it is the website that goes elsewhere.
+    to: name(row.kind === 'repoint' ? row.new_web_host : row.new_dns_host),
     next: move.state === 'open' ? nextOf(leg) : null,
     marks: marks.map((mark) => ({ ...mark, derived: mark.derived && derivedView(mark.derived) })),
     drain: t0 && last ? { from: t0.firstNew, until: Number.isFinite(last.at) ? last.at : now } : null,

@@ -62,9 +62,10 @@ export class WaysService {
     for (const [key, data] of notOurs(leg.leg))
       await decide(
         { kind: 'assent', subject: key, value: { what, data } },
-        event('assent', `${ownerOf(key)} ${typeOf(key)} at the new host ${what === 'take' ? 'gives way to the plan' : 'stays as it is'}.`),
+        event('assent', `${ownerOf(key)} ${typeOf(key)} as it stands there ${what === 'take' ? 'gives way to the plan' : 'stays as it is'}.`),
       );
-    await decide({ kind: 'retry', subject: 'push' }, event('retry', 'Push the new zone: again.'));
+    if (leg.leg.plan.kind === 'repoint') await decide({ kind: 'retry', subject: 'change' }, event('retry', 'Change the records: again.'));
+    else await decide({ kind: 'retry', subject: 'push' }, event('retry', 'Push the new zone: again.'));
   }
 
   /** Takes what is served into the plan: what changed at the old host since the survey, or at the new one since the push. */

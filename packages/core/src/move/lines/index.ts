@@ -1,4 +1,6 @@
 export * from './served';
+export * from './changes';
+export * from './delegated';
 export * from './remarks';
 export * from './drift';
 export * from './signed';

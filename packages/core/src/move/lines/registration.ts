@@ -14,7 +14,7 @@ const IN_THE_WAY: readonly string[] = [
 
 export const registration: LineRule = (leg) => {
   const seen = leg.seen.registration;
-  if (!seen) return undefined;
+  if (!seen || leg.plan.kind === 'repoint') return undefined;
   if (seen.problem !== null)
     return line(leg, 'registration', false, `The registration could not be looked up: ${seen.problem}.`, {
       seenAt: seen.at,

@@ -2,6 +2,7 @@ import { isServed, readBack, readBackWords } from '../rules/served';
 import { LineRule, line } from './line';
 
 export const serves: LineRule = (leg) => {
+  if (leg.plan.kind === 'repoint') return undefined;
   const all = readBack(leg).filter((one) => !leg.said.aside.has(one.address));
   const lacking = all.filter((one) => !isServed(one));
   const at = all.map((one) => one.at).filter((one) => one !== null);

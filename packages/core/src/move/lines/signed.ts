@@ -3,6 +3,7 @@ import { LineRule, line } from './line';
 
 /** No DS, and no keys that were validated through one (RFC 6781 §4.3.4): the new host signs with others, or not at all. */
 export const signed: LineRule = (leg) => {
+  if (leg.plan.kind === 'repoint') return undefined;
   const at = leg.seen.looked['parent'] ?? null;
   if (hasDs(leg)) return line(leg, 'ds', false, 'The parent publishes a DS: the domain would not resolve at validating resolvers.', { seenAt: at });
   const { signedUntil } = leg.times;

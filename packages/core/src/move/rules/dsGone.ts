@@ -15,7 +15,7 @@ export const dsGone: StepRule = {
   after: ['survey'],
   by: 'person',
   counts: 'in turn',
-  applies: (_plan, leg) => leg.seen.parent.some((one) => one.sightings.some(({ value }) => value.ds.length > 0)),
+  applies: (plan, leg) => plan.kind === 'delegation' && leg.seen.parent.some((one) => one.sightings.some(({ value }) => value.ds.length > 0)),
   standing: (leg) => {
     const { td, signedUntil } = leg.times;
     if (hasDs(leg)) return stands('ready', { text: 'The parent publishes a DS: with other keys at the new host, validating resolvers would find nothing.' });

@@ -7,6 +7,8 @@ export * from './lowered';
 export * from './dsGone';
 export * from './switchNameservers';
 export * from './turn';
+export * from './change';
+export * from './changed';
 export * from './settle';
 export * from './raise';
 export * from './close';

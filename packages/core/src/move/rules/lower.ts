@@ -1,10 +1,10 @@
 import { StepRule, acted } from './rule';
 
-/** TTLs of what changes, and of the apex NS set, go down at the old host. */
+/** TTLs of what changes, and of an apex NS set that does, go down where they are served now. */
 export const lower: StepRule = {
   id: 'lower',
   chapter: 'timetable',
-  title: 'Lower the TTLs at the old host',
+  title: 'Lower the TTLs',
   label: 'lowering sent',
   after: ['choose'],
   by: 'decided',

@@ -9,7 +9,7 @@ export const push: StepRule = {
   after: ['choose'],
   by: 'decided',
   counts: 'done',
-  applies: () => true,
+  applies: (plan) => plan.kind === 'delegation',
   standing: (leg) => {
     const leave: Way = { act: 'leave', subject: 'push', label: 'I have done it by hand', means: 'The new zone is read back all the same.' };
     const foreign = (leg.state.work.get('push')?.foreign.length ?? 0) > 0;

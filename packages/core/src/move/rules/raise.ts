@@ -1,10 +1,10 @@
 import { StepRule, acted } from './rule';
 
-/** Sets that are as planned get their lasting TTLs at the new host. */
+/** Sets that are as planned get their lasting TTLs where they are served. */
 export const raise: StepRule = {
   id: 'raise',
   chapter: 'watch',
-  title: 'Raise the TTLs at the new host',
+  title: 'Raise the TTLs',
   label: 'TTLs raised',
   after: ['settle'],
   by: 'decided',

@@ -17,7 +17,7 @@ export interface ReadBack {
   readonly apexNew: boolean;
 }
 
-/** What every server of the new host answered at the last look. */
+/** What every server of the new host answered at the last look; in a repoint leg, every authority. */
 export function readBack(leg: Leg): ReadBack[] {
   return leg.once('read back', () =>
     leg.plan.newServers.map(({ server, address }) => {
@@ -29,7 +29,12 @@ export function readBack(leg: Leg): ReadBack[] {
       if (sighting.value.refused) return { ...nothing, problem: 'it refuses to answer for the zone' };
       const ns = sighting.value.sets[keyOf(leg.plan.zone, TYPE_CODES.NS)];
       const differs = Object.entries(sighting.value.sets).flatMap(([key, answer]) => (leg.wanted.is(key, answer) === false ? [{ key, answer }] : []));
-      return { ...nothing, problem: null, differs, apexNew: ns !== undefined && sameNameSet(ns.data, leg.plan.newNameservers) };
+      return {
+        ...nothing,
+        problem: null,
+        differs,
+        apexNew: leg.plan.kind === 'repoint' || (ns !== undefined && sameNameSet(ns.data, leg.plan.newNameservers)),
+      };
     }),
   );
 }
@@ -47,7 +52,7 @@ export const served: StepRule = {
   after: ['push'],
   by: 'seen',
   counts: 'in turn',
-  applies: () => true,
+  applies: (plan) => plan.kind === 'delegation',
   standing: (leg) => {
     const all = readBack(leg).filter((one) => !leg.said.aside.has(one.address));
     const lacking = all.filter((one) => !isServed(one));

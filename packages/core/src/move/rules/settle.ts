@@ -8,7 +8,7 @@ export const settle: StepRule = {
   chapter: 'watch',
   title: 'Watch until settled',
   label: 'settled',
-  after: ['turn'],
+  after: ['turn', 'changed'],
   by: 'seen',
   counts: 'in turn',
   applies: () => true,
@@ -27,10 +27,12 @@ function waysOf(leg: Leg): Way[] {
   const silentOld = leg.seen.zones.filter((one) => one.silence && te.lacking.some((lack) => lack.address === one.address));
   const fresh = new Set(leg.plan.newServers.map((one) => one.address));
   const silentNew = leg.seen.zones.filter((one) => one.silence && fresh.has(one.address) && !leg.said.aside.has(one.address));
+  const silentParent = leg.plan.kind === 'repoint' ? leg.seen.parent.filter((one) => one.silence && !leg.said.aside.has(one.address)) : [];
   const noLookout = leg.settled.missing.includes('no lookout answers');
   return [
     ...(leg.turns ? silentOld.map((one) => asideWay(one.address, one.server)) : []),
     ...silentNew.map((one) => asideWay(one.address, one.server)),
+    ...silentParent.map((one) => asideWay(one.address, one.server)),
     ...stubborn.map((name): Way => ({
       act: 'aside',
       subject: lookoutSubject(name),

@@ -19,10 +19,10 @@ export const switchNameservers: StepRule = {
   counts: 'seen',
   applies: (plan) => plan.kind === 'delegation',
   standing: (leg) => {
-    const { t0, ts, parentLacking } = leg.times;
+    const { t0, ts, lacking } = leg.times;
     if (t0) return stands('done', { doneAt: t0.firstNew, since: t0.lastOld });
     if (ts === undefined) return stands('ready', { text: parentWords(leg) });
-    const silent = leg.seen.parent.filter((one) => one.silence && parentLacking.some((lack) => lack.address === one.address));
+    const silent = leg.seen.parent.filter((one) => one.silence && lacking.some((lack) => lack.address === one.address));
     const untold = untoldNames(leg).filter(() => !leg.said.aside.has(NAMES_MOVED));
     const state = wrongAtParent(leg) ? 'stopped' : 'doing';
     return stands(state, {

@@ -1,4 +1,4 @@
-import { RCODE, RRset, hostsOwnSet, keyOf, plannedSets, pushChanges, typeMnemonic } from '@wanderon/core';
+import { RCODE, RRset, foreignWords, hostsOwnSet, plannedSets, pushChanges } from '@wanderon/core';
 import { ActResult, WorkContext } from '../context';
 import { Outward } from './outward';
 
@@ -17,14 +17,7 @@ export async function push(context: WorkContext, outward: Outward): Promise<ActR
     plan: (served: readonly RRset[]) => {
       const { changes, foreign } = pushChanges(served, wanted, { keep, sent, assents: leg.said.assents });
       if (foreign.length === 0) return changes;
-      const names = foreign.map((set) => `${set.owner.toString()} ${typeMnemonic(set.type)}`);
-      return {
-        stopped: {
-          outcome: 'stopped',
-          problem: `At ${target.host.name} stands what is not of this plan, and would go or be overwritten: ${names.slice(0, 5).join(', ')}${names.length > 5 ? ` and ${names.length - 5} more` : ''}.`,
-          foreign: foreign.map((set) => ({ key: keyOf(set.owner, set.type), data: set.texts })),
-        },
-      };
+      return { stopped: { outcome: 'stopped', ...foreignWords(target.host.name, foreign) } };
     },
   });
   if (outcome.outcome === 'stopped' && outcome.rcode === RCODE.NOTAUTH)

@@ -1,0 +1,127 @@
+import { Driver, stepOf } from '../support/drive';
+import { RealDomain, RealMoves, refused, said } from '../support/realMoves';
+import { RESOLVER, dig, transferredLines } from '../support/realServers';
+
+const isRoot = process.getuid?.() === 0;
+
+const DOMAINS = {
+  website: { name: 'in-place.example', more: 'blog A 192.0.2.90\nftp CNAME www' },
+  names: { name: 'two-names.example', old: 'knot', more: 'shop A 192.0.2.80\nshop AAAA 2001:db8::80\nwww.shop CNAME shop\nclub CNAME sites.oldweb.example.' },
+  edited: { name: 'edited-there.example' },
+  byHand: {
+    name: 'by-hand.example',
+    fresh: 'nsd',
+    delegation: 'by-hand.example. 3 NS ns1.newnsd.example.',
+    there: 'www 6 A 192.0.2.80\n@ 6 A 192.0.2.80\nmail 6 A 192.0.2.25',
+  },
+} satisfies Record<string, RealDomain>;
+
+/** Records that change where they are, at Debian's servers, while others work in the same zones. */
+(isRoot ? describe : describe.skip)('records that change in place (port 53 on loopback, so as root)', () => {
+  const real = new RealMoves(Object.values(DOMAINS));
+  beforeAll(() => real.open());
+  afterAll(() => real.close());
+
+  const lines = async (address: string, domain: RealDomain): Promise<string[]> =>
+    (await transferredLines(address, domain.name)).filter((line) => !/ (SOA|RRSIG|NSEC|DNSKEY) /.test(line)).sort();
+  const answer = async (name: string, type = 'A'): Promise<string> => (await dig(RESOLVER, [name, type, '+short'])).stdout.trim();
+
+  it('the website leads elsewhere, everything else stays, and a resolver is never without an answer', async () => {
+    const domain = DOMAINS.website;
+    const before = await lines(real.oldAddress(domain), domain);
+    const driver = await real.inPlace(domain);
+    await driver.done('lowered');
+    const move = await driver.move();
+    expect(move.legs[0]).toMatchObject({ kind: 'repoint', chosen: true, counts: { repoint: 2 } });
+    expect(move.legs[0]!.steps.map((step) => step.id)).toEqual(['survey', 'choose', 'lower', 'lowered', 'change', 'changed', 'settle', 'raise', 'close']);
+    expect(await answer(`www.${domain.name}`)).toBe('192.0.2.80');
+    await real.changed(driver);
+    const settled = await driver.done('settle');
+    expect(await answer(`www.${domain.name}`)).toBe('203.0.113.80');
+    // Not before what was remembered of the old values has run out: a TTL of 2 s, from the last moment at which one was served.
+    const { t0 } = settled.legs[0]!.seen;
+    expect(settled.legs[0]!.times!.last.at!).toBeGreaterThanOrEqual(t0!.lastOld + 2);
+    await driver.done('raise');
+    const after = await lines(real.oldAddress(domain), domain);
+    const moved = (all: string[]): string[] => all.map((line) => line.replace('192.0.2.80', '203.0.113.80')).sort();
+    expect(after).toEqual(moved(before));
+    await driver.act('/close');
+  });
+
+  it('two names of one domain are moved at once by two moves; neither touches the other, nor what somebody else edits beside them', async () => {
+    const domain = DOMAINS.names;
+    const shop = await real.inPlace(domain, `shop.${domain.name}`);
+    const club = await real.inPlace(domain, `club.${domain.name}`);
+    await expect(Driver.begin(real.api, domain.name)).rejects.toThrow(/being moved already/);
+    await expect(Driver.begin(real.api, `shop.${domain.name}`, undefined, 'name')).rejects.toThrow(/being moved already/);
+    await Promise.all([shop.done('lowered'), club.done('lowered')]);
+    const { rulings } = await shop.ledger();
+    const ruled = rulings.filter((row) => row.ruling !== 'carry' && !row.reason.startsWith('the DNS host'));
+    // The one alias at the name itself needs no change: it leads to the name that moves.
+    expect(ruled.map((row) => `${row.owner} ${row.type} ${row.ruling}`).sort()).toEqual([
+      `shop.${domain.name}. A repoint`,
+      `shop.${domain.name}. AAAA drop`,
+      `www.shop.${domain.name}. A new`,
+      `www.shop.${domain.name}. CNAME drop`,
+    ]);
+    const apexA = rulings.find((row) => row.owner === `${domain.name}.` && row.type === 'A')!;
+    await expect(shop.call('PUT', `${await shop.leg()}/rulings/${apexA.id}`, { ruling: 'drop' })).rejects.toThrow(/not in this move/);
+    // Somebody else works in the zone all the while.
+    await real.edit(real.oldAddress(domain), domain, `add added.${domain.name}. 60 TXT "by somebody else"`, `delete ${domain.name}. MX`);
+    await Promise.all([real.changed(shop), real.changed(club)]);
+    await real.edit(real.oldAddress(domain), domain, `delete ${domain.name}. TXT`);
+    await Promise.all([shop.done('settle'), club.done('settle')]);
+    await Promise.all([shop.done('raise'), club.done('raise')]);
+    expect(await lines(real.oldAddress(domain), domain)).toEqual(
+      [
+        `${domain.name}. 5 IN NS ns1.oldknot.example.`,
+        `${domain.name}. 6 IN A 192.0.2.80`,
+        `added.${domain.name}. 60 IN TXT "by somebody else"`,
+        `club.${domain.name}. 6 IN A 203.0.113.80`,
+        `mail.${domain.name}. 6 IN A 192.0.2.25`,
+        `shop.${domain.name}. 6 IN A 203.0.113.80`,
+        `www.${domain.name}. 6 IN A 192.0.2.80`,
+        `www.shop.${domain.name}. 6 IN A 203.0.113.80`,
+      ].sort(),
+    );
+    expect([await answer(`shop.${domain.name}`, 'AAAA'), await answer(`club.${domain.name}`)]).toEqual(['', '203.0.113.80']);
+  });
+
+  it('what somebody sets otherwise before and after is said, and is taken or set right by choice', async () => {
+    const domain = DOMAINS.edited;
+    const driver = await real.inPlace(domain);
+    await real.open_(driver);
+    const at = real.oldAddress(domain);
+    await real.edit(at, domain, `delete www.${domain.name}. A`, `add www.${domain.name}. 2 A 192.0.2.99`);
+    await refused(driver, '/submitted', /www\.edited-there\.example\. A changed/);
+    await driver.way('drift', 'adopt');
+    await real.changed(driver);
+    await real.edit(at, domain, `delete www.${domain.name}. A`, `add www.${domain.name}. 2 A 192.0.2.80`);
+    await said(driver, /does not serve www\.edited-there\.example\. A as planned/);
+    expect(stepOf(await driver.move(), 'changed').state).toBe('doing');
+    await driver.way('changed', 'take');
+    await driver.done('settle');
+    expect(await lines(at, domain)).toContain(`www.${domain.name}. 2 IN A 203.0.113.80`);
+    const events = await real.events(driver);
+    expect(events.filter((event) => event.kind === 'change' && event.text.startsWith('Sending'))).toHaveLength(2);
+  });
+
+  it('where the host takes no updates, a person does it all by hand, and what is served counts', async () => {
+    const domain = DOMAINS.byHand;
+    const driver = await real.inPlace(domain);
+    const typed = (ttl: number, address: string): void => real.writeZone(domain, `www ${ttl} A ${address}\n@ ${ttl} A ${address}\nmail 6 A 192.0.2.25`);
+    await driver.until('the lowering stops', (move) => stepOf(move, 'lower').state === 'stopped');
+    await driver.way('lower', 'leave');
+    typed(2, '192.0.2.80');
+    await driver.done('lowered');
+    await real.open_(driver);
+    await driver.act('/submitted');
+    await driver.until('the change stops', (move) => stepOf(move, 'change').state === 'stopped');
+    await driver.way('change', 'leave');
+    await said(driver, /does not serve .*by-hand\.example\. A/);
+    typed(2, '203.0.113.80');
+    await driver.done('changed');
+    await driver.done('settle');
+    expect(await answer(`www.${domain.name}`)).toBe('203.0.113.80');
+  });
+});

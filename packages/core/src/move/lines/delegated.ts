@@ -1,0 +1,20 @@
+import { plain } from '../../survey/words';
+import { sameNameSet } from '../../watch/verdict';
+import { LineRule, line } from './line';
+
+/** The parent still delegates to the servers at which the records change: elsewhere a change would be seen by nobody. */
+export const delegated: LineRule = (leg) => {
+  if (leg.plan.kind !== 'repoint') return undefined;
+  const known = new Set(leg.plan.oldServers.map((one) => plain(one.server).toLowerCase()));
+  const sights = leg.seen.parent.flatMap((one) => one.sightings.at(-1)?.value ?? []);
+  const others = [...new Set(sights.flatMap((sight) => sight.nameservers.map(plain)).filter((name) => !known.has(name.toLowerCase())))];
+  const seenAt = leg.seen.looked['parent'] ?? null;
+  if (sights.length === 0) return line(leg, 'delegated', false, 'What the parent publishes was not seen yet.', { seenAt });
+  if (others.length > 0)
+    return line(leg, 'delegated', false, `The parent delegates elsewhere by now: ${others.join(', ')}. Take the survey again.`, { seenAt });
+  const differ = !sights.every((sight) => sameNameSet(sight.nameservers, sights[0]!.nameservers));
+  return line(leg, 'delegated', true, 'The parent delegates to the servers at which the records change.', {
+    seenAt,
+    evidence: differ ? 'servers of the parent name different sets of them' : null,
+  });
+};

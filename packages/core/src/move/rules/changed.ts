@@ -1,0 +1,43 @@
+import { ServerSeen, ZoneSight } from '../seen';
+import { Leg } from '../leg';
+import { StepRule, Way, asideWay, stands } from './rule';
+import { readBack, readBackWords } from './served';
+
+/** Every authority seen to serve the new values, and none to have gone back. */
+export const changed: StepRule = {
+  id: 'changed',
+  chapter: 'switch',
+  title: 'See the records changed',
+  label: 'change seen',
+  after: ['change'],
+  by: 'seen',
+  counts: 'seen',
+  applies: (plan) => plan.kind === 'repoint',
+  standing: (leg) => {
+    const { t0, ts } = leg.times;
+    if (t0) return stands('done', { doneAt: t0.firstNew, since: t0.lastOld });
+    if (ts === undefined) return stands('waiting');
+    return stands('doing', { since: ts, text: changedWords(leg), ways: waysOf(leg) });
+  },
+};
+
+/** What authorities do not serve as planned after the change was made; null where nothing was seen yet. */
+function changedWords(leg: Leg): string | null {
+  return readBackWords(readBack(leg).filter((one) => !leg.said.aside.has(one.address) && (one.problem !== null || one.differs.length > 0))) || null;
+}
+
+/** What somebody set otherwise is set right by pushing it again; a server that is dead is set aside. */
+function waysOf(leg: Leg): Way[] {
+  const made = leg.state.work.get('change')?.outcome === 'done';
+  const differs = readBack(leg).some((one) => one.problem === null && one.differs.length > 0);
+  const silent = leg.seen.zones.filter((one: ServerSeen<ZoneSight>) => one.silence && leg.times.lacking.some((lack) => lack.address === one.address));
+  return [
+    ...(made && differs
+      ? [
+          { act: 'adopt', subject: '', label: 'Take what is served into the plan', means: 'The plan becomes what the servers answer.' } as const,
+          { act: 'take', subject: '', label: 'Set it right', means: 'The records are changed again.' } as const,
+        ]
+      : []),
+    ...silent.map((one) => asideWay(one.address, one.server)),
+  ];
+}

@@ -1,0 +1,80 @@
+import { Name } from '../dns/name';
+import { isIpv4, isIpv6 } from '../dns/address';
+import { RRset, RRsetText } from '../dns/record';
+import { inScope, Scope } from '../move/scope';
+import { HostKnowledge } from './host';
+import { proposeRulings, required } from './propose';
+import { Ruling, isHostsOwn } from './ruling';
+
+/** TTL in seconds of a record set that was not there before, once the move is settled. */
+const NEW_TTL = 3600;
+/** What may stand beside an alias at its name: nothing, but what signing makes (RFC 1034 §3.6.2, RFC 4034 §3). */
+const LEADS: ReadonlySet<string> = new Set(['A', 'AAAA', 'CNAME']);
+
+/**
+ * Proposes what changes where the zone stays at its DNS host: for the whole website what leads to the old web host; for names, what
+ * leads anywhere from them. Everything else is left as it is.
+ */
+export function proposeRepoint(
+  zone: Name,
+  found: readonly RRset[],
+  hosts: { readonly scope: Scope; readonly oldWeb: readonly HostKnowledge[]; readonly dns: HostKnowledge; readonly newWeb: HostKnowledge },
+): Ruling[] {
+  const { scope, oldWeb, dns, newWeb } = hosts;
+  if (scope.kind === 'whole') return proposeRulings(zone, found, { oldWeb, newDns: dns, newWeb });
+  const rulings = proposeRulings(zone, found, { oldWeb: [], newDns: dns, newWeb: undefined }).map((ruling): Ruling =>
+    isHostsOwn(ruling) ? ruling : { ...ruling, reason: inScope(scope, ruling.owner) ? 'is not about where the name leads' : 'is not in this move' },
+  );
+  const names = scope.names.filter((name, index) => index === 0 || rulings.some((ruling) => inScope({ kind: 'names', names: [name] }, ruling.owner)));
+  for (const name of names) repointName(rulings, zone, `${name}.`, newWeb);
+  for (const need of newWeb.requires) {
+    const planned = required(zone, need);
+    const known = rulings.some((ruling) => ruling.owner.toLowerCase() === planned.owner.toLowerCase() && ruling.type === planned.type);
+    // What is asked for at the apex, or elsewhere, is about the whole website.
+    if (!known && names.some((name) => Name.parse(planned.owner).isAtOrBelow(Name.parse(name))))
+      rulings.push({ owner: planned.owner, type: planned.type, ruling: 'new', found: undefined, planned, reason: `${newWeb.name} asks for it` });
+  }
+  return rulings;
+}
+
+/** One name's rows as they lead to the new web host, in place. */
+function repointName(rulings: Ruling[], zone: Name, owner: string, newWeb: HostKnowledge): void {
+  const isOwn = (ruling: Ruling): boolean => ruling.owner.toLowerCase() === owner.toLowerCase();
+  const rows = rulings.filter(isOwn);
+  const wanted = new Map(wantedAt(zone, owner, rows, newWeb));
+  const byAlias = wanted.has('CNAME');
+  const found = rows.find((row) => row.found && LEADS.has(row.type))?.found;
+  for (const [index, row] of rulings.entries()) {
+    if (!isOwn(row) || !LEADS.has(row.type) || isHostsOwn(row)) continue;
+    const data = wanted.get(row.type);
+    wanted.delete(row.type);
+    rulings[index] = data
+      ? { ...row, ...leadsThere(row, data, newWeb) }
+      : { ...row, ruling: 'drop', planned: undefined, reason: goneWords(row.type, byAlias, newWeb) };
+  }
+  for (const [type, data] of wanted) {
+    const planned: RRsetText = { owner, type, ttl: found?.ttl ?? NEW_TTL, data: [...data] };
+    rulings.push({ owner, type, ruling: 'new', found: undefined, planned, reason: `${newWeb.name} answers there` });
+  }
+}
+
+function leadsThere(row: Ruling, data: readonly string[], newWeb: HostKnowledge): Pick<Ruling, 'ruling' | 'planned' | 'reason'> {
+  const { found } = row;
+  const same = found!.data.length === data.length && found!.data.every((text) => data.some((one) => one.toLowerCase() === text.toLowerCase()));
+  if (same) return { ruling: 'carry', planned: found, reason: `leads to ${newWeb.name} already` };
+  return { ruling: 'repoint', planned: { ...found!, data: [...data] }, reason: `${newWeb.name} answers there` };
+}
+
+function goneWords(type: string, byAlias: boolean, newWeb: HostKnowledge): string {
+  if (byAlias) return `gives way to an alias of ${newWeb.name}`;
+  return type === 'CNAME' ? `gives way to addresses of ${newWeb.name}` : `${newWeb.name} has no ${type === 'A' ? 'IPv4' : 'IPv6'} address`;
+}
+
+/** An alias where one stands already or no address is known, and nothing stands beside it; else addresses. */
+function wantedAt(zone: Name, owner: string, rows: readonly Ruling[], { aliasTarget, addresses }: HostKnowledge): [string, readonly string[]][] {
+  const beside = rows.some((row) => !LEADS.has(row.type) && !isHostsOwn(row)) || Name.parse(owner).equals(zone);
+  const alias = aliasTarget !== undefined && !beside && (addresses.length === 0 || rows.some((row) => row.type === 'CNAME'));
+  if (alias) return [['CNAME', [aliasTarget]]];
+  const [v4, v6] = [addresses.filter(isIpv4), addresses.filter(isIpv6)];
+  return [...(v4.length > 0 ? [['A', v4] as [string, string[]]] : []), ...(v6.length > 0 ? [['AAAA', v6] as [string, string[]]] : [])];
+}

@@ -1,0 +1,114 @@
+import { Injectable } from '@nestjs/common';
+import { Acted, ChooseHosts, Host } from '@wanderon/contract';
+import { Name, RRset, Ruling, isDone, isSamePlace, legKindOf, proposeRepoint, proposeRulings, rrsetFromText } from '@wanderon/core';
+import { givenServers } from '../hosts/givenServers';
+import { HostStore, knowledgeOf } from '../hosts/host.store';
+import { Caller } from '../people/allow';
+import { InvalidInput, NotNow } from '../refusals';
+import { SurveyViews } from '../survey/survey.view';
+import { LegRow } from './move.rows';
+import { MoveStore } from './move.store';
+import { Act, KEPT, MoveActs } from './moveActs';
+
+interface Chosen {
+  readonly rulings: readonly Ruling[];
+  readonly leg: Partial<LegRow>;
+  readonly text: string;
+}
+
+/** In which way a domain moves and where it goes; proposes the rulings anew. */
+@Injectable()
+export class ChoosingService {
+  constructor(
+    private readonly store: MoveStore,
+    private readonly hosts: HostStore,
+    private readonly acts: MoveActs,
+    private readonly surveyViews: SurveyViews,
+  ) {}
+
+  /** Throws an InvalidInput or a NotNow that names the field. */
+  async choose(legId: string, choice: ChooseHosts, person: Caller): Promise<Acted> {
+    const dns = choice.newDnsHost ? await this.hosts.get(choice.newDnsHost) : undefined;
+    const web = choice.newWebHost ? await this.hosts.get(choice.newWebHost) : undefined;
+    if (web && web.role !== 'web') throw new InvalidInput(`${web.name} is not a web host.`, { field: 'newWebHost', kept: KEPT });
+    return this.acts.act(legId, person, async (act) => {
+      const { leg, transaction, decide } = act;
+      const { row } = leg;
+      if (!row.survey_id || !isDone(leg.leg, 'survey')) throw new NotNow('The survey is not finished yet.', { kept: KEPT });
+      if (leg.said.pushed || leg.said.approved) throw new NotNow('Where it goes can be chosen until the push or the lowering is decided.', { kept: KEPT });
+      const found = await this.found(act, row.survey_id);
+      const chosen = choice.way === 'nameservers' ? await this.nameservers(act, found, dns, web) : await this.inPlace(act, found, web);
+      for (const old of leg.stands.filter((one) => one.kind === 'ruling'))
+        await decide(
+          { kind: 'ruling', subject: old.subject, undoes: old.id },
+          { kind: 'ruling', text: 'A ruling went with what was chosen before.', before: old.value },
+        );
+      await this.store.replaceRulings(row.id, chosen.rulings, transaction);
+      await this.store.updateLeg(row.id, { kind: legKindOf(choice.way), new_web_host: web?.id ?? null, ...chosen.leg }, transaction);
+      const value = { way: choice.way, dns: chosen.leg.new_dns_host ?? null, web: web?.id ?? null };
+      await decide(
+        { kind: 'hosts', value },
+        {
+          kind: 'choose',
+          text: `${chosen.text}; ${chosen.rulings.length} rulings proposed.`,
+          before: { dns: row.new_dns_host, web: row.new_web_host },
+          after: value,
+        },
+      );
+    });
+  }
+
+  /** What a host's front answers is not what moves: what it stores is. */
+  private async found({ move, leg }: Act, survey: string): Promise<RRset[]> {
+    const { sets } = await this.surveyViews.ofLeg(move, leg, survey);
+    return sets.map((set) => rrsetFromText({ ...set, data: set.stored ?? set.data }));
+  }
+
+  private async nameservers({ move, leg }: Act, found: readonly RRset[], dns: Host | undefined, web: Host | undefined): Promise<Chosen> {
+    const { row } = leg;
+    if (!dns || dns.role !== 'dns' || dns.nameservers.length === 0)
+      throw new InvalidInput(dns ? `${dns.name} is not a DNS host with nameservers.` : 'Choose the new DNS host.', { field: 'newDnsHost', kept: KEPT });
+    if (row.scope.kind === 'names')
+      throw new NotNow('The nameservers of a domain change for all of its names.', {
+        field: 'way',
+        detail: 'This move is about some of them: change their records where they are.',
+        kept: KEPT,
+      });
+    if (isSamePlace({ nameservers: row.old_nameservers, addresses: leg.leg.plan.oldServers.map((one) => one.address) }, dns))
+      throw new NotNow(`The domain is at ${dns.name} already: its nameservers have the same names and addresses.`, {
+        field: 'newDnsHost',
+        detail:
+          'Nothing would change hands at the registrar. Where the servers keep their names and get other addresses, give those addresses at Hosts. To change only records where they are, take that way.',
+        kept: KEPT,
+      });
+    const oldWeb = await this.oldWeb(row);
+    return {
+      rulings: proposeRulings(Name.parse(`${move.domain}.`), found, { oldWeb, newDns: knowledgeOf(dns), newWeb: web && knowledgeOf(web) }),
+      leg: { new_dns_host: dns.id, new_nameservers: dns.nameservers, new_servers: givenServers(dns) },
+      text: `Goes to ${dns.name}${web ? ` and ${web.name}` : ''}`,
+    };
+  }
+
+  /** The zone stays where it is; what leads to the old web host, or from the names of the move, leads to the new one. */
+  private async inPlace({ move, leg }: Act, found: readonly RRset[], web: Host | undefined): Promise<Chosen> {
+    const { row } = leg;
+    if (!web) throw new InvalidInput('Choose the new web host: the zone stays where it is.', { field: 'newWebHost', kept: KEPT });
+    const at = row.old_dns_host ? await this.hosts.get(row.old_dns_host) : undefined;
+    const dns = { name: at?.name ?? 'the DNS host', nameservers: row.old_nameservers, addresses: [], aliasTarget: undefined, requires: [] };
+    const rulings = proposeRepoint(Name.parse(`${move.domain}.`), found, {
+      scope: row.scope,
+      oldWeb: await this.oldWeb(row),
+      dns,
+      newWeb: knowledgeOf(web),
+    });
+    return {
+      rulings,
+      leg: { new_dns_host: row.old_dns_host, new_nameservers: row.old_nameservers, new_servers: row.old_servers },
+      text: `Stays at ${dns.name}, and leads to ${web.name}`,
+    };
+  }
+
+  private async oldWeb(row: LegRow): Promise<ReturnType<typeof knowledgeOf>[]> {
+    return row.old_web_host ? [knowledgeOf(await this.hosts.get(row.old_web_host))] : [];
+  }
+}
