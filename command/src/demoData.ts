@@ -70,8 +70,8 @@ export async function fillDemo(address: string, lab: string, bare: boolean): Pro
     await until('time has passed', async () => (await clock()).at >= goal);
   };
   const legOf = async (id: string): Promise<string> => `/api/legs/${(await look(id)).legs[0]!.id}`;
-  const begin = async (domain: string): Promise<string> => {
-    const { id } = await api.call<MoveState>('POST', '/api/moves', { domain, scope: 'whole' });
+  const begin = async (domain: string, scope: 'whole' | 'name' = 'whole'): Promise<string> => {
+    const { id } = await api.call<MoveState>('POST', '/api/moves', { domain, scope });
     await done(id, 'survey');
     return id;
   };
@@ -85,7 +85,11 @@ export async function fillDemo(address: string, lab: string, bare: boolean): Pro
     await done(id, 'push');
     return id;
   };
-  // One whose old answers are draining away,
+  // One name that leads elsewhere soon, where its records are,
+  const scores = await begin('scores.tidewater-choir.example', 'name');
+  await api.call('PUT', `${await legOf(scores)}/hosts`, { way: 'repoint', newDnsHost: null, newWebHost: hosts.newWebHost });
+  await api.call('POST', `${await legOf(scores)}/approve`, { lowerAt: null, plannedSwitch: null });
+  // one whose old answers are draining away,
   const draining = await prepare('crèmerie-alder.example', 'xn--crmerie-alder-xgb.example');
   await done(draining, 'lower');
   await pass(480);

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { Name, RRset, TYPE_CODES, TsigKey, groupRecords, printRdata, sameData, typeMnemonic } from '@wanderon/core';
 import { DnsClient, Route, RouteTable, transferZone } from '@wanderon/net';
 import { Page } from 'puppeteer-core';
+import { until } from '../../../command/src/api';
 import { Demo, openDemo } from '../../../command/src/demo';
 import { CURRENT_ROW, Chromium, button, chapter, field, paste, picture, signIn, words } from '../support/browser';
 
@@ -37,10 +38,10 @@ describe('a domain moves from end to end', () => {
     rmSync(folder, { recursive: true, force: true });
   });
 
-  async function zoneAt(host: string): Promise<RRset[]> {
+  async function zoneAt(host: string, zone = ZONE): Promise<RRset[]> {
     const { key, nameservers } = scenario.hosts.find((one) => one.id === host)!;
     const tsig: TsigKey = { name: Name.parse(key!.name), algorithm: 'hmac-sha256', secret: new Uint8Array(Buffer.from(key!.secret, 'base64')) };
-    return groupRecords((await transferZone(client, { address: nameservers[0]!.address }, ZONE, { key: tsig })).records);
+    return groupRecords((await transferZone(client, { address: nameservers[0]!.address }, zone, { key: tsig })).records);
   }
 
   /** Asks every resolver of the lab for the mail records, over and over. */
@@ -206,6 +207,65 @@ describe('a domain moves from end to end', () => {
       expect.stringMatching(/^TXT 0 "post-verification=7f3a21c9" "v=spf1 /),
     ]);
     expect(Math.min(...answers.values())).toBeGreaterThan(200);
+    expect(chromium.complaints).toEqual([]);
+  });
+
+  it('one name changes where it is, and nothing else in its zone', async () => {
+    const zone = Name.parse('tidewater-choir.example.');
+    const before = await zoneAt('oldquay', zone);
+    const page = await chromium.page();
+    await page.goto(demo.address);
+    await speed(page, '× 1');
+    await page.locator('input[name=domain]').fill('scores.tidewater-choir.example');
+    await page.locator('::-p-text(that name alone)').click();
+    await words(page, 'Its records change where they are');
+    await page.locator(button('Start')).click();
+    await words(page, 'The inventory is whole');
+    await page.locator('::-p-text(Choose where it goes)').click();
+    await words(page, 'It is the only one that is open here.');
+    await page.locator('::-p-text(Thornwick Web)').click();
+    await page.locator(button('Propose the rulings')).click();
+    await words(page, /\d+ stay, 1 repointed, 0 dropped, 1 new|\d+ stay, 1 repointed, 2 dropped, 1 new/);
+    await chapter(page, 'timetable');
+    await page.locator(button('Approve, lower now')).click();
+    await words(page, 'the change is sound from');
+    await chapter(page, 'switch');
+    await words(page, 'The gate is shut');
+    await speed(page, '× 3600');
+    await until('the website is let pass, or needs not be', async () => {
+      const pass = await page.$(button('Let it pass'));
+      if (!pass) return /The gate is open/.test(await page.evaluate(() => document.body.innerText));
+      await pass.click();
+      await page.locator('input[aria-label="Why it may pass"]').fill('the site is published tomorrow');
+      await page.keyboard.press('Enter');
+      return true;
+    });
+    await words(page, 'The gate is open: change the records');
+    await speed(page, '× 1');
+    await page.locator(button('Change the records now')).click();
+    await words(page, 'Waiting for every authority to serve the new values');
+    await speed(page, '× 600');
+    await words(page, 'Every authority serves the new values since');
+    await chapter(page, 'watch');
+    await speed(page, '× 3600');
+    await words(page, 'Settled', 120_000);
+    await page.locator(button('Close the move')).click();
+    await words(page, 'The move is closed');
+    const lines = (all: readonly RRset[]): string[] =>
+      all
+        .filter((set) => set.type !== TYPE_CODES.SOA)
+        .map(
+          (set) =>
+            `${set.owner.toString()} ${set.ttl} ${typeMnemonic(set.type)} ${set.data
+              .map((data) => printRdata(set.type, data))
+              .sort()
+              .join(' ')}`,
+        )
+        .sort();
+    const wanted = lines(before).map((line) =>
+      line.replace('scores.tidewater-choir.example. 10800 A 198.51.100.80', 'scores.tidewater-choir.example. 10800 A 203.0.113.80'),
+    );
+    expect(lines(await zoneAt('oldquay', zone))).toEqual([...wanted, 'scores.tidewater-choir.example. 10800 AAAA 2001:db8:7403::80'].sort());
     expect(chromium.complaints).toEqual([]);
   });
 });

@@ -5,17 +5,18 @@ import { Api, until } from '../../../command/src/api';
 import { fillDemo } from '../../../command/src/demoData';
 import { ServerUnderTest } from '../support/world';
 
-const COUNT = 1000;
+/** A thousand take minutes: `DOMAINS=1000` asks for them. */
+const COUNT = Number(process.env['DOMAINS'] ?? 350);
 const many: ScenarioDomain[] = Array.from({ length: COUNT }, (_, i) => ({
   zone: `client-${i}.example.`,
   client: `Client ${i}`,
   extra: i % 3 === 0 ? [`n${i} A 192.0.2.${i % 250}`] : [],
   // A few at a host that gives no transfer.
-  ...(i % 500 === 7 ? { at: 'pebbledock' } : {}),
+  ...(i % 100 === 7 ? { at: 'pebbledock' } : {}),
 }));
 const DOMAINS = [...many.map(({ zone }) => zone.slice(0, -1)), 'nobody-has-this.example'];
 
-describe('a sweep of a thousand domains', () => {
+describe(`a sweep of ${COUNT} domains`, () => {
   let lab: Lab;
   let server: ServerUnderTest;
   let api: Api;
@@ -32,7 +33,7 @@ describe('a sweep of a thousand domains', () => {
 
   const look = (id: string): Promise<SweepView> => api.call<SweepView>('GET', `/api/sweeps/${id}`);
   const act = (id: string, action: string): Promise<SweepView> => api.call<SweepView>('POST', `/api/sweeps/${id}`, { action });
-  /** The counts alone: a thousand rows again and again would be most of the work. */
+  /** The counts alone: all the rows again and again would be most of the work. */
   const counts = async (id: string): Promise<SweepSummary> =>
     (await api.call<{ sweeps: SweepSummary[] }>('GET', '/api/sweeps')).sweeps.find((sweep) => sweep.id === id)!;
   const finished = async (id: string): Promise<number> => {

@@ -185,8 +185,7 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
   /** Somebody writes the whole zone of a domain into its file at the host that takes no updates. */
   writeZone(domain: RealDomain, lines: string): void {
     this.written += 1;
-    const { there: _, ...rest } = domain;
-    this.servers.file(`nsd-${NEW_NSD}/${domain.name}.zone`, `${this.newZone(rest).replace(' host 1 ', ` host ${this.written} `)}${lines}\n`);
+    this.servers.file(`nsd-${NEW_NSD}/${domain.name}.zone`, `${this.newZone({ ...domain, there: '' }).replace(' host 1 ', ` host ${this.written} `)}${lines}\n`);
     this.servers.reload(NEW_NSD);
   }
 

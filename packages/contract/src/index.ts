@@ -8,3 +8,4 @@ export * from './problem';
 export * from './surveys';
 export * from './sweeps';
 export * from './watch';
+export * from './ways';

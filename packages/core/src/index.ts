@@ -22,6 +22,7 @@ export * from './move/adopt';
 export * from './move/due';
 export * from './move/looks';
 export * from './move/way';
+export * from './move/compareWays';
 export * from './move/fingerprint';
 export * from './move/gate';
 export * from './move/leg';

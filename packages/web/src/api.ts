@@ -14,6 +14,7 @@ import {
   Problem,
   SweepSummary,
   WatchView,
+  WaysView,
   joinedLedger,
   problemSchema,
 } from '@wanderon/contract';
@@ -120,6 +121,9 @@ export function useLedger(move: string, leg: string | undefined, wanted: boolean
   }, [hasNextPage, isFetching, isError, fetchNextPage]);
   return query;
 }
+/** The ways that are open after the survey that the leg stands on. */
+export const useWays = (leg: LegView): UseQueryResult<WaysView> =>
+  useQuery({ queryKey: ['ways', leg.id, leg.survey, leg.said], queryFn: () => call<WaysView>('GET', `/api/legs/${leg.id}/ways`) });
 export const useHorizons = (move: string, leg: string | undefined): UseQueryResult<HorizonsView> =>
   useQuery({
     queryKey: ['move', move, 'horizons', leg],

@@ -1,14 +1,16 @@
 import { Injectable } from '@nestjs/common';
-import { Acted, ChooseHosts, Host } from '@wanderon/contract';
-import { Name, RRset, Ruling, isDone, isSamePlace, legKindOf, proposeRepoint, proposeRulings, rrsetFromText } from '@wanderon/core';
+import { Acted, ChooseHosts, Host, MoveSurvey, WaysView } from '@wanderon/contract';
+import { Name, RRset, Ruling, compareWays, isDone, isSamePlace, legKindOf, proposeRepoint, proposeRulings, rrsetFromText } from '@wanderon/core';
 import { givenServers } from '../hosts/givenServers';
 import { HostStore, knowledgeOf } from '../hosts/host.store';
 import { Caller } from '../people/allow';
 import { InvalidInput, NotNow } from '../refusals';
 import { SurveyViews } from '../survey/survey.view';
+import { LegLoader } from './legLoader';
 import { LegRow } from './move.rows';
 import { MoveStore } from './move.store';
 import { Act, KEPT, MoveActs } from './moveActs';
+import { derivedView, finite } from './summary';
 
 interface Chosen {
   readonly rulings: readonly Ruling[];
@@ -21,10 +23,33 @@ interface Chosen {
 export class ChoosingService {
   constructor(
     private readonly store: MoveStore,
+    private readonly loader: LegLoader,
     private readonly hosts: HostStore,
     private readonly acts: MoveActs,
     private readonly surveyViews: SurveyViews,
   ) {}
+
+  /** The ways held against each other; throws a NotNow before the survey is there. */
+  async compare(legId: string): Promise<WaysView> {
+    const { move, legs } = await this.loader.load(await this.store.moveOf(legId));
+    const leg = legs.find((one) => one.row.id === legId)!;
+    if (!leg.row.survey_id) throw new NotNow('The ways are compared once the survey is finished.');
+    const survey = await this.surveyViews.ofLeg(move, leg, leg.row.survey_id);
+    const { plan, seen, state } = leg.leg;
+    const found = foundIn(survey);
+    const compared = compareWays({ plan, seen, found, grade: survey.coverage.grade, assumed: state.assumed, now: state.now });
+    return {
+      ...compared,
+      ways: compared.ways.map((one) => ({
+        ...one,
+        against: [...one.against],
+        untilSound: finite(one.untilSound),
+        untilSettled: derivedView(one.untilSettled),
+        settling: finite(one.settling),
+        back: finite(one.back),
+      })),
+    };
+  }
 
   /** Throws an InvalidInput or a NotNow that names the field. */
   async choose(legId: string, choice: ChooseHosts, person: Caller): Promise<Acted> {
@@ -36,7 +61,7 @@ export class ChoosingService {
       const { row } = leg;
       if (!row.survey_id || !isDone(leg.leg, 'survey')) throw new NotNow('The survey is not finished yet.', { kept: KEPT });
       if (leg.said.pushed || leg.said.approved) throw new NotNow('Where it goes can be chosen until the push or the lowering is decided.', { kept: KEPT });
-      const found = await this.found(act, row.survey_id);
+      const found = foundIn(await this.surveyViews.ofLeg(act.move, leg, row.survey_id));
       const chosen = choice.way === 'nameservers' ? await this.nameservers(act, found, dns, web) : await this.inPlace(act, found, web);
       for (const old of leg.stands.filter((one) => one.kind === 'ruling'))
         await decide(
@@ -56,12 +81,6 @@ export class ChoosingService {
         },
       );
     });
-  }
-
-  /** What a host's front answers is not what moves: what it stores is. */
-  private async found({ move, leg }: Act, survey: string): Promise<RRset[]> {
-    const { sets } = await this.surveyViews.ofLeg(move, leg, survey);
-    return sets.map((set) => rrsetFromText({ ...set, data: set.stored ?? set.data }));
   }
 
   private async nameservers({ move, leg }: Act, found: readonly RRset[], dns: Host | undefined, web: Host | undefined): Promise<Chosen> {
@@ -111,4 +130,9 @@ export class ChoosingService {
   private async oldWeb(row: LegRow): Promise<ReturnType<typeof knowledgeOf>[]> {
     return row.old_web_host ? [knowledgeOf(await this.hosts.get(row.old_web_host))] : [];
   }
+}
+
+/** What a host's front answers is not what moves: what it stores is. */
+function foundIn({ sets }: Pick<MoveSurvey, 'sets'>): RRset[] {
+  return sets.map((set) => rrsetFromText({ ...set, data: set.stored ?? set.data }));
 }

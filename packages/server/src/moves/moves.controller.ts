@@ -6,6 +6,7 @@ import {
   MoveSummary,
   MoveView,
   Acted,
+  WaysView,
   actedSchema,
   approveSchema,
   chooseHostsSchema,
@@ -23,6 +24,7 @@ import {
   readDomainResultSchema,
   readDomainSchema,
   takeWaySchema,
+  waysComparedSchema,
   waiveSchema,
 } from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
@@ -51,6 +53,7 @@ class NewRulingDto extends createZodDto(newRulingSchema) {}
 class ApproveDto extends createZodDto(approveSchema) {}
 class TakeWayDto extends createZodDto(takeWaySchema) {}
 class WaiveDto extends createZodDto(waiveSchema) {}
+class WaysDto extends createZodDto(waysComparedSchema) {}
 class EventListDto extends createZodDto(eventListSchema) {}
 
 @Controller('api')
@@ -128,6 +131,13 @@ export class MovesController {
   @ZodResponse({ type: HorizonsDto, description: 'Until when old answers to each set may be remembered, the latest first.' })
   async horizons(@Param('leg') leg: string): Promise<HorizonsView> {
     return this.views.horizons(leg);
+  }
+
+  @Get('legs/:leg/ways')
+  @Allow('viewer')
+  @ZodResponse({ type: WaysDto, description: 'The ways that are open to the domain, held against each other.' })
+  async compare(@Param('leg') leg: string): Promise<WaysView> {
+    return this.choosing.compare(leg);
   }
 
   @Put('legs/:leg/hosts')

@@ -13,7 +13,7 @@ export function summaryOf({ move, legs, current }: LoadedMove, now: Instant): Mo
     id: move.id,
     leg: row.id,
     domain: move.domain,
-    shown: showName(move.domain),
+    shown: showName(move.scope.kind === 'names' ? move.scope.names[0]! : move.domain),
     scope: move.scope.kind === 'whole' ? { kind: 'whole' } : { kind: 'names', names: [...move.scope.names] },
     client: move.client,
     state: move.state,

@@ -81,7 +81,7 @@ export function StartMove() {
                 {choice.scope === 'whole' ? 'the whole domain' : 'that name alone'} <b className="mono">{showName(choice.name)}</b>
               </label>
             ))}
-            {scope === 'name' && <p className="basis-full text-rust">Moving one name alone is not possible yet; the whole domain is.</p>}
+            {scope === 'name' && <p className="basis-full text-faded">Its records change where they are; its own www goes with it.</p>}
           </fieldset>
         )}
       </div>

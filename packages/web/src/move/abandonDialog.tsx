@@ -12,8 +12,9 @@ export function AbandonDialog({ move, leg, onClose }: { move: MoveView; leg: Leg
   const sent = (id: string): boolean => leg.sent.includes(id);
   const stays = [
     sent('push') && 'What was pushed stays at the new DNS host.',
-    sent('lower') && !sent('raise') && `TTLs stay lowered at the old host, where they were, to ${leg.lowerTo} s.`,
-    leg.seen.ts !== null && 'The nameservers stay as they are at the registrar; set them back there if that is what is wanted.',
+    sent('lower') && !sent('raise') && `TTLs stay lowered, where they were, to ${leg.lowerTo} s.`,
+    sent('change') && 'The records stay as they were changed.',
+    leg.kind === 'delegation' && leg.seen.ts !== null && 'The nameservers stay as they are at the registrar; set them back there if that is what is wanted.',
     sent('turn') && 'The NS set of the old zone stays turned to the new servers, where the change was taken.',
     sent('raise') && 'TTLs stay raised where that was taken.',
   ].filter((one): one is string => one !== false);

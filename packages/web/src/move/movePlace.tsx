@@ -10,6 +10,7 @@ import { Failed, Loading } from '../ui/states';
 import { AbandonDialog } from './abandonDialog';
 import { Rebuild } from './rebuild/rebuild';
 import { Survey } from './survey/survey';
+import { ChangeInPlace } from './switch/changeInPlace';
 import { Switch } from './switch/switch';
 import { Timetable } from './timetable/timetable';
 import { Trail } from './trail';
@@ -22,7 +23,7 @@ const PARTS: Readonly<Record<string, readonly ('survey' | 'ledger' | 'watch')[]>
   survey: ['survey'],
   rebuild: ['ledger'],
   timetable: [],
-  switch: ['watch'],
+  switch: ['watch', 'ledger'],
   watch: ['watch'],
 };
 
@@ -106,7 +107,7 @@ export function MovePlace({ me }: { me: Me }) {
               Moves
             </Link>
             <h1 className="mb-1 pr-3 text-[1.2rem] break-words">{move.data.shown}</h1>
-            {move.data.shown !== move.data.domain && <p className="mono mb-1 pr-3 text-faded break-all">{move.data.domain}</p>}
+            {move.data.shown !== move.data.domain && <p className="mono mb-1 pr-3 text-faded break-words">{move.data.domain}</p>}
             {move.data.state !== 'open' && <p className="mb-1 text-faded">{move.data.state}</p>}
             <ol className="mt-3 max-md:flex max-md:flex-wrap">
               {CHAPTERS.map((one, index) => {
@@ -156,7 +157,7 @@ export function MovePlace({ me }: { me: Me }) {
             {chapter === 'survey' && <Survey {...props} />}
             {chapter === 'rebuild' && <Rebuild {...props} />}
             {chapter === 'timetable' && <Timetable {...props} />}
-            {chapter === 'switch' && <Switch {...props} />}
+            {chapter === 'switch' && (leg.kind === 'repoint' ? <ChangeInPlace {...props} /> : <Switch {...props} />)}
             {chapter === 'watch' && <Watch {...props} />}
             {chapter === 'trail' && <Trail id={id} />}
           </div>

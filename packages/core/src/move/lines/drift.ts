@@ -3,9 +3,10 @@ import { LineRule, UNSEEN, line } from './line';
 /** The old zone still holds what was surveyed; what changed can be taken into the plan from here. */
 export const drift: LineRule = (leg) => {
   const seen = leg.seen.drift;
-  if (!seen) return line(leg, 'drift', false, 'The old zone is compared with the survey once its TTLs are seen lowered.');
+  const zone = leg.plan.kind === 'repoint' ? 'zone' : 'old zone';
+  if (!seen) return line(leg, 'drift', false, `The ${zone} is compared with the survey once its TTLs are seen lowered.`);
   if (seen.problem !== null)
-    return line(leg, 'drift', false, `The old zone could not be compared with the survey: ${seen.problem}.`, {
+    return line(leg, 'drift', false, `The ${zone} could not be compared with the survey: ${seen.problem}.`, {
       seenAt: seen.at,
       waivable: true,
       about: [UNSEEN],
@@ -20,8 +21,8 @@ export const drift: LineRule = (leg) => {
     'drift',
     holds,
     holds
-      ? 'The old zone holds what was surveyed.'
-      : `The old zone changed since the survey: ${words.slice(0, 5).join('; ')}${words.length > 5 ? `; and ${words.length - 5} more` : ''}.`,
+      ? leg.plan.scope.kind === 'names' ? 'The names hold what was surveyed.' : `The ${zone} holds what was surveyed.`
+      : `The ${zone} changed since the survey: ${words.slice(0, 5).join('; ')}${words.length > 5 ? `; and ${words.length - 5} more` : ''}.`,
     {
       seenAt: seen.at,
       waivable: true,

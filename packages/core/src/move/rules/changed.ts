@@ -1,7 +1,11 @@
 import { ServerSeen, ZoneSight } from '../seen';
 import { Leg } from '../leg';
+import { SetKey } from '../plan';
 import { StepRule, Way, asideWay, stands } from './rule';
 import { readBack, readBackWords } from './served';
+
+/** Seconds after which a secondary that still serves the old values may have been forgotten. */
+const LONG = 3600;
 
 /** Every authority seen to serve the new values, and none to have gone back. */
 export const changed: StepRule = {
@@ -26,13 +30,21 @@ function changedWords(leg: Leg): string | null {
   return readBackWords(readBack(leg).filter((one) => !leg.said.aside.has(one.address) && (one.problem !== null || one.differs.length > 0))) || null;
 }
 
+function wasNew(leg: Leg, address: string, key: SetKey): boolean {
+  const sightings = leg.seen.zones.find((one) => one.address === address)?.sightings ?? [];
+  return sightings.some(({ value }) => value.sets[key] !== undefined && leg.wanted.is(key, value.sets[key]) === true);
+}
+
 /** What somebody set otherwise is set right by pushing it again; a server that is dead is set aside. */
 function waysOf(leg: Leg): Way[] {
-  const made = leg.state.work.get('change')?.outcome === 'done';
-  const differs = readBack(leg).some((one) => one.problem === null && one.differs.length > 0);
+  const made = leg.state.work.get('change');
+  const differing = readBack(leg).filter((one) => one.problem === null && one.differs.length > 0);
+  // A secondary that follows later is no reason to do anything.
+  const late = made !== undefined && leg.now - made.since > LONG;
+  const differs = differing.some((one) => late || one.differs.some(({ key }) => wasNew(leg, one.address, key)));
   const silent = leg.seen.zones.filter((one: ServerSeen<ZoneSight>) => one.silence && leg.times.lacking.some((lack) => lack.address === one.address));
   return [
-    ...(made && differs
+    ...(made?.outcome === 'done' && differs
       ? [
           { act: 'adopt', subject: '', label: 'Take what is served into the plan', means: 'The plan becomes what the servers answer.' } as const,
           { act: 'take', subject: '', label: 'Set it right', means: 'The records are changed again.' } as const,

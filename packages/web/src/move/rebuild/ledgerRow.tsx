@@ -12,6 +12,7 @@ export function LedgerRow({
   domain,
   served,
   remarks,
+  inPlace = false,
   current,
   onPoint,
   onEdit,
@@ -20,6 +21,8 @@ export function LedgerRow({
   domain: string;
   served: LedgerView['served'];
   remarks: LedgerView['remarks'];
+  /** The zone stays: a row that is dropped is deleted, one that is carried is not ours to judge. */
+  inPlace?: boolean;
   current: boolean;
   onPoint: () => void;
   onEdit: (() => void) | undefined;
@@ -42,8 +45,13 @@ export function LedgerRow({
         <b className="font-semibold">{ownerBelow(ruling.owner, domain)}</b> <span className="text-faded">{ruling.type}</span>
       </span>
       <Side pieces={found} ttl={ruling.found?.ttl} faded={ruling.ruling === 'drop'} />
-      <Side pieces={planned} ttl={ruling.planned?.ttl} same={ruling.ruling === 'carry'} {...(ruling.ruling === 'drop' ? { none: 'not rebuilt' } : {})} />
-      <Served ruling={ruling} served={served} />
+      <Side
+        pieces={planned}
+        ttl={ruling.planned?.ttl}
+        same={ruling.ruling === 'carry'}
+        {...(ruling.ruling === 'drop' ? { none: inPlace ? 'deleted' : 'not rebuilt' } : {})}
+      />
+      <Served ruling={ruling} served={inPlace && ruling.ruling === 'carry' ? null : served} />
       <span className="text-sm leading-snug">
         {remarks.map((remark) => (
           <span key={remark.code + remark.text} className={`block ${remark.weight === 'stop' ? 'font-semibold text-rust' : ''}`}>

@@ -9,7 +9,7 @@ import { useToast } from '../../ui/toast';
 import { ChapterProps, stepIn } from '../movePlace';
 import { ownerBelow } from '../owner';
 import { StepNote } from '../stepNote';
-import { ChooseHosts } from './chooseHosts';
+import { ChooseWay } from './chooseWay';
 import { LEDGER_COLUMNS, LedgerRow } from './ledgerRow';
 import { PushDialog } from './pushDialog';
 import { RowEditor } from './rowEditor';
@@ -34,7 +34,7 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
   const push = stepIn(leg, 'push');
   // Once the push is decided, what changes in the plan goes to the new host by itself; after the switch the plan stands.
   const fixed = leg.seen.ts !== null;
-  const mayRule = may && !fixed && leg.newDnsHost !== null;
+  const mayRule = may && !fixed && leg.chosen;
   const remarksOf = useMemo(() => {
     const map = new Map<string, typeof leg.remarks>();
     for (const remark of leg.remarks) map.set(`${remark.owner}/${remark.type}`, [...(map.get(`${remark.owner}/${remark.type}`) ?? []), remark]);
@@ -90,24 +90,24 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
     return () => window.removeEventListener('keydown', press);
   });
 
-  if (leg.newDnsHost === null || choosing)
-    return <ChooseHosts move={move} leg={leg} may={may} onDone={() => setChoosing(false)} cancel={leg.newDnsHost !== null} />;
+  if (!leg.chosen || choosing) return <ChooseWay move={move} leg={leg} may={may} onDone={() => setChoosing(false)} cancel={leg.chosen} />;
+  const inPlace = leg.kind === 'repoint';
   const { counts } = leg;
   const reading = leg.rulings.length < leg.total;
   return (
     <section className="flex h-full flex-col max-md:h-[80vh]">
       <div className="mb-2 flex items-start justify-between gap-6">
         <div>
-          <h2 className="text-[1.25rem] leading-tight">{servedWords(leg.served, leg.pushed)}</h2>
+          <h2 className="text-[1.25rem] leading-tight">{inPlace ? inPlaceWords(leg) : servedWords(leg.served, leg.pushed)}</h2>
           <p className="text-faded">
-            {counts.carry} carried, {counts.repoint} repointed, {counts.drop} dropped, {counts.new} new
+            {inPlace ? `${counts.carry} stay` : `${counts.carry} carried`}, {counts.repoint} repointed, {counts.drop} dropped, {counts.new} new
             {counts.remarks > 0 && ` · ${counts.remarks} ${counts.remarks === 1 ? 'remark' : 'remarks'}`}
             {reading && ` · ${leg.rulings.length} of ${leg.total} rows are read`}
           </p>
         </div>
         {may && !fixed && (
           <div className="flex shrink-0 gap-2">
-            {!leg.pushed && !leg.approved && <Button onClick={() => setChoosing(true)}>Other hosts</Button>}
+            {!leg.pushed && !leg.approved && <Button onClick={() => setChoosing(true)}>Another way</Button>}
             <Button onClick={() => setEditing('new')}>New record set</Button>
             <Button
               disabled={!leg.undoable}
@@ -123,7 +123,7 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
             >
               Redo
             </Button>
-            {!leg.pushed && (
+            {!leg.pushed && !inPlace && (
               <Button
                 kind="main"
                 disabled={counts.stops > 0 || reading}
@@ -138,7 +138,7 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
       </div>
       <StepNote step={push} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'served')} move={move.id} may={may} />
-      <Extras served={leg.served} domain={move.domain} />
+      {!inPlace && <Extras served={leg.served} domain={move.domain} />}
       <div className="flex flex-wrap items-center gap-3 pb-1">
         <input
           aria-label="Filter the ledger"
@@ -187,6 +187,7 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
                   domain={move.domain}
                   served={leg.served}
                   remarks={remarksOf(ruling)}
+                  inPlace={inPlace}
                   current={item.index === at}
                   onPoint={() => setAt(item.index)}
                   onEdit={mayRule ? () => setEditing(ruling) : undefined}
@@ -201,6 +202,18 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
       {pushing && <PushDialog move={move} leg={leg} onClose={() => setPushing(false)} />}
     </section>
   );
+}
+
+/** Where records change in place, what is served is old until the change, and that is as it should be. */
+function inPlaceWords({ seen, gate, counts }: ChapterProps['leg']): string {
+  if (seen.t0) return 'Every authority serves the new values';
+  if (seen.ts !== null) return 'The records are being changed';
+  const changing = counts.repoint + counts.new;
+  return gate.open
+    ? 'Ready to be changed where they are'
+    : changing === 0
+      ? 'Nothing changes yet: rule what is to'
+      : 'What changes is planned, and nothing is changed yet';
 }
 
 function servedWords(served: ChapterProps['leg']['served'], pushed: boolean): string {

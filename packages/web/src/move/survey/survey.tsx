@@ -25,7 +25,7 @@ export function Survey({ move, leg, may, now }: ChapterProps) {
   const again = useMoveAction<void>(move.id, 'POST', () => '/survey');
   const { fail } = useToast();
   const { survey } = move;
-  const open = may && leg.newDnsHost === null;
+  const open = may && !leg.chosen;
   const running = move.state === 'open' && (leg.surveyAgain || (step?.state === 'doing' && step.text === null));
   const mayAgain = may && step?.state === 'done' && leg.seen.ts === null && !leg.surveyAgain;
   return (

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useHosts, useMoveAction } from '../../api';
-import { relative, shortTime } from '../../time';
+import { shortTime } from '../../time';
 import { Button } from '../../ui/button';
 import { Copy } from '../../ui/copy';
 import { Failed } from '../../ui/states';
@@ -10,6 +10,7 @@ import { StepNote } from '../stepNote';
 import { WebsiteLook } from '../watch/websiteLook';
 import { CheckForm } from './checkForm';
 import { GateLine } from './gateLine';
+import { gateWords } from './gateWords';
 
 /** The gate, the handover sheet for the registrar, and what the parent publishes. */
 export function Switch({ move, leg, me, now, may }: ChapterProps) {
@@ -120,13 +121,14 @@ function headline(leg: ChapterProps['leg']): string {
   return leg.gate.open ? 'The gate is open: change the nameservers' : 'The gate is shut';
 }
 
-export function Parent({ watch }: { watch: ChapterProps['move']['watch'] }) {
+/** `same`: the set that is meant to stay, so that it is neither old nor new. */
+export function Parent({ watch, same = false }: { watch: ChapterProps['move']['watch']; same?: boolean }) {
   if (!watch || watch.parent.length === 0) return <p className="py-1.5 text-faded">It was not looked at yet.</p>;
   return (
     <ul>
       {watch.parent.map((server) => (
         <li key={server.address} className="grid grid-cols-[5rem_1fr] gap-3 border-b border-rule py-1">
-          <VerdictWord verdict={server.state} />
+          {same && server.state === 'new' ? <span className="text-faded">as before</span> : <VerdictWord verdict={server.state} />}
           <span>
             {server.server.replace(/\.$/, '')} <span className="mono text-faded">{server.address}</span>
             <span className="mono block text-faded">{server.nameservers.map((name) => name.replace(/\.$/, '')).join(', ') || 'no nameservers'}</span>
@@ -136,13 +138,4 @@ export function Parent({ watch }: { watch: ChapterProps['move']['watch'] }) {
       ))}
     </ul>
   );
-}
-
-/** What keeps the gate shut, in one sentence: how much there is to do, and when it opens if that is done. */
-function gateWords(gate: ChapterProps['leg']['gate'], now: number): string {
-  const lacking = gate.lines.filter((line) => !line.passes);
-  const waits = lacking.flatMap((line) => (line.holdsAt === null ? [] : [line.holdsAt]));
-  const yours = lacking.length - waits.length;
-  const opens = waits.length > 0 ? ` ${yours > 0 ? 'Then it' : 'It'} opens ${relative(Math.max(...waits), now)} at the earliest.` : '';
-  return yours > 0 ? `${yours} ${yours === 1 ? 'line does' : 'lines do'} not hold and will not by waiting.${opens}` : opens.trim();
 }

@@ -18,37 +18,48 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
   const [lowerTo, setLowerTo] = useState(300);
   const lower = stepIn(leg, 'lower');
   const { times } = leg;
-  if (!times) return <p className="py-6 text-faded">The times follow from the survey and the choice of hosts.</p>;
+  if (!times) return <p className="py-6 text-faded">The times follow from the survey and the way that is chosen.</p>;
   const decided = leg.approved;
   const { tl, t0 } = leg.seen;
   const switched = t0 !== null;
+  const inPlace = leg.kind === 'repoint';
   const rows: [string, ReactNode, ReactNode][] = [
     [
-      'Lower the TTLs at the old host',
+      inPlace ? 'Lower the TTLs' : 'Lower the TTLs at the old host',
       lower?.doneAt ? shortTime(lower.doneAt) : lower?.dueAt ? shortTime(lower.dueAt) : decided ? 'now' : 'once approved',
       lower?.state === 'left' ? 'left to a person' : lower?.doneAt ? 'done' : '',
     ],
     [
-      'Seen lowered at every old authority',
+      inPlace ? 'Seen lowered at every authority' : 'Seen lowered at every old authority',
       tl ? shortTime(tl.firstNew) : '—',
       tl ? `seen between ${shortTime(tl.lastOld)} and ${shortTime(tl.firstNew)}` : 'counted from when it is seen, not from when it was asked for',
     ],
     [
-      'Earliest sound switch',
+      inPlace ? 'Earliest sound change' : 'Earliest sound switch',
       <DerivedTime key="e" derived={times.earliestSwitch} />,
       times.certain && times.earliestSwitch.at !== null ? relative(times.earliestSwitch.at, now) : 'if the TTLs were lowered now',
     ],
     [
-      'Switch',
-      switched ? shortTime(t0.firstNew) : leg.plannedSwitch ? shortTime(leg.plannedSwitch) : 'when somebody changes it at the registrar',
-      switched ? 'seen at every server of the parent' : '',
+      inPlace ? 'Change' : 'Switch',
+      switched
+        ? shortTime(t0.firstNew)
+        : leg.plannedSwitch
+          ? shortTime(leg.plannedSwitch)
+          : inPlace
+            ? 'when somebody says so'
+            : 'when somebody changes it at the registrar',
+      switched ? (inPlace ? 'seen at every authority' : 'seen at every server of the parent') : '',
     ],
-    [
-      'Nobody is led to the old servers after',
-      <DerivedTime key="h" derived={times.delegation} />,
-      switched && times.delegation.at !== null ? relative(times.delegation.at, now) : 'if switched at the earliest or planned time',
-    ],
-    ...(times.extended.at !== times.delegation.at
+    ...(inPlace
+      ? []
+      : ([
+          [
+            'Nobody is led to the old servers after',
+            <DerivedTime key="h" derived={times.delegation} />,
+            switched && times.delegation.at !== null ? relative(times.delegation.at, now) : 'if switched at the earliest or planned time',
+          ],
+        ] as [string, ReactNode, ReactNode][])),
+    ...(!inPlace && times.extended.at !== times.delegation.at
       ? ([
           [
             'Nor any resolver that renews it there, after',
@@ -72,10 +83,10 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
         {switched
           ? 'Old answers drain until '
           : times.certain
-            ? 'The switch is sound from '
+            ? `The ${inPlace ? 'change' : 'switch'} is sound from `
             : decided
-              ? 'Once seen lowered, the switch is sound from about '
-              : 'Lowered now, the switch is sound from '}
+              ? `Once seen lowered, the ${inPlace ? 'change' : 'switch'} is sound from about `
+              : `Lowered now, the ${inPlace ? 'change' : 'switch'} is sound from `}
         <DerivedTime derived={switched ? times.last : times.earliestSwitch} />
       </h2>
       <p className="mb-4 text-faded" title={shown === null ? undefined : fullTime(shown)}>
@@ -96,8 +107,17 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
           }}
         >
           <p className="mb-2">
-            By approving, you let Wanderon do three things by itself: <b>lower</b> the TTLs of what changes at the old host, <b>turn</b> the old zone’s NS set
-            once the switch is seen, and <b>raise</b> the TTLs at the new host once settled.
+            {inPlace ? (
+              <>
+                By approving, you let Wanderon do two things by itself: <b>lower</b> the TTLs of what changes, and <b>raise</b> them once settled. The change
+                itself waits for your word.
+              </>
+            ) : (
+              <>
+                By approving, you let Wanderon do three things by itself: <b>lower</b> the TTLs of what changes at the old host, <b>turn</b> the old zone’s NS
+                set once the switch is seen, and <b>raise</b> the TTLs at the new host once settled.
+              </>
+            )}
           </p>
           <div className="flex flex-wrap items-end gap-4">
             <label>
@@ -105,7 +125,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
               <input type="datetime-local" value={lowerAt} onChange={(event) => setLowerAt(event.target.value)} className={inputLook} />
             </label>
             <label>
-              <span className="block text-sm text-faded">Switch planned for</span>
+              <span className="block text-sm text-faded">{inPlace ? 'Change' : 'Switch'} planned for</span>
               <input type="datetime-local" value={switchAt} onChange={(event) => setSwitchAt(event.target.value)} className={inputLook} />
             </label>
             <label>
@@ -122,7 +142,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
               {lowerAt === '' ? 'Approve, lower now' : 'Approve'}
             </Button>
           </div>
-          <p className="mt-1 text-sm text-faded">Both may stay empty: lower now, switch when it is sound.</p>
+          <p className="mt-1 text-sm text-faded">Both may stay empty: lower now, {inPlace ? 'change' : 'switch'} when it is sound.</p>
           {approve.isError && <Failed error={approve.error} />}
         </form>
       )}

@@ -52,7 +52,7 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
                 ? 'Settled'
                 : leg.seen.t0
                   ? `${fresh} of ${changing.length} answers are new`
-                  : 'Before the switch: this is how it stands'}
+                  : `Before the ${leg.kind === 'repoint' ? 'change' : 'switch'}: this is how it stands`}
           </h2>
           <p className="text-faded">
             {watch.settled
@@ -98,6 +98,7 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
       </div>
       <StepNote step={stepIn(leg, 'switch')?.state === 'doing' ? stepIn(leg, 'switch') : undefined} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'served')?.state === 'doing' ? stepIn(leg, 'served') : undefined} move={move.id} may={may} />
+      <StepNote step={stepIn(leg, 'changed')?.state === 'doing' ? stepIn(leg, 'changed') : undefined} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'settle')?.ways.length ? stepIn(leg, 'settle') : undefined} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'raise')} move={move.id} may={may} />
       <div className="overflow-x-auto">
@@ -142,7 +143,7 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
         </div>
         <div>
           <h3 className="smallcaps border-b border-ink">Parent</h3>
-          <Parent watch={watch} />
+          <Parent watch={watch} same={leg.kind === 'repoint'} />
         </div>
       </div>
     </section>

@@ -1,0 +1,164 @@
+import { RRset } from '../dns/record';
+import { HostKnowledge } from '../rebuild/host';
+import { STARTING_TTL, proposeRulings } from '../rebuild/propose';
+import { proposeRepoint } from '../rebuild/proposeRepoint';
+import { Ruling, isChanging } from '../rebuild/ruling';
+import { eff } from '../timetable/eff';
+import { Derived, Instant } from '../timetable/instant';
+import { legTimes } from '../timetable/legTimes';
+import { Assumptions } from '../timetable/times';
+import { LegPlan } from './plan';
+import { saidBy } from './said';
+import { Seen } from './seen';
+import { WayId, legKindOf } from './way';
+
+/** What the choice between the ways rests on: the first survey of the domain, and what is known of its hosts. */
+export interface WaysInput {
+  readonly plan: LegPlan;
+  readonly seen: Pick<Seen, 'parent' | 'zones'>;
+  readonly found: readonly RRset[];
+  /** What the survey can claim of the inventory. */
+  readonly grade: 'whole' | 'likely whole' | 'partial';
+  readonly assumed: Assumptions;
+  readonly now: Instant;
+}
+
+/** One way as it would be for this domain. Durations in seconds. */
+export interface ComparedWay {
+  readonly way: WayId;
+  readonly title: string;
+  /** What changes hands, who does it, and what can be edited where meanwhile. */
+  readonly changes: string;
+  readonly who: string;
+  readonly meanwhile: string;
+  /** Why it is not open here; null where it is. */
+  readonly ruledOut: string | null;
+  /** What speaks against it. */
+  readonly against: readonly string[];
+  /** Record sets that change their values. */
+  readonly sets: number;
+  /** From now until the cutover is sound, if the TTLs are lowered now; and from the cutover until settled. Infinity: no bound. */
+  readonly untilSound: number;
+  readonly untilSettled: Derived;
+  readonly settling: number;
+  /** Until the old values are back everywhere, once they are set back. */
+  readonly back: number;
+  readonly backWords: string;
+}
+
+export interface WaysCompared {
+  readonly ways: readonly ComparedWay[];
+  readonly recommended: WayId | null;
+  readonly reason: string;
+}
+
+/** Stand-ins for hosts that are not chosen yet: what the times ask of them is that they are others. */
+const OTHER_SERVER = { server: 'the new DNS host.', address: 'at the new DNS host' };
+const OTHER_WEB: HostKnowledge = { name: 'the new web host', nameservers: [], addresses: ['192.0.2.0', '2001:db8::'], aliasTarget: 'new-web-host.invalid.', requires: [] };
+
+/**
+ * The ways open to a domain, held against each other before any host is chosen: their times are those that the leg would have
+ * (`legTimes`), lowered now and cut over as soon as that is sound.
+ */
+export function compareWays(input: WaysInput): WaysCompared {
+  const ways = [nameservers(input), repoint(input)];
+  const open = ways.filter((one) => one.ruledOut === null);
+  const [fast, whole] = [ways[1]!, ways[0]!];
+  if (open.length === 0) return { ways, recommended: null, reason: 'No way is open before what rules them out is set right.' };
+  if (open.length === 1) return { ways, recommended: open[0]!.way, reason: 'It is the only one that is open here.' };
+  if (input.grade === 'partial')
+    return { ways, recommended: fast.way, reason: 'The inventory is partial: where the zone stays, what was not found cannot be lost.' };
+  if (hasDs(input)) return { ways, recommended: fast.way, reason: 'The zone is signed: where it stays, it stays signed, and nobody has to touch the DS.' };
+  return {
+    ways,
+    recommended: whole.way,
+    reason: `The inventory is ${input.grade} and the zone is not signed: nothing needs to stay at the old host. Where that host is to be kept, records in place are quicker.`,
+  };
+}
+
+function nameservers(input: WaysInput): ComparedWay {
+  const { plan, found, grade } = input;
+  const rulings = proposeRulings(plan.zone, found, { oldWeb: plan.oldWeb, newDns: named('the new DNS host'), newWeb: OTHER_WEB });
+  const ds = hasDs(input);
+  const times = timesOf(input, 'nameservers', rulings, { newServers: [OTHER_SERVER], newNameservers: [OTHER_SERVER.server] });
+  const referral = Math.max(0, ...input.seen.parent.flatMap((one) => one.sightings.map(({ value }) => value.ttl)));
+  return {
+    way: 'nameservers',
+    title: 'Change the nameservers',
+    changes: 'The whole zone goes to another DNS host; the registrar is told its nameservers.',
+    who: `Wanderon pushes and reads back where it holds a key; the nameservers are changed by whoever holds the login at the registrar${plan.oldHost?.keyed ? '' : '; the TTLs are lowered by hand at the old host'}.`,
+    meanwhile: 'From the push on, what somebody edits at the old host is edited twice, or lost.',
+    ruledOut: plan.scope.kind === 'names' ? 'This move is about some names; nameservers change for all of them.' : null,
+    against: [
+      ...(grade === 'whole'
+        ? []
+        : [
+            grade === 'partial'
+              ? 'The inventory is partial: what was not found stays behind.'
+              : 'The inventory is likely whole, not proven: what was not found stays behind.',
+          ]),
+      ...(ds ? ['The zone is signed: the DS is taken out first and put back last, and the zone is unsigned in between.'] : []),
+    ],
+    ...times,
+    back: Math.max(eff(STARTING_TTL, input.assumed.floor), eff(referral, input.assumed.floor)),
+    backWords: 'records set back at the new host, or the nameservers at the registrar',
+  };
+}
+
+function repoint(input: WaysInput): ComparedWay {
+  const { plan, found } = input;
+  const dns = named(plan.oldHost?.name ?? 'the DNS host');
+  const rulings = proposeRepoint(plan.zone, found, { scope: plan.scope, oldWeb: plan.oldWeb, dns, newWeb: OTHER_WEB });
+  const times = timesOf(input, 'repoint', rulings, { newServers: plan.oldServers, newNameservers: plan.oldNameservers });
+  const where = plan.oldHost?.name ?? 'the DNS host';
+  return {
+    way: 'repoint',
+    title: plan.scope.kind === 'names' ? 'Change the records of these names where they are' : 'Change the website’s records where they are',
+    changes: `${times.sets === 0 ? 'No' : times.sets} record ${times.sets === 1 ? 'set changes its' : 'sets change their'} value at ${where}; the zone and its nameservers stay.`,
+    who: plan.oldHost?.keyed
+      ? 'Wanderon changes them by update, once you say so.'
+      : `Somebody with a login at ${where} changes them by hand; Wanderon says what, and reads it back.`,
+    meanwhile: `Everything else is edited at ${where} as before.`,
+    ruledOut: null,
+    against: [
+      `${where} goes on answering for the domain: what is paid for there has to be kept.`,
+      ...(plan.scope.kind === 'whole' && times.sets === 0 ? ['No record leads to a web host that we know: what is to change has to be ruled by hand.'] : []),
+    ],
+    ...times,
+    back: eff(STARTING_TTL, input.assumed.floor),
+    backWords: 'records set back where they are',
+  };
+}
+
+function timesOf(
+  { plan, seen, assumed, now }: WaysInput,
+  way: WayId,
+  rulings: readonly Ruling[],
+  to: Pick<LegPlan, 'newServers' | 'newNameservers'>,
+): Pick<ComparedWay, 'sets' | 'untilSound' | 'untilSettled' | 'settling'> {
+  const asked: LegPlan = { ...plan, kind: legKindOf(way), chosen: true, rulings, ...to };
+  const said = saidBy([{ id: 1, kind: 'approve', subject: '', value: {}, person: null, at: now, undoes: null }]);
+  const times = legTimes({ plan: asked, seen, said, assumed, now, turns: plan.oldHost?.keyed ?? false });
+  const sound = Math.max(times.earliestSwitch.at, signedSound(asked, seen, assumed, now));
+  return {
+    sets: rulings.filter(isChanging).length,
+    untilSound: Math.max(0, sound - now),
+    untilSettled: times.last,
+    settling: Math.max(0, times.last.at - Math.max(now, times.earliestSwitch.at)),
+  };
+}
+
+/** A DS taken out now keeps the switch unsound for eff(D) + eff(K) (RFC 6781 §4.3.4). */
+function signedSound(plan: LegPlan, seen: WaysInput['seen'], { floor, parentAllowance }: Assumptions, now: Instant): Instant {
+  if (plan.kind === 'repoint') return now;
+  const D = Math.max(0, ...seen.parent.flatMap((one) => one.sightings.map(({ value }) => (value.ds.length > 0 ? value.dsTtl : 0))));
+  return D === 0 ? now : now + parentAllowance + eff(D, floor) + eff(plan.keysTtl ?? 0, floor);
+}
+
+function hasDs({ seen }: WaysInput): boolean {
+  return seen.parent.some((one) => (one.sightings.at(-1)?.value.ds.length ?? 0) > 0);
+}
+
+function named(name: string): HostKnowledge {
+  return { name, nameservers: [], addresses: [], aliasTarget: undefined, requires: [] };
+}

@@ -1,0 +1,211 @@
+import { ComparedWayView, Host, LegView, MoveView } from '@wanderon/contract';
+import { WayId } from '@wanderon/core';
+import { ReactNode, useState } from 'react';
+import { Link } from 'react-router';
+import { useHosts, useMoveAction, useWays } from '../../api';
+import { duration } from '../../time';
+import { Button } from '../../ui/button';
+import { DerivedTime } from '../../ui/derivation';
+import { Failed, Loading } from '../../ui/states';
+import { stepIn } from '../movePlace';
+
+type Choosing = { way: WayId; newDnsHost: string | null; newWebHost: string | null };
+
+/** The ways open to a domain, side by side with what each costs, and where it goes. */
+export function ChooseWay({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView; may: boolean; onDone: () => void; cancel: boolean }) {
+  const surveyed = stepIn(leg, 'survey')?.state === 'done';
+  if (!surveyed) return <p className="py-6 text-faded">The way is chosen once the survey is finished.</p>;
+  return <Ways move={move} leg={leg} may={may} onDone={onDone} cancel={cancel} />;
+}
+
+function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView; may: boolean; onDone: () => void; cancel: boolean }) {
+  const hosts = useHosts();
+  const ways = useWays(leg);
+  const [way, setWay] = useState<WayId | undefined>(leg.chosen ? (leg.kind === 'repoint' ? 'repoint' : 'nameservers') : undefined);
+  const [dns, setDns] = useState(leg.kind === 'delegation' ? (leg.newDnsHost ?? '') : '');
+  const [web, setWeb] = useState<string | undefined>(leg.chosen ? (leg.newWebHost ?? '') : undefined);
+  const choose = useMoveAction<Choosing>(move.id, 'PUT', () => '/hosts');
+  if (hosts.isPending || ways.isPending) return <Loading what="the ways" />;
+  if (hosts.isError) return <Failed error={hosts.error} retry={() => void hosts.refetch()} />;
+  if (ways.isError) return <Failed error={ways.error} retry={() => void ways.refetch()} />;
+  const { recommended, reason } = ways.data;
+  const taken = way ?? recommended ?? undefined;
+  const inPlace = taken === 'repoint';
+  const name = (id: string | null): string | undefined => hosts.data.find((host) => host.id === id)?.name;
+  const list = (role: Host['role'], old: string | null): Host[] =>
+    hosts.data.filter((host) => host.role === role && host.id !== old && (role !== 'dns' || host.nameservers.length > 0));
+  const complete = inPlace ? !!web : taken !== undefined && dns !== '' && web !== undefined;
+  return (
+    <section className="max-w-5xl">
+      <h2 className="text-[1.25rem] leading-tight">Choose the way {move.scope.kind === 'names' ? move.scope.names[0] : move.shown} goes</h2>
+      <p className="mb-3 text-faded">
+        It stands at {name(leg.oldDnsHost) ?? `nameservers of no host we know (${leg.oldNameservers.join(', ')})`}
+        {leg.oldWebHost ? `, its website at ${name(leg.oldWebHost)}` : ', its website at no host we know'}. {reason}
+      </p>
+      <Compared ways={ways.data.ways} recommended={recommended} value={taken} onChange={setWay} disabled={!may} />
+      <div className="mt-5 grid grid-cols-2 gap-8 max-md:grid-cols-1">
+        {taken === 'nameservers' && <Choice title="New DNS host" hosts={list('dns', leg.oldDnsHost)} value={dns} onChange={setDns} disabled={!may} />}
+        {taken !== undefined && (
+          <Choice
+            title="New web host"
+            hosts={list('web', leg.oldWebHost)}
+            value={web}
+            onChange={setWeb}
+            disabled={!may}
+            {...(inPlace ? {} : { none: 'The website stays where it is' })}
+          />
+        )}
+      </div>
+      {choose.isError && <Failed error={choose.error} />}
+      <div className="mt-5 flex gap-2">
+        <Button
+          kind="main"
+          disabled={!may || !complete || choose.isPending}
+          onClick={() => choose.mutate({ way: taken!, newDnsHost: inPlace ? null : dns, newWebHost: web || null }, { onSuccess: onDone })}
+        >
+          {cancel ? 'Propose the rulings anew' : 'Propose the rulings'}
+        </Button>
+        {cancel && <Button onClick={onDone}>Leave it</Button>}
+      </div>
+      {cancel && <p className="mt-1 text-sm text-faded">Rulings made by hand are replaced.</p>}
+    </section>
+  );
+}
+
+/** A column a way, a line a question: what the answers differ in stands side by side. */
+function Compared({
+  ways,
+  recommended,
+  value,
+  onChange,
+  disabled,
+}: {
+  ways: readonly ComparedWayView[];
+  recommended: WayId | null;
+  value: WayId | undefined;
+  onChange: (way: WayId) => void;
+  disabled: boolean;
+}) {
+  const lines: [string, (way: ComparedWayView) => ReactNode][] = [
+    ['Changes hands', (way) => way.changes],
+    ['Who', (way) => way.who],
+    ['Meanwhile', (way) => way.meanwhile],
+    [
+      'Sound',
+      (way) =>
+        way.untilSound === null ? 'no bound is known' : way.untilSound < 1 ? 'now, as the TTLs are' : `${duration(way.untilSound)} after the TTLs are lowered`,
+    ],
+    [
+      'Settled',
+      (way) => (
+        <>
+          {way.settling === null ? 'no bound is known: ' : `${way.settling < 1 ? 'at once' : duration(way.settling)} after the cutover: `}
+          <DerivedTime derived={way.untilSettled} />
+          <span className="text-faded"> if lowered now</span>
+        </>
+      ),
+    ],
+    ['Back out', (way) => (way.back === null ? 'no bound is known' : `${duration(way.back)}: ${way.backWords}`)],
+    [
+      'Against it',
+      (way) =>
+        way.against.length === 0
+          ? 'nothing is known'
+          : way.against.map((one) => (
+              <span key={one} className="block">
+                {one}
+              </span>
+            )),
+    ],
+  ];
+  return (
+    <table className="w-full table-fixed max-md:block" aria-label="The ways side by side">
+      <thead>
+        <tr className="border-b border-ink align-baseline">
+          <td className="w-28" />
+          {ways.map((way) => (
+            <th key={way.way} scope="col" className={`px-3 py-1.5 text-left ${value === way.way ? 'bg-shade' : ''}`}>
+              <label className={`flex items-baseline gap-2 ${way.ruledOut ? 'text-faded' : 'cursor-pointer'}`}>
+                <input
+                  type="radio"
+                  name="way"
+                  value={way.way}
+                  disabled={disabled || way.ruledOut !== null}
+                  checked={value === way.way}
+                  onChange={() => onChange(way.way)}
+                />
+                <span className="font-semibold">
+                  {way.title}
+                  {recommended === way.way && <span className="ml-2 font-normal text-accent">recommended</span>}
+                  {way.ruledOut !== null && <span className="block font-normal text-rust">{way.ruledOut}</span>}
+                </span>
+              </label>
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {lines.map(([title, show]) => (
+          <tr key={title} className="border-b border-rule align-baseline">
+            <th scope="row" className="py-1.5 pr-3 text-left font-normal text-faded">
+              {title}
+            </th>
+            {ways.map((way) => (
+              <td key={way.way} className={`px-3 py-1.5 ${value === way.way ? 'bg-shade' : ''} ${way.ruledOut ? 'text-faded' : ''}`}>
+                {way.ruledOut ? '—' : show(way)}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function Choice({
+  title,
+  hosts,
+  value,
+  onChange,
+  disabled,
+  none,
+}: {
+  title: string;
+  hosts: readonly Host[];
+  value: string | undefined;
+  onChange: (id: string) => void;
+  disabled: boolean;
+  none?: string;
+}) {
+  return (
+    <fieldset disabled={disabled}>
+      <legend className="smallcaps w-full border-b border-ink">{title}</legend>
+      {hosts.map((host) => (
+        <label key={host.id} className="flex cursor-pointer items-baseline gap-2 border-b border-rule py-1.5 has-checked:bg-shade">
+          <input type="radio" name={title} checked={value === host.id} onChange={() => onChange(host.id)} />
+          <span>
+            <b className="font-semibold">{host.name}</b>
+            <span className="mono block text-faded">
+              {(host.role === 'dns' ? host.nameservers : host.addresses).map((text) => text.replace(/\.$/, '')).join(', ')}
+            </span>
+            {host.role === 'dns' && !host.keyName && <span className="text-sm text-rust">no key: the zone cannot be pushed</span>}
+          </span>
+        </label>
+      ))}
+      {none && (
+        <label className="flex cursor-pointer items-baseline gap-2 border-b border-rule py-1.5 has-checked:bg-shade">
+          <input type="radio" name={title} checked={value === ''} onChange={() => onChange('')} />
+          {none}
+        </label>
+      )}
+      {hosts.length === 0 && (
+        <p className="py-2">
+          None is known yet.{' '}
+          <Link className="text-accent underline" to="/hosts">
+            Add one at Hosts.
+          </Link>
+        </p>
+      )}
+    </fieldset>
+  );
+}
