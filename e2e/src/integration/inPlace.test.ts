@@ -1,3 +1,4 @@
+import { until } from '../../../command/src/api';
 import { Driver, stepOf } from '../support/drive';
 import { RealDomain, RealMoves, refused, said } from '../support/realMoves';
 import { RESOLVER, dig, transferredLines } from '../support/realServers';
@@ -8,6 +9,8 @@ const DOMAINS = {
   website: { name: 'in-place.example', more: 'blog A 192.0.2.90\nftp CNAME www' },
   names: { name: 'two-names.example', old: 'knot', more: 'shop A 192.0.2.80\nshop AAAA 2001:db8::80\nwww.shop CNAME shop\nclub CNAME sites.oldweb.example.' },
   edited: { name: 'edited-there.example' },
+  back: { name: 'and-back.example', fresh: 'bind' },
+  inTurn: { name: 'in-turn.example' },
   byHand: {
     name: 'by-hand.example',
     fresh: 'nsd',
@@ -104,6 +107,65 @@ const DOMAINS = {
     expect(await lines(at, domain)).toContain(`www.${domain.name}. 2 IN A 203.0.113.80`);
     const events = await real.events(driver);
     expect(events.filter((event) => event.kind === 'change' && event.text.startsWith('Sending'))).toHaveLength(2);
+  });
+
+  it('what was changed is set back, and is not over before the new values have run out too', async () => {
+    const domain = DOMAINS.back;
+    const before = await lines(real.oldAddress(domain), domain);
+    const driver = await real.inPlace(domain);
+    await real.changed(driver);
+    await until('the new value is remembered', async () => (await answer(`www.${domain.name}`)) === '203.0.113.80');
+    await driver.call('POST', `${await driver.leg()}/back`);
+    const back = await driver.done('changed');
+    expect(back.legs.map((leg) => [leg.kind, leg.followed, leg.isBack])).toEqual([
+      ['repoint', true, false],
+      ['repoint', false, true],
+    ]);
+    // What is over takes no acts any more.
+    await expect(driver.call('POST', `/api/legs/${back.legs[0]!.id}/back`)).rejects.toThrow(/leg is over/);
+    const settled = await driver.done('settle');
+    const { t0 } = settled.legs[1]!.seen;
+    expect(settled.legs[1]!.times!.last.at!).toBeGreaterThanOrEqual(t0!.lastOld + 2);
+    expect(await answer(`www.${domain.name}`)).toBe('192.0.2.80');
+    await driver.done('raise');
+    expect(await lines(real.oldAddress(domain), domain)).toEqual(before);
+    await driver.act('/close');
+  });
+
+  it('in two legs: the nameservers first, the website where it then is', async () => {
+    const domain = DOMAINS.inTurn;
+    const driver = await Driver.begin(real.api, domain.name);
+    await driver.done('survey');
+    await driver.act('/hosts', { way: 'nameservers first', newDnsHost: real.host('new knot'), newWebHost: real.host('new web') });
+    expect((await driver.ledger()).rulings.filter((row) => row.ruling === 'repoint')).toEqual([]);
+    await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+    await driver.act('/push');
+    await driver.done('lowered');
+    await real.switched(domain, driver);
+    await driver.done('settle');
+    await driver.done('raise');
+    await expect(driver.act('/close')).rejects.toThrow(/not settled/);
+    await driver.call('POST', `${await driver.leg()}/next`);
+    await driver.done('survey');
+    const { legs } = await driver.move();
+    expect([legs.length, legs[0]!.next?.newWebHost, legs[1]!.oldNameservers]).toEqual([2, real.host('new web'), ['ns1.newknot.example.']]);
+    await driver.act('/hosts', { way: 'repoint', newDnsHost: null, newWebHost: real.host('new web') });
+    await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+    await real.changed(driver);
+    await driver.done('settle');
+    await driver.done('raise');
+    await driver.act('/close');
+    expect(await answer(`www.${domain.name}`)).toBe('203.0.113.80');
+    expect(await lines(real.newAddress(domain), domain)).toEqual(
+      [
+        `${domain.name}. 60 IN NS ns1.newknot.example.`,
+        `${domain.name}. 6 IN A 203.0.113.80`,
+        `${domain.name}. 6 IN MX 10 mail.${domain.name}.`,
+        `${domain.name}. 6 IN TXT "v=spf1 mx -all"`,
+        `mail.${domain.name}. 6 IN A 192.0.2.25`,
+        `www.${domain.name}. 6 IN A 203.0.113.80`,
+      ].sort(),
+    );
   });
 
   it('where the host takes no updates, a person does it all by hand, and what is served counts', async () => {

@@ -117,6 +117,11 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
     this.hosts.set(id, (await this.api.call<{ id: string }>('POST', '/api/hosts', { name: id, ...empty, ...more })).id);
   }
 
+  /** The id of a host by its name. */
+  host(name: string): string {
+    return this.hosts.get(name)!;
+  }
+
   oldAddress(domain: RealDomain): string {
     return OLD_AT[domain.old ?? 'bind'];
   }
@@ -164,14 +169,14 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
   /** The gate is open. The website is nobody's business in these tests: it is let pass, as many do, whatever is wrong with it. */
   async open_(driver: Driver): Promise<MoveView> {
     const waive = async (): Promise<void> => {
-      const line = (await driver.move()).legs[0]!.gate.lines.find((one) => one.key === 'website' && !one.passes);
+      const line = (await driver.move()).legs.at(-1)!.gate.lines.find((one) => one.key === 'website' && !one.passes);
       if (!line) return;
       await driver.act('/waive', { line: 'website', facts: line.facts, reason: 'no site in this test' }).catch((error: unknown) => {
         // Something else is in the way since it was read.
         if (!(error instanceof ApiError && error.status === 409)) throw error;
       });
     };
-    return driver.until('the gate is open', (move) => move.legs[0]!.gate.open, waive);
+    return driver.until('the gate is open', (move) => move.legs.at(-1)!.gate.open, waive);
   }
 
   /** Somebody writes the plan of a domain into the zone's file at the host that takes no updates. */
@@ -185,7 +190,10 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
   /** Somebody writes the whole zone of a domain into its file at the host that takes no updates. */
   writeZone(domain: RealDomain, lines: string): void {
     this.written += 1;
-    this.servers.file(`nsd-${NEW_NSD}/${domain.name}.zone`, `${this.newZone({ ...domain, there: '' }).replace(' host 1 ', ` host ${this.written} `)}${lines}\n`);
+    this.servers.file(
+      `nsd-${NEW_NSD}/${domain.name}.zone`,
+      `${this.newZone({ ...domain, there: '' }).replace(' host 1 ', ` host ${this.written} `)}${lines}\n`,
+    );
     this.servers.reload(NEW_NSD);
   }
 

@@ -88,6 +88,10 @@ export type TimesView = z.infer<typeof timesSchema>;
 export const legSchema = z.object({
   id: z.string(),
   kind: z.enum(LEG_KINDS),
+  /** The leg that is meant to follow, and whether one has begun; whether this one sets back what was changed. */
+  next: z.object({ kind: z.enum(LEG_KINDS), newDnsHost: z.string().nullable(), newWebHost: z.string().nullable() }).nullable(),
+  followed: z.boolean(),
+  isBack: z.boolean(),
   /** It is known where the domain, or its names, go. */
   chosen: z.boolean(),
   oldDnsHost: z.string().nullable(),

@@ -49,6 +49,7 @@ export * from './rebuild/hostsOwn';
 export * from './rebuild/ledgerRow';
 export * from './rebuild/propose';
 export * from './rebuild/proposeRepoint';
+export * from './rebuild/backRulings';
 export * from './rebuild/pushChanges';
 export * from './rebuild/ruling';
 export * from './rebuild/zoneAfter';

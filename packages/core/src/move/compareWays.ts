@@ -54,16 +54,22 @@ export interface WaysCompared {
 
 /** Stand-ins for hosts that are not chosen yet: what the times ask of them is that they are others. */
 const OTHER_SERVER = { server: 'the new DNS host.', address: 'at the new DNS host' };
-const OTHER_WEB: HostKnowledge = { name: 'the new web host', nameservers: [], addresses: ['192.0.2.0', '2001:db8::'], aliasTarget: 'new-web-host.invalid.', requires: [] };
+const OTHER_WEB: HostKnowledge = {
+  name: 'the new web host',
+  nameservers: [],
+  addresses: ['192.0.2.0', '2001:db8::'],
+  aliasTarget: 'new-web-host.invalid.',
+  requires: [],
+};
 
 /**
  * The ways open to a domain, held against each other before any host is chosen: their times are those that the leg would have
  * (`legTimes`), lowered now and cut over as soon as that is sound.
  */
 export function compareWays(input: WaysInput): WaysCompared {
-  const ways = [nameservers(input), repoint(input)];
+  const [whole, fast] = [nameservers(input), repoint(input)];
+  const ways = [whole, fast, nameserversFirst(input, whole, fast), websiteFirst(whole, fast)];
   const open = ways.filter((one) => one.ruledOut === null);
-  const [fast, whole] = [ways[1]!, ways[0]!];
   if (open.length === 0) return { ways, recommended: null, reason: 'No way is open before what rules them out is set right.' };
   if (open.length === 1) return { ways, recommended: open[0]!.way, reason: 'It is the only one that is open here.' };
   if (input.grade === 'partial')
@@ -127,6 +133,48 @@ function repoint(input: WaysInput): ComparedWay {
     ...times,
     back: eff(STARTING_TTL, input.assumed.floor),
     backWords: 'records set back where they are',
+  };
+}
+
+/** Two legs, one after the other; the second waits for the first to be settled, and its own TTLs are lowered then. */
+function inTurn(first: ComparedWay, second: ComparedWay): Pick<ComparedWay, 'sets' | 'untilSound' | 'untilSettled' | 'settling' | 'ruledOut'> {
+  const more = second.untilSound + second.settling;
+  return {
+    sets: first.sets + second.sets,
+    untilSound: first.untilSound,
+    untilSettled: { ...first.untilSettled, at: first.untilSettled.at + more, formula: `${first.untilSettled.formula}, then the second leg` },
+    settling: first.settling + more,
+    ruledOut: first.ruledOut ?? second.ruledOut,
+  };
+}
+
+function nameserversFirst(input: WaysInput, whole: ComparedWay, fast: ComparedWay): ComparedWay {
+  // What is carried as it is has nothing to run out but the delegation.
+  const { plan, found } = input;
+  const rulings = proposeRulings(plan.zone, found, { oldWeb: plan.oldWeb, newDns: named('the new DNS host'), newWeb: undefined });
+  const first = { ...whole, ...timesOf(input, 'nameservers', rulings, { newServers: [OTHER_SERVER], newNameservers: [OTHER_SERVER.server] }) };
+  return {
+    ...first,
+    ...inTurn(first, fast),
+    way: 'nameservers first',
+    title: 'Nameservers first, website later',
+    changes: 'First the zone as it is, to another DNS host; later the website’s records there.',
+    who: 'As with the nameservers; afterwards Wanderon changes the records by update where it holds a key.',
+    meanwhile: 'The website stays where it is until the second leg; nothing breaks with it in the first.',
+    against: [...whole.against, 'Two cutovers: each is watched until it is settled.'],
+  };
+}
+
+function websiteFirst(whole: ComparedWay, fast: ComparedWay): ComparedWay {
+  return {
+    ...fast,
+    ...inTurn(fast, whole),
+    way: 'website first',
+    title: 'Website first, nameservers after',
+    changes: 'First the website’s records where they are; then the zone as it is then, to another DNS host.',
+    who: fast.who,
+    meanwhile: 'The website is live at its new place long before the nameservers change.',
+    against: [...whole.against, 'Two cutovers: each is watched until it is settled.'],
   };
 }
 

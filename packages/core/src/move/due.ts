@@ -23,6 +23,7 @@ const DRIFT = 3600;
 
 /** What is to be done for a leg and when: surveys and acts first, then looks, the most weighty first. Done for good: nothing. */
 export function dueOf(leg: Leg): Due[] {
+  if (leg.plan.followed) return [];
   const { now, every, work } = leg.state;
   const all: Due[] = [];
   const survey = stepOf(leg, 'survey')!.standing;

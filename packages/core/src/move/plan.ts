@@ -6,6 +6,7 @@ import { KnownSet } from '../slips/nameservers/slip';
 import { RRsetText } from '../dns/record';
 import { Instant } from '../timetable/instant';
 import { Scope } from './scope';
+import { NextLeg } from './way';
 
 /** `delegation`: the nameserver set changes; `repoint`: records change where they are. */
 export const LEG_KINDS = ['delegation', 'repoint'] as const;
@@ -29,6 +30,12 @@ export interface LegPlan {
   readonly kind: LegKind;
   /** Names that a leg is about; in a repoint leg nothing outside of it is touched. */
   readonly scope: Scope;
+  /** The leg that was meant to follow this one when the way was chosen. */
+  readonly next?: NextLeg | undefined;
+  /** A later leg has begun: this one is over. */
+  readonly followed?: boolean;
+  /** It sets back what the leg before it changed. */
+  readonly isBack?: boolean;
   readonly zone: Name;
   /** The survey was taken; the hosts were chosen. */
   readonly surveyedAt: Instant | undefined;

@@ -6,8 +6,7 @@ import { eff } from './eff';
 import { Derived, Instant, instantTerm, secondsTerm } from './instant';
 import { LedSpans } from './led';
 import { Lowering } from './lowering';
-import { Run } from './runs';
-import { Answered, Served } from './served';
+import { Served } from './served';
 import { Wanted } from './wanted';
 import { answerWords } from './answerWords';
 
@@ -33,7 +32,7 @@ interface Outlasting {
   readonly at: Instant;
   readonly server: string;
   readonly key: SetKey;
-  readonly run: Run<Answered>;
+  readonly goesOn: boolean;
   readonly l: Instant;
   readonly T: number;
   readonly L: number;
@@ -54,17 +53,20 @@ export function earliestSwitch(input: EarliestInput): { at: Derived; certain: bo
     const runs = served.runs(server, key);
     const first = runs.find((run) => run.value)?.value;
     for (const run of runs) {
-      const { value, from, until } = run;
+      const { value } = run;
       if (!value || !first || !unwanted(value)) continue;
-      if (!spans.some((span) => Math.max(from, span.from) < Math.min(until, span.until))) continue;
+      // It can have been fetched there until the run ends, or nobody is led there any more.
+      const ends = spans.flatMap((span) => (Math.max(run.from, span.from) < Math.min(run.until, span.until) ? [Math.min(run.until, span.until)] : []));
+      if (ends.length === 0) continue;
       const L = lowering.target(key, value, first);
       const target = eff(L, floor);
       const ttl = eff(value.ttl, floor);
       if (ttl <= target) continue;
+      const until = Math.max(...ends);
       if (until === Infinity) certain = false;
       const l = until === Infinity ? lowered : until;
       const at = l + ttl - target;
-      if (!last || at > last.at) last = { at, server: server.server, key, run, l, T: value.ttl, L };
+      if (!last || at > last.at) last = { at, server: server.server, key, goesOn: until === Infinity, l, T: value.ttl, L };
     }
   };
   for (const server of zones) {
@@ -75,12 +77,12 @@ export function earliestSwitch(input: EarliestInput): { at: Derived; certain: bo
   return { at: last ? derived(last, floor) : nothing(now), certain };
 }
 
-function derived({ at, server, key, run, l, T, L }: Outlasting, floor: number): Derived {
+function derived({ at, server, key, goesOn, l, T, L }: Outlasting, floor: number): Derived {
   return {
     at,
     formula: 'l + eff(T) − eff(L)',
     terms: [
-      instantTerm('l', run.until === Infinity ? `${server} lowers it, as decided` : `${server} seen to serve the lowered TTL`, l),
+      instantTerm('l', goesOn ? `${server} lowers it, as decided` : `${server} seen to serve the lowered TTL, or nobody led there any more`, l),
       secondsTerm('T', `TTL of ${answerWords(key)} as found`, T),
       secondsTerm('L', `TTL of ${answerWords(key)} as lowered, or as taken`, L),
       secondsTerm('f', 'floor a cache may apply', floor),

@@ -6,6 +6,7 @@ import * as inHand from './inHand';
 import * as restless from './restless';
 import * as surveyEvidence from './surveyEvidence';
 import * as surveyHints from './surveyHints';
+import * as legsInTurn from './legsInTurn';
 import * as sweepInHand from './sweepInHand';
 import * as sweeps from './sweeps';
 import * as websiteLooks from './websiteLooks';
@@ -24,6 +25,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '008_restless', migration: restless },
   { name: '009_desk_order', migration: deskOrder },
   { name: '010_sweep_in_hand', migration: sweepInHand },
+  { name: '011_legs_in_turn', migration: legsInTurn },
 ];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */

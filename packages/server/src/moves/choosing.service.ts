@@ -1,6 +1,21 @@
 import { Injectable } from '@nestjs/common';
 import { Acted, ChooseHosts, Host, MoveSurvey, WaysView } from '@wanderon/contract';
-import { Name, RRset, Ruling, compareWays, isDone, isSamePlace, legKindOf, proposeRepoint, proposeRulings, rrsetFromText } from '@wanderon/core';
+import {
+  Name,
+  NextLeg,
+  RRset,
+  Ruling,
+  backRulings,
+  compareWays,
+  isDone,
+  isSamePlace,
+  legKindOf,
+  legsOf,
+  proposeRepoint,
+  proposeRulings,
+  rrsetFromText,
+  stepOf,
+} from '@wanderon/core';
 import { givenServers } from '../hosts/givenServers';
 import { HostStore, knowledgeOf } from '../hosts/host.store';
 import { Caller } from '../people/allow';
@@ -53,24 +68,27 @@ export class ChoosingService {
 
   /** Throws an InvalidInput or a NotNow that names the field. */
   async choose(legId: string, choice: ChooseHosts, person: Caller): Promise<Acted> {
-    const dns = choice.newDnsHost ? await this.hosts.get(choice.newDnsHost) : undefined;
-    const web = choice.newWebHost ? await this.hosts.get(choice.newWebHost) : undefined;
+    const { first, next } = legsOf(choice.way, choice);
+    const dns = first.newDnsHost ? await this.hosts.get(first.newDnsHost) : undefined;
+    const web = first.newWebHost ? await this.hosts.get(first.newWebHost) : undefined;
+    if (next) await this.checkNext(next);
     if (web && web.role !== 'web') throw new InvalidInput(`${web.name} is not a web host.`, { field: 'newWebHost', kept: KEPT });
     return this.acts.act(legId, person, async (act) => {
       const { leg, transaction, decide } = act;
       const { row } = leg;
       if (!row.survey_id || !isDone(leg.leg, 'survey')) throw new NotNow('The survey is not finished yet.', { kept: KEPT });
       if (leg.said.pushed || leg.said.approved) throw new NotNow('Where it goes can be chosen until the push or the lowering is decided.', { kept: KEPT });
+      if (next && row.position > 0) throw new NotNow('This is the last leg of the move already.', { field: 'way', kept: KEPT });
       const found = foundIn(await this.surveyViews.ofLeg(act.move, leg, row.survey_id));
-      const chosen = choice.way === 'nameservers' ? await this.nameservers(act, found, dns, web) : await this.inPlace(act, found, web);
+      const chosen = legKindOf(choice.way) === 'delegation' ? await this.nameservers(act, found, dns, web) : await this.inPlace(act, found, web);
       for (const old of leg.stands.filter((one) => one.kind === 'ruling'))
         await decide(
           { kind: 'ruling', subject: old.subject, undoes: old.id },
           { kind: 'ruling', text: 'A ruling went with what was chosen before.', before: old.value },
         );
       await this.store.replaceRulings(row.id, chosen.rulings, transaction);
-      await this.store.updateLeg(row.id, { kind: legKindOf(choice.way), new_web_host: web?.id ?? null, ...chosen.leg }, transaction);
-      const value = { way: choice.way, dns: chosen.leg.new_dns_host ?? null, web: web?.id ?? null };
+      await this.store.updateLeg(row.id, { kind: legKindOf(choice.way), new_web_host: web?.id ?? null, next: next ?? null, ...chosen.leg }, transaction);
+      const value = { way: choice.way, dns: chosen.leg.new_dns_host ?? null, web: web?.id ?? null, next: next ?? null };
       await decide(
         { kind: 'hosts', value },
         {
@@ -80,6 +98,53 @@ export class ChoosingService {
           after: value,
         },
       );
+    });
+  }
+
+  /** The second leg is chosen again when its time comes; that its host is one of the kind is checked now. */
+  private async checkNext({ kind, newDnsHost, newWebHost }: NextLeg): Promise<void> {
+    const id = kind === 'repoint' ? newWebHost : newDnsHost;
+    const field = kind === 'repoint' ? 'newWebHost' : 'newDnsHost';
+    if (!id) throw new InvalidInput(`Choose the new ${kind === 'repoint' ? 'web' : 'DNS'} host of the second leg too.`, { field, kept: KEPT });
+    const host = await this.hosts.get(id);
+    if (host.role !== (kind === 'repoint' ? 'web' : 'dns')) throw new InvalidInput(`${host.name} is not a host of that kind.`, { field, kept: KEPT });
+  }
+
+  /** The second leg begins: it has a survey of its own, and what was meant for it is proposed again. */
+  async begin(legId: string, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ move, leg, transaction, note }) => {
+      const { next } = leg.leg.plan;
+      if (!next || stepOf(leg.leg, 'next-leg')?.standing.state !== 'ready') throw new NotNow('The leg before it is not over yet.', { kept: KEPT });
+      await this.store.addLeg(move.id, { kind: next.kind, scope: leg.row.scope }, transaction);
+      await note({ kind: 'leg', text: 'The second leg was begun.', before: null, after: next });
+    });
+  }
+
+  /**
+   * Sets back what a repoint leg changed: a leg of its own, decided by this word, since a visitor who finds the site broken cannot wait
+   * for a gate. What has to run out before it is over counts from what was served in both directions.
+   */
+  async backOut(legId: string, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ move, leg, transaction, note, decideOn }) => {
+      const { row } = leg;
+      if (row.kind !== 'repoint' || row.back_of !== null || leg.leg.times.ts === undefined)
+        throw new NotNow('There is nothing to set back: no record was changed.', { kept: KEPT });
+      const id = await this.store.addLeg(
+        move.id,
+        {
+          ...{ kind: 'repoint', scope: row.scope, back_of: row.id, survey_id: row.survey_id, last_survey: row.last_survey },
+          ...{ old_dns_host: row.old_dns_host, new_dns_host: row.new_dns_host, old_web_host: row.new_web_host, new_web_host: row.old_web_host },
+          ...{ old_nameservers: row.old_nameservers, new_nameservers: row.new_nameservers, old_servers: row.old_servers, new_servers: row.new_servers },
+        },
+        transaction,
+      );
+      await this.store.replaceRulings(id, backRulings(leg.rows), transaction);
+      const decide = decideOn(id);
+      const plan = leg.said.approved?.value ?? { lowerTo: leg.said.lowerTo, lowerAt: null, plannedSwitch: null };
+      await decide({ kind: 'approve', value: plan }, { kind: 'approve', text: 'Backing out: the TTLs are raised at its end.', before: null, after: plan });
+      await decide({ kind: 'leave', subject: 'lower' }, { kind: 'skip', text: 'Backing out: the TTLs are low already, or too late to be lowered.' });
+      await decide({ kind: 'submitted' }, { kind: 'submitted', text: 'Backing out: the change of the records was decided.' });
+      await note({ kind: 'leg', text: 'Backing out: the records are set back as they were.', before: { leg: row.id }, after: { leg: id } });
     });
   }
 

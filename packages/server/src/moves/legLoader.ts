@@ -74,7 +74,8 @@ export class LegLoader {
     const move = await this.store.get(id, database, lock);
     const hosts = new Map((await this.hosts.list(database)).map((host) => [host.id, host]));
     const legs: LoadedLeg[] = [];
-    for (const row of await this.store.legs(id, database)) legs.push(await this.leg(move, row, hosts, database));
+    const rows = await this.store.legs(id, database);
+    for (const row of rows) legs.push(await this.leg(move, row, hosts, database, row !== rows.at(-1)));
     return { move, legs, current: legs.at(-1)! };
   }
 
@@ -83,7 +84,7 @@ export class LegLoader {
     return Math.max(this.config.WANDERON_LOOK_EVERY, 2 * this.clock.rate());
   }
 
-  private async leg(move: MoveRow, row: LegRow, hosts: ReadonlyMap<string, Host>, database: Database): Promise<LoadedLeg> {
+  private async leg(move: MoveRow, row: LegRow, hosts: ReadonlyMap<string, Host>, database: Database, followed: boolean): Promise<LoadedLeg> {
     const now = this.clock.now();
     const proposed = await this.store.rulings(row.id, database);
     const decisions = await this.decisions.ofLeg(row.id, database);
@@ -96,7 +97,7 @@ export class LegLoader {
       proposed,
       stands.filter((one) => one.kind === 'ruling').map((one) => ({ id: one.subject, row: (one.value as { row: RowDecision }).row, by: one.person })),
     );
-    const plan = planOf(move, row, rows, hosts, survey?.taken_at);
+    const plan = { ...planOf(move, row, rows, hosts, survey?.taken_at), followed };
     const { WANDERON_CACHE_FLOOR: floor, WANDERON_ANYCAST_ALLOWANCE: parentAllowance, WANDERON_HOST_ALLOWANCE: hostAllowance } = this.config;
     const website = await this.website(row.id, database);
     const seen = seenOf(observations, plan, this.network.lookouts.length, website);
@@ -136,6 +137,8 @@ function planOf(move: MoveRow, row: LegRow, rows: readonly LedgerRow[], hosts: R
     zone: Name.parse(`${move.domain}.`),
     surveyedAt,
     scope: row.scope,
+    next: row.next ?? undefined,
+    isBack: row.back_of !== null,
     chosen: isChosen(row),
     rulings: rows,
     oldNameservers: row.old_nameservers,

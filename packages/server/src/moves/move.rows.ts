@@ -1,4 +1,4 @@
-import { DecisionKind, Instant, LegKind, RRsetText, RulingKind, Scope, ServerAt } from '@wanderon/core';
+import { DecisionKind, Instant, LegKind, NextLeg, RRsetText, RulingKind, Scope, ServerAt } from '@wanderon/core';
 
 /** Rows of the tables of moves, as they stand. */
 export interface MoveRow {
@@ -19,9 +19,12 @@ export interface MoveRow {
 export interface LegRow {
   id: string;
   move_id: string;
-  position: number;
   kind: LegKind;
   scope: Scope;
+  position: number;
+  /** The leg that was meant to follow; the one that this sets back. */
+  next: NextLeg | null;
+  back_of: string | null;
   /** The survey that the plan is made from, and the latest one. */
   survey_id: string | null;
   last_survey: string | null;
@@ -38,7 +41,8 @@ export interface LegRow {
 }
 
 /** It is known where the leg leads: a DNS host whose nameservers take the place of the old, or a web host for records in place. */
-export function isChosen(row: Pick<LegRow, 'kind' | 'new_dns_host' | 'new_web_host'>): boolean {
+export function isChosen(row: Pick<LegRow, 'kind' | 'new_dns_host' | 'new_web_host' | 'back_of'>): boolean {
+  if (row.back_of !== null) return true;
   return row.kind === 'repoint' ? row.new_web_host !== null : row.new_dns_host !== null;
 }
 

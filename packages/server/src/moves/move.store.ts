@@ -134,9 +134,20 @@ export class MoveStore {
     return id;
   }
 
+  /** One more leg of a move, after those that there are. */
+  async addLeg(move: string, leg: Pick<LegRow, 'kind' | 'scope'> & Partial<LegRow>, database: Database): Promise<string> {
+    const last = await database<LegRow>('legs').where({ move_id: move }).max<{ max: number }>('position as max').first();
+    const id = randomUUID();
+    const { kind, scope, ...more } = leg;
+    const base = { id, move_id: move, position: (last?.max ?? -1) + 1, kind, scope: JSON.stringify(scope), old_nameservers: '[]', new_nameservers: '[]' };
+    await database('legs').insert(base);
+    if (Object.keys(more).length > 0) await this.updateLeg(id, more, database);
+    return id;
+  }
+
   async updateLeg(leg: string, change: Partial<LegRow>, database: Database): Promise<void> {
-    const json = ['old_nameservers', 'new_nameservers', 'old_servers', 'new_servers', 'fronted'];
-    const values = Object.entries(change).map(([column, value]) => [column, json.includes(column) ? JSON.stringify(value) : value] as const);
+    const json = ['next', 'old_nameservers', 'new_nameservers', 'old_servers', 'new_servers', 'fronted'];
+    const values = Object.entries(change).map(([column, value]) => [column, json.includes(column) && value !== null ? JSON.stringify(value) : value] as const);
     await database('legs').where({ id: leg }).update(Object.fromEntries(values));
   }
 

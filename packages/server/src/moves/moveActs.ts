@@ -26,6 +26,8 @@ export interface Act extends LoadedMove {
   readonly at: number;
   /** A decision and its word in the trail. */
   readonly decide: (decision: Omit<NewDecision, 'person'>, event: { kind: string; text: string; before?: unknown; after?: unknown }) => Promise<number>;
+  /** The same for a leg that this act has just made. */
+  readonly decideOn: (leg: string) => Act['decide'];
   readonly note: (event: { kind: string; text: string; before?: unknown; after?: unknown }) => Promise<void>;
 }
 
@@ -66,6 +68,7 @@ export class MoveActs {
       const loaded = await this.loader.load(id, transaction, true);
       refuseEnded(loaded.move);
       const current = loaded.legs.find((one) => one.row.id === legId) ?? loaded.current;
+      if (current !== loaded.current) throw new NotNow('This leg is over: the move goes on in a later one.', { kept: KEPT });
       const words = this.words(loaded.move, current.row.id, person, transaction);
       await work({ ...loaded, ...words, leg: current, transaction });
       const version = loaded.move.version + 1;
@@ -94,14 +97,14 @@ export class MoveActs {
     });
   }
 
-  private words(move: MoveRow, leg: string, person: Caller, transaction: Database): Pick<Act, 'decide' | 'note' | 'at'> {
+  private words(move: MoveRow, leg: string, person: Caller, transaction: Database): Pick<Act, 'decide' | 'decideOn' | 'note' | 'at'> {
     const at = this.clock.now();
     const note: Act['note'] = (event) => this.events.add({ person: person.id, domain: move.domain, move: move.id, ...event }, transaction);
-    const decide: Act['decide'] = async (decision, event) => {
+    const decideOn: Act['decideOn'] = (of) => async (decision, event) => {
       const said = { person: person.id, domain: move.domain, move: move.id, ...event };
-      return this.decisions.add(leg, at, { ...decision, person: person.id }, transaction, this.events.row(said));
+      return this.decisions.add(of, at, { ...decision, person: person.id }, transaction, this.events.row(said));
     };
-    return { decide, note, at };
+    return { decide: decideOn(leg), decideOn, note, at };
   }
 
   /** One act in its turn, in a transaction; `work` gives the new version. The engine is woken by `wakeAt`, now where it is 0. */

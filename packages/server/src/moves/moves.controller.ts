@@ -147,6 +147,22 @@ export class MovesController {
     return this.choosing.choose(leg, input, person);
   }
 
+  @Post('legs/:leg/next')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Begins the second leg of a move in two.' })
+  async next(@Param('leg') leg: string, @Person() person: Caller): Promise<Acted> {
+    return this.choosing.begin(leg, person);
+  }
+
+  @Post('legs/:leg/back')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Sets the records back that a leg changed where they are.' })
+  async back(@Param('leg') leg: string, @Person() person: Caller): Promise<Acted> {
+    return this.choosing.backOut(leg, person);
+  }
+
   @Put('legs/:leg/rulings/:ruling')
   @Allow('technician')
   @ZodResponse({ type: ActedDto, description: 'Changes one ruling.' })

@@ -235,6 +235,9 @@ function legView(loaded: LoadedLeg, people: ReadonlyMap<string, string>, sent: r
   return {
     id: row.id,
     kind: row.kind,
+    next: row.next,
+    followed: leg.plan.followed ?? false,
+    isBack: row.back_of !== null,
     chosen,
     oldDnsHost: row.old_dns_host,
     oldWebHost: row.old_web_host,

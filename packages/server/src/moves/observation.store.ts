@@ -93,8 +93,8 @@ export class ObservationStore {
   }
 
   /**
-   * What a leg rests on: everything of its own but the runs of lookouts that are over, and what earlier, abandoned moves of the
-   * domain saw of its servers since `since`.
+   * What a leg rests on: everything of its own but the runs of lookouts that are over, and what earlier legs of its move, and
+   * abandoned moves of the domain, saw of its servers since `since`.
    */
   async ofLeg(leg: string, domain: string, since: Instant, database: Database = this.database): Promise<ObservationRow[]> {
     const own = await this.whole(database('observations').where({ leg_id: leg }).whereNot('kind', 'lookout').orderBy('id'), database);
@@ -106,7 +106,8 @@ export class ObservationStore {
         'leg_id',
         database('legs')
           .join('moves', 'moves.id', 'legs.move_id')
-          .where({ 'moves.domain_id': domain, 'moves.state': 'abandoned' })
+          .where({ 'moves.domain_id': domain })
+          .where((of) => void of.where('moves.state', 'abandoned').orWhere('moves.id', database('legs').where({ id: leg }).select('move_id')))
           .whereNot('legs.id', leg)
           .select('legs.id'),
       )

@@ -8,6 +8,7 @@ import { COARSE, useNow } from '../time';
 import { Line } from '../ui/line';
 import { Failed, Loading } from '../ui/states';
 import { AbandonDialog } from './abandonDialog';
+import { LegTabs } from './legTabs';
 import { Rebuild } from './rebuild/rebuild';
 import { Survey } from './survey/survey';
 import { ChangeInPlace } from './switch/changeInPlace';
@@ -35,7 +36,7 @@ export interface ChapterProps {
   readonly leg: OpenLeg;
   readonly me: Me;
   readonly now: number;
-  /** False for viewers and for moves that have ended. */
+  /** False for viewers, and for moves and legs that are over. */
   readonly may: boolean;
 }
 
@@ -96,7 +97,7 @@ export function MovePlace({ me }: { me: Me }) {
     leg,
     me,
     now,
-    may: me.role !== 'viewer' && move.data.state === 'open',
+    may: me.role !== 'viewer' && move.data.state === 'open' && !head.followed,
   };
   return (
     <LegContext value={legId}>
@@ -108,6 +109,7 @@ export function MovePlace({ me }: { me: Me }) {
             </Link>
             <h1 className="mb-1 pr-3 text-[1.2rem] break-words">{move.data.shown}</h1>
             {move.data.shown !== move.data.domain && <p className="mono mb-1 pr-3 text-faded break-words">{move.data.domain}</p>}
+            <LegTabs move={move.data} leg={head} />
             {move.data.state !== 'open' && <p className="mb-1 text-faded">{move.data.state}</p>}
             <ol className="mt-3 max-md:flex max-md:flex-wrap">
               {CHAPTERS.map((one, index) => {

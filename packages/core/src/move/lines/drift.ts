@@ -21,7 +21,9 @@ export const drift: LineRule = (leg) => {
     'drift',
     holds,
     holds
-      ? leg.plan.scope.kind === 'names' ? 'The names hold what was surveyed.' : `The ${zone} holds what was surveyed.`
+      ? leg.plan.scope.kind === 'names'
+        ? 'The names hold what was surveyed.'
+        : `The ${zone} holds what was surveyed.`
       : `The ${zone} changed since the survey: ${words.slice(0, 5).join('; ')}${words.length > 5 ? `; and ${words.length - 5} more` : ''}.`,
     {
       seenAt: seen.at,

@@ -8,6 +8,6 @@ export const close: StepRule = {
   after: ['raise'],
   by: 'person',
   counts: 'in turn',
-  applies: () => true,
+  applies: (plan) => plan.next === undefined && !plan.followed,
   standing: () => stands('ready'),
 };

@@ -11,4 +11,5 @@ export * from './change';
 export * from './changed';
 export * from './settle';
 export * from './raise';
+export * from './nextLeg';
 export * from './close';

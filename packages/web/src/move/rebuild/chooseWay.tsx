@@ -21,9 +21,11 @@ export function ChooseWay({ move, leg, may, onDone, cancel }: { move: MoveView; 
 function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView; may: boolean; onDone: () => void; cancel: boolean }) {
   const hosts = useHosts();
   const ways = useWays(leg);
-  const [way, setWay] = useState<WayId | undefined>(leg.chosen ? (leg.kind === 'repoint' ? 'repoint' : 'nameservers') : undefined);
-  const [dns, setDns] = useState(leg.kind === 'delegation' ? (leg.newDnsHost ?? '') : '');
-  const [web, setWeb] = useState<string | undefined>(leg.chosen ? (leg.newWebHost ?? '') : undefined);
+  // What was meant for this leg when the first one was chosen is proposed again.
+  const meant = move.legs.length > 1 && !leg.chosen ? move.legs.at(-2)!.next : null;
+  const [way, setWay] = useState<WayId | undefined>(meant ? wayOf(meant.kind) : leg.chosen ? takenWay(leg) : undefined);
+  const [dns, setDns] = useState(meant?.newDnsHost ?? (leg.kind === 'delegation' ? leg.newDnsHost : leg.next?.newDnsHost) ?? '');
+  const [web, setWeb] = useState<string | undefined>(meant?.newWebHost ?? (leg.chosen ? (leg.newWebHost ?? leg.next?.newWebHost ?? '') : undefined));
   const choose = useMoveAction<Choosing>(move.id, 'PUT', () => '/hosts');
   if (hosts.isPending || ways.isPending) return <Loading what="the ways" />;
   if (hosts.isError) return <Failed error={hosts.error} retry={() => void hosts.refetch()} />;
@@ -31,10 +33,12 @@ function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView
   const { recommended, reason } = ways.data;
   const taken = way ?? recommended ?? undefined;
   const inPlace = taken === 'repoint';
+  const inTurn = taken === 'nameservers first' || taken === 'website first';
+  const offered = ways.data.ways.filter((one) => move.legs.length === 1 || one.way === 'nameservers' || one.way === 'repoint');
   const name = (id: string | null): string | undefined => hosts.data.find((host) => host.id === id)?.name;
   const list = (role: Host['role'], old: string | null): Host[] =>
     hosts.data.filter((host) => host.role === role && host.id !== old && (role !== 'dns' || host.nameservers.length > 0));
-  const complete = inPlace ? !!web : taken !== undefined && dns !== '' && web !== undefined;
+  const complete = inPlace ? !!web : taken !== undefined && dns !== '' && (inTurn ? !!web : web !== undefined);
   return (
     <section className="max-w-5xl">
       <h2 className="text-[1.25rem] leading-tight">Choose the way {move.scope.kind === 'names' ? move.scope.names[0] : move.shown} goes</h2>
@@ -42,9 +46,9 @@ function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView
         It stands at {name(leg.oldDnsHost) ?? `nameservers of no host we know (${leg.oldNameservers.join(', ')})`}
         {leg.oldWebHost ? `, its website at ${name(leg.oldWebHost)}` : ', its website at no host we know'}. {reason}
       </p>
-      <Compared ways={ways.data.ways} recommended={recommended} value={taken} onChange={setWay} disabled={!may} />
+      <Compared ways={offered} recommended={recommended} value={taken} onChange={setWay} disabled={!may} />
       <div className="mt-5 grid grid-cols-2 gap-8 max-md:grid-cols-1">
-        {taken === 'nameservers' && <Choice title="New DNS host" hosts={list('dns', leg.oldDnsHost)} value={dns} onChange={setDns} disabled={!may} />}
+        {taken !== undefined && !inPlace && <Choice title="New DNS host" hosts={list('dns', leg.oldDnsHost)} value={dns} onChange={setDns} disabled={!may} />}
         {taken !== undefined && (
           <Choice
             title="New web host"
@@ -52,7 +56,7 @@ function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView
             value={web}
             onChange={setWeb}
             disabled={!may}
-            {...(inPlace ? {} : { none: 'The website stays where it is' })}
+            {...(inPlace || inTurn ? {} : { none: 'The website stays where it is' })}
           />
         )}
       </div>
@@ -70,6 +74,15 @@ function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView
       {cancel && <p className="mt-1 text-sm text-faded">Rulings made by hand are replaced.</p>}
     </section>
   );
+}
+
+function wayOf(kind: LegView['kind']): WayId {
+  return kind === 'repoint' ? 'repoint' : 'nameservers';
+}
+
+function takenWay({ kind, next }: LegView): WayId {
+  if (!next) return wayOf(kind);
+  return kind === 'repoint' ? 'website first' : 'nameservers first';
 }
 
 /** A column a way, a line a question: what the answers differ in stands side by side. */

@@ -10,6 +10,7 @@ import { ChapterProps, stepIn } from '../movePlace';
 import { ownerBelow } from '../owner';
 import { StepNote } from '../stepNote';
 import { WebsiteLook } from '../watch/websiteLook';
+import { BackOut } from './backOut';
 import { GateLine } from './gateLine';
 import { gateWords } from './gateWords';
 import { Parent } from './switch';
@@ -42,6 +43,7 @@ export function ChangeInPlace({ move, leg, now, may }: ChapterProps) {
             </div>
           )}
           {submitted.isError && <Failed error={submitted.error} />}
+          {may && !open && !leg.isBack && <BackOut move={move.id} leg={leg} keyed={keyed} />}
         </div>
         <div>
           <h3 className="smallcaps border-b border-ink">{open ? 'Gate' : 'What each authority serves'}</h3>
@@ -71,6 +73,7 @@ export function ChangeInPlace({ move, leg, now, may }: ChapterProps) {
 
 function headline(leg: ChapterProps['leg']): string {
   const { t0, ts } = leg.seen;
+  if (leg.isBack) return t0 ? `Every authority serves the old values again since ${shortTime(t0.firstNew)}` : 'Setting the old values back';
   if (t0) return `Every authority serves the new values since ${shortTime(t0.firstNew)}`;
   if (ts !== null) return 'Waiting for every authority to serve the new values';
   return leg.gate.open ? 'The gate is open: change the records' : 'The gate is shut';

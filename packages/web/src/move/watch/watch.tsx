@@ -14,6 +14,7 @@ import { WebsiteLook } from './websiteLook';
 
 /** What every lookout says of every name that changes, until when it may, and when it is over. */
 export function Watch({ move, leg, now, may }: ChapterProps) {
+  const next = useMoveAction<void>(move.id, 'POST', () => '/next');
   const close = useMoveAction<void>(move.id, 'POST', () => '/close');
   const { fail, say } = useToast();
   const { watch } = move;
@@ -39,6 +40,7 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
   const mail = watch.looks.filter((look) => look.steady);
   const mailWell = mail.every((look) => look.verdict === 'new');
   const ready = stepIn(leg, 'close')?.state === 'ready';
+  const goesOn = stepIn(leg, 'next-leg')?.state === 'ready';
   const cell = (lookout: string, question: LookView): LookView | undefined =>
     watch.looks.find((look) => look.lookout === lookout && look.owner === question.owner && look.type === question.type);
   return (
@@ -90,6 +92,15 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
           )}
           {watch.setAside.length > 0 && <p>Set aside, since they do not answer: {watch.setAside.join(', ')}.</p>}
         </div>
+        {may && goesOn && (
+          <Button
+            kind="main"
+            disabled={next.isPending}
+            onClick={() => next.mutate(undefined, { onError: fail, onSuccess: () => say('The second leg is begun.') })}
+          >
+            Begin the second leg
+          </Button>
+        )}
         {may && ready && (
           <Button kind="main" onClick={() => close.mutate(undefined, { onError: fail, onSuccess: () => say('The move is closed.') })}>
             Close the move
