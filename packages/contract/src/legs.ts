@@ -62,7 +62,8 @@ export const servedSchema = z.object({
       address: z.string(),
       at: instant.nullable(),
       problem: z.string().nullable(),
-      differs: z.array(rrsetSchema),
+      /** `slip`: what was done wrong, where a known slip explains it, and what to change. */
+      differs: z.array(rrsetSchema.extend({ slip: z.string().nullable() })),
       extras: z.array(rrsetSchema),
     }),
   ),

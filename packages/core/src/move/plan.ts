@@ -23,6 +23,8 @@ export interface PlannedHost {
   readonly name: string;
   /** We hold a key with which it takes updates and gives transfers. */
   readonly keyed: boolean;
+  /** Ranges of addresses with which it answers for names that it fronts. */
+  readonly fronts: readonly string[];
 }
 
 /** What a leg is to do, as data; steps, lines and times are worked out from it. Names absolute, durations in seconds. */

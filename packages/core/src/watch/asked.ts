@@ -1,5 +1,6 @@
 import { TYPE_CODES, typeCode } from '../dns/typeNames';
 import { Leg } from '../move/leg';
+import { slipQuestions } from '../move/slipsSeen';
 import { LegPlan, SetKey, keyOf, keyOfRow, setKey } from '../move/plan';
 import { MADE_BY_SIGNING } from '../rebuild/hostsOwn';
 import { isChanging } from '../rebuild/ruling';
@@ -7,19 +8,21 @@ import { sharedNames } from '../timetable/newSet';
 import { nameKey } from './verdict';
 
 /** What an old authority is asked: the apex NS set, what changes, names that stay and move, keys, and what it last answered otherwise than planned. */
-export function askedOfOld({ plan, seen, wanted }: Leg): SetKey[] {
+export function askedOfOld(leg: Leg): SetKey[] {
+  const { plan, seen, wanted } = leg;
   const keys = changingSets(plan);
   for (const name of sharedNames(plan).keys()) keys.push(setKey(name, 'A'), setKey(name, 'AAAA'));
   if (plan.keysTtl !== undefined) keys.push(keyOf(plan.zone, TYPE_CODES.DNSKEY));
   for (const server of seen.zones)
     for (const { value } of server.sightings) for (const [key, answer] of Object.entries(value.sets)) if (wanted.is(key, answer) === false) keys.push(key);
+  if (plan.kind === 'repoint' && leg.times.ts !== undefined) keys.push(...slipQuestions(leg));
   return [...new Set(keys)];
 }
 
 /** What a server of the new host is asked: every set of the ledger but what belongs to the host; the sets that change come first. */
-export function askedOfNew({ plan }: Leg): SetKey[] {
+export function askedOfNew(leg: Leg): SetKey[] {
   const hosts = (type: string): boolean => type === 'SOA' || MADE_BY_SIGNING.has(typeCode(type)!);
-  return [...new Set([...changingSets(plan), ...plan.rulings.filter((ruling) => !hosts(ruling.type)).map(keyOfRow)])];
+  return [...new Set([...changingSets(leg.plan), ...leg.plan.rulings.filter((ruling) => !hosts(ruling.type)).map(keyOfRow), ...slipQuestions(leg)])];
 }
 
 /** The apex NS set and the sets that change. */

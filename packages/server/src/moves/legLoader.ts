@@ -129,7 +129,7 @@ function planOf(move: MoveRow, row: LegRow, rows: readonly LedgerRow[], hosts: R
   const host = (id: string | null): Host | undefined => (id ? hosts.get(id) : undefined);
   const planned = (id: string | null): LegPlan['oldHost'] => {
     const one = host(id);
-    return one && { name: one.name, keyed: one.keyName !== null };
+    return one && { name: one.name, keyed: one.keyName !== null, fronts: one.fronts };
   };
   const [oldWeb, newWeb] = [host(row.old_web_host), host(row.new_web_host)];
   return {

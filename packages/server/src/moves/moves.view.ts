@@ -19,6 +19,7 @@ import {
   redoable,
   sameNameSet,
   setKey,
+  slipSeen,
   stepsOf,
   typeOf,
   undoable,
@@ -329,7 +330,9 @@ function servedView(leg: Leg, isHere: (key: string) => boolean): ServedView {
           address: one.address,
           at: one.at,
           problem: one.problem,
-          differs: one.differs.filter(({ key }) => isHere(key)).map(({ key, answer }) => text(key, answer)),
+          differs: one.differs
+            .filter(({ key }) => isHere(key))
+            .map(({ key, answer }) => ({ ...text(key, answer), slip: slipSeen(leg, one.address, key, answer)?.text ?? null })),
           extras: extras.map(([key, answer]) => text(key, answer)),
         };
       }),

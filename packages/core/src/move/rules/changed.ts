@@ -27,7 +27,12 @@ export const changed: StepRule = {
 
 /** What authorities do not serve as planned after the change was made; null where nothing was seen yet. */
 function changedWords(leg: Leg): string | null {
-  return readBackWords(readBack(leg).filter((one) => !leg.said.aside.has(one.address) && (one.problem !== null || one.differs.length > 0))) || null;
+  return (
+    readBackWords(
+      leg,
+      readBack(leg).filter((one) => !leg.said.aside.has(one.address) && (one.problem !== null || one.differs.length > 0)),
+    ) || null
+  );
 }
 
 function wasNew(leg: Leg, address: string, key: SetKey): boolean {

@@ -4,6 +4,7 @@ import { Instant } from '../../timetable/instant';
 import { Leg } from '../leg';
 import { SetKey, keyOf, ownerOf, typeOf } from '../plan';
 import { AnswerSight } from '../seen';
+import { slipSeen } from '../slipsSeen';
 import { StepRule, Way, asideWay, stands } from './rule';
 
 /** How one server of the new host answers, held against the plan. */
@@ -58,12 +59,12 @@ export const served: StepRule = {
     const lacking = all.filter((one) => !isServed(one));
     if (all.length > 0 && lacking.length === 0) return stands('done', { doneAt: Math.max(...all.map((one) => one.at ?? 0)) });
     if (all.length === 0) return stands('doing', { text: 'The nameservers of the new host have no address yet.' });
-    return stands('doing', { text: readBackWords(lacking), ways: waysOf(leg, lacking) });
+    return stands('doing', { text: readBackWords(leg, lacking), ways: waysOf(leg, lacking) });
   },
 };
 
 /** What servers of the new host lack, in one sentence. */
-export function readBackWords(lacking: readonly ReadBack[]): string {
+export function readBackWords(leg: Leg, lacking: readonly ReadBack[]): string {
   const silent = lacking.filter((one) => one.problem !== null);
   const differing = lacking.filter((one) => one.problem === null);
   const sets = new Set(differing.flatMap((one) => one.differs.map(({ key }) => `${ownerOf(key)} ${typeOf(key)}`)));
@@ -75,10 +76,27 @@ export function readBackWords(lacking: readonly ReadBack[]): string {
     sets.size === 0 && differing.length > 0
       ? `${names(differing)} ${differing.length === 1 ? 'names' : 'name'} another NS set at the apex than the new one.`
       : '',
+    ...slipWords(leg, differing),
     ...silent.map((one) => `${one.server.replace(/\.$/, '')}${one.address ? ` (${one.address})` : ''}: ${one.problem}.`),
   ]
     .filter(Boolean)
     .join(' ');
+}
+
+/** Slips that are told with the step; the others stand at their rows. */
+const TOLD_SLIPS = 2;
+const SAYS_LITTLE: ReadonlySet<string> = new Set(['not there', 'not saved']);
+
+/** The slips that explain what differs, each set once. */
+function slipWords(leg: Leg, differing: readonly ReadBack[]): string[] {
+  const told = new Map<SetKey, string>();
+  for (const { address, differs } of differing)
+    for (const { key, answer } of differs) {
+      if (told.size >= TOLD_SLIPS || told.has(key)) continue;
+      const slip = slipSeen(leg, address, key, answer);
+      if (slip && !SAYS_LITTLE.has(slip.code)) told.set(key, `${ownerOf(key).replace(/\.$/, '')} ${typeOf(key)}: ${slip.text}`);
+    }
+  return [...told.values()];
 }
 
 /** Somebody else's changes at the new host are adopted or set right; a server that is dead is set aside. */

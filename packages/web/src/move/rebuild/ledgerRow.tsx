@@ -28,6 +28,7 @@ export function LedgerRow({
   onEdit: (() => void) | undefined;
 }) {
   const [found, planned] = sides(ruling);
+  const slips = inPlace ? [] : slipsAt(served, ruling);
   return (
     <div
       onClick={onPoint}
@@ -59,7 +60,12 @@ export function LedgerRow({
             {remark.text}
           </span>
         ))}
-        {remarks.length === 0 && ruling.ruling !== 'carry' && <span className="text-faded">{ruling.reason}</span>}
+        {slips.map((slip) => (
+          <span key={slip} className="block text-rust">
+            {slip}
+          </span>
+        ))}
+        {remarks.length + slips.length === 0 && ruling.ruling !== 'carry' && <span className="text-faded">{ruling.reason}</span>}
       </span>
     </div>
   );
@@ -94,6 +100,12 @@ function Side({
       {pieces.length > 6 && <span className="text-faded">and {pieces.length - 6} more</span>}
     </span>
   );
+}
+
+/** Slips that explain why servers do not answer the row as planned, each once. */
+export function slipsAt(served: LedgerView['served'], row: { owner: string; type: string }): string[] {
+  const differs = served?.servers.flatMap((server) => server.differs.filter((set) => set.owner === row.owner && set.type === row.type)) ?? [];
+  return [...new Set(differs.flatMap((set) => set.slip ?? []))];
 }
 
 /** How many new servers serve this row as planned. */

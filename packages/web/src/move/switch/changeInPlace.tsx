@@ -8,6 +8,7 @@ import { Failed } from '../../ui/states';
 import { VerdictMark } from '../../ui/verdictMark';
 import { ChapterProps, stepIn } from '../movePlace';
 import { ownerBelow } from '../owner';
+import { slipsAt } from '../rebuild/ledgerRow';
 import { StepNote } from '../stepNote';
 import { WebsiteLook } from '../watch/websiteLook';
 import { BackOut } from './backOut';
@@ -34,7 +35,7 @@ export function ChangeInPlace({ move, leg, now, may }: ChapterProps) {
       <div className="grid grid-cols-[3fr_2fr] gap-10 max-lg:grid-cols-1">
         <div>
           <h3 className="smallcaps border-b border-ink">What changes at {where}</h3>
-          <Changes leg={leg} domain={move.domain} byHand={!keyed} />
+          <Changes leg={leg} domain={move.domain} byHand={!keyed} begun={!open} />
           {may && open && (
             <div className="mt-3">
               <Button kind="main" disabled={!leg.gate.open || submitted.isPending} onClick={() => submitted.mutate()}>
@@ -90,7 +91,7 @@ function intro(leg: ChapterProps['leg'], where: string, keyed: boolean, now: num
 }
 
 /** The changes in an order that panels allow: what goes first, then what is set anew, then what is added. */
-function Changes({ leg, domain, byHand }: { leg: ChapterProps['leg']; domain: string; byHand: boolean }) {
+function Changes({ leg, domain, byHand, begun }: { leg: ChapterProps['leg']; domain: string; byHand: boolean; begun: boolean }) {
   const rank = { drop: 0, repoint: 1, new: 2, carry: 3 };
   const rows = leg.rulings.filter((row) => row.ruling !== 'carry' && !isHostsOwn(row)).sort((a, b) => rank[a.ruling] - rank[b.ruling]);
   if (rows.length === 0) return <p className="py-2 text-faded">Nothing: rule in the ledger what is to change.</p>;
@@ -116,6 +117,12 @@ function Changes({ leg, domain, byHand }: { leg: ChapterProps['leg']; domain: st
             {byHand && row.planned && <span className="block text-sm text-faded">TTL {duration(Math.min(row.planned.ttl, STARTING_TTL))} until settled</span>}
           </span>
           <ServedBy served={leg.served} row={row} />
+          {begun &&
+            slipsAt(leg.served, row).map((slip) => (
+              <span key={slip} className="col-start-3 col-end-[-1] text-rust max-md:col-start-2">
+                {slip}
+              </span>
+            ))}
         </li>
       ))}
     </ol>
