@@ -1,4 +1,18 @@
-import { Name, NameError, TSIG_ALGORITHMS, isIpv4, isIpv6, parsePrefix, rrsetFromText } from '@wanderon/core';
+import {
+  Name,
+  NameError,
+  STYLE_APEX,
+  STYLE_DOT,
+  STYLE_LONG,
+  STYLE_NAMES,
+  STYLE_PRIORITY,
+  STYLE_TEXT,
+  TSIG_ALGORITHMS,
+  isIpv4,
+  isIpv6,
+  parsePrefix,
+  rrsetFromText,
+} from '@wanderon/core';
 import { z } from 'zod';
 
 const hostName = z
@@ -46,6 +60,17 @@ export const hostKeySchema = z.object({
     .regex(/^[A-Za-z0-9+/]+={0,2}$/, 'The secret is base64.'),
 });
 
+/** How one host's panel wants names and values typed. */
+export const entryStyleSchema = z.object({
+  names: z.enum(STYLE_NAMES),
+  apex: z.enum(STYLE_APEX),
+  targetDot: z.enum(STYLE_DOT),
+  text: z.enum(STYLE_TEXT),
+  longText: z.enum(STYLE_LONG),
+  priority: z.enum(STYLE_PRIORITY),
+  ttls: z.array(z.number().int('A TTL is a whole number of seconds.').min(0).max(2_147_483_647)).max(40).nullable(),
+});
+
 export const hostInputSchema = z.object({
   name: z.string().trim().min(1, 'Type a name.').max(100),
   role: z.enum(HOST_ROLES),
@@ -53,6 +78,8 @@ export const hostInputSchema = z.object({
   addresses: z.array(address).max(50),
   /** Of a DNS host: addresses with which it answers for names that it fronts. */
   fronts: z.array(prefix).max(200).default([]),
+  /** Null: nothing is known of its panel, and what most want is taken. */
+  entry: entryStyleSchema.nullable().default(null),
   aliasTarget: hostName.nullable(),
   requires: z.array(requirementSchema).max(20),
   /** Where updates are sent; the first nameserver where absent. */
@@ -70,6 +97,7 @@ export const hostSchema = z.object({
   nameservers: z.array(z.string()),
   addresses: z.array(z.string()),
   fronts: z.array(z.string()),
+  entry: entryStyleSchema.nullable(),
   aliasTarget: z.string().nullable(),
   requires: z.array(z.object({ owner: z.string(), type: z.string(), data: z.string() })),
   updateAddress: z.string().nullable(),

@@ -110,6 +110,8 @@ export const legSchema = z.object({
   lowerTo: z.number(),
   approved: z.boolean(),
   pushed: z.boolean(),
+  /** Rows of the handover sheet that are ticked, by everybody who has it open. */
+  typed: z.array(z.string()),
   /** A survey was asked for and is not taken yet, beside the plan. */
   surveyAgain: z.boolean(),
   /** Steps for which something was sent to a server, whether or not it was seen to take effect. */
@@ -182,6 +184,9 @@ export const approveSchema = z.object({
   /** Seconds to which the TTLs go down. */
   lowerTo: z.number().int().min(1, 'A TTL is lowered to 1 s at least.').max(86_400).default(300),
 });
+/** A row of the handover sheet that is typed, or not after all. */
+export const typedSchema = z.object({ row: z.string().min(1).max(70_000), typed: z.boolean() });
+export type TypedInput = z.infer<typeof typedSchema>;
 /** A way that a person takes, with a reason where one is asked for. */
 export const takeWaySchema = z.object({
   step: z.string().max(40),

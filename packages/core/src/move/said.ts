@@ -21,6 +21,7 @@ export const DECISION_KINDS = [
   'purpose', // what a record set is for
   'stored', // what a fronted set holds
   'pages', // pages that are looked at
+  'typed', // a row of a handover sheet was typed, or not after all; subject: the row
 ] as const;
 export type DecisionKind = (typeof DECISION_KINDS)[number];
 
@@ -68,6 +69,8 @@ export interface Said {
   readonly assents: ReadonlyMap<SetKey, Assent>;
   readonly surveyAsked: number;
   readonly websiteAsked: number;
+  /** Rows of the handover sheet that somebody says are typed: it completes nothing that can be seen. */
+  readonly typed: readonly string[];
 }
 
 interface Approval {
@@ -100,5 +103,6 @@ export function saidBy(decisions: readonly Decision[]): Said {
     assents: new Map([...bySubject('assent')].map(([key, one]) => [key, one.value as Assent])),
     surveyAsked: last('survey')?.id ?? 0,
     websiteAsked: last('website')?.id ?? 0,
+    typed: [...bySubject('typed')].flatMap(([row, one]) => (one.value === true ? [row] : [])),
   };
 }

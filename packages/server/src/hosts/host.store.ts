@@ -13,6 +13,7 @@ interface HostRow {
   nameservers: string[];
   addresses: string[];
   fronts: string[];
+  entry: Host['entry'];
   alias_target: string | null;
   requires: Host['requires'];
   update_address: string | null;
@@ -67,6 +68,7 @@ export class HostStore {
         nameservers: JSON.stringify(input.nameservers),
         addresses: JSON.stringify(input.addresses),
         fronts: JSON.stringify(input.fronts ?? []),
+        entry: input.entry ? JSON.stringify(input.entry) : null,
         alias_target: input.aliasTarget,
         requires: JSON.stringify(input.requires),
         update_address: input.updateAddress,
@@ -101,6 +103,7 @@ function toHost(row: HostRow): Host {
     nameservers: row.nameservers,
     addresses: row.addresses,
     fronts: row.fronts,
+    entry: row.entry,
     aliasTarget: row.alias_target,
     requires: row.requires,
     updateAddress: row.update_address,

@@ -24,6 +24,7 @@ import {
   readDomainResultSchema,
   readDomainSchema,
   takeWaySchema,
+  typedSchema,
   waysComparedSchema,
   waiveSchema,
 } from '@wanderon/contract';
@@ -53,6 +54,7 @@ class NewRulingDto extends createZodDto(newRulingSchema) {}
 class ApproveDto extends createZodDto(approveSchema) {}
 class TakeWayDto extends createZodDto(takeWaySchema) {}
 class WaiveDto extends createZodDto(waiveSchema) {}
+class TypedDto extends createZodDto(typedSchema) {}
 class WaysDto extends createZodDto(waysComparedSchema) {}
 class EventListDto extends createZodDto(eventListSchema) {}
 
@@ -200,6 +202,14 @@ export class MovesController {
   @ZodResponse({ type: ActedDto, description: 'Decides the push of the new zone.' })
   async push(@Param('leg') leg: string, @Person() person: Caller): Promise<Acted> {
     return this.service.push(leg, person);
+  }
+
+  @Post('legs/:leg/typed')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Ticks a row of the handover sheet, or takes the tick off.' })
+  async typed(@Param('leg') leg: string, @Body() input: TypedDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.typed(leg, input, person);
   }
 
   @Post('legs/:leg/approve')

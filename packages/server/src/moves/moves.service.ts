@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import { Acted } from '@wanderon/contract';
+import { Acted, TypedInput } from '@wanderon/contract';
 import {
   DomainChoice,
   Instant,
@@ -154,6 +154,16 @@ export class MoveService {
       await decide({ kind: 'push' }, { kind: 'push', text: 'The push of the new zone was decided.', before: null, after: null });
       if (leg.said.pushed) await decide({ kind: 'retry', subject: 'push' }, { kind: 'retry', text: 'Push the new zone: to be tried again.' });
     });
+  }
+
+  /** Ticks a row of the handover sheet, or takes the tick off. */
+  async typed(legId: string, { row, typed }: TypedInput, person: Caller): Promise<Acted> {
+    return this.acts.lightly(legId, person, () =>
+      Promise.resolve([
+        { kind: 'typed', subject: row, value: typed },
+        { kind: 'typed', text: `${typed ? 'Typed' : 'Not typed after all'}: ${row.slice(0, 120)}` },
+      ]),
+    );
   }
 
   /** Decides beforehand what Wanderon does by itself: lowering, turning the old zone, raising. */

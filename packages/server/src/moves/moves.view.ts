@@ -273,6 +273,7 @@ function legView(loaded: LoadedLeg, people: ReadonlyMap<string, string>, sent: r
     lowerTo: leg.said.lowerTo,
     approved: leg.said.approved !== undefined,
     pushed: leg.said.pushed !== undefined,
+    typed: [...leg.said.typed],
     surveyAgain: chosen && leg.said.surveyAsked > (leg.state.work.get('survey')?.upTo ?? 0),
     sent: [...sent],
     survey: row.last_survey ?? row.survey_id,

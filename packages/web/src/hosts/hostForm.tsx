@@ -1,6 +1,6 @@
 import { Host, HostInput, hostInputSchema } from '@wanderon/contract';
-import { TSIG_ALGORITHMS } from '@wanderon/core';
-import { useForm } from 'react-hook-form';
+import { EntryStyle, TSIG_ALGORITHMS, USUAL_STYLE } from '@wanderon/core';
+import { UseFormRegister, useForm } from 'react-hook-form';
 import { ProblemError, useSaveHost } from '../api';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
@@ -24,6 +24,15 @@ interface Typed {
   keyName: string;
   algorithm: (typeof TSIG_ALGORITHMS)[number];
   secret: string;
+  known: boolean;
+  names: EntryStyle['names'];
+  apex: EntryStyle['apex'];
+  targetDot: EntryStyle['targetDot'];
+  text: EntryStyle['text'];
+  longText: EntryStyle['longText'];
+  priority: EntryStyle['priority'];
+  ttl: 'any' | 'list' | 'none';
+  ttls: string;
 }
 
 function typedOf(host: Host | undefined): Typed {
@@ -40,6 +49,12 @@ function typedOf(host: Host | undefined): Typed {
     keyName: host?.keyName ?? '',
     algorithm: 'hmac-sha256',
     secret: '',
+    known: (host?.entry ?? null) !== null,
+    ...(({ ttls, ...style }: EntryStyle) => ({
+      ...style,
+      ttl: ttls === null ? ('none' as const) : ttls.length > 0 ? ('list' as const) : ('any' as const),
+      ttls: ttls?.join(' ') ?? '',
+    }))(host?.entry ?? USUAL_STYLE),
   };
 }
 
@@ -62,8 +77,13 @@ function inputOf(typed: Typed, host: Host | undefined): unknown {
         return { owner, type, data: data.join(' ') };
       }),
     note,
+    entry: role === 'dns' && typed.known ? styleOf(typed) : null,
     ...(secret ? { key: { name: typed.keyName, algorithm, secret } } : host?.keyName && keyName === '' ? { key: null } : {}),
   };
+}
+
+function styleOf({ names, apex, targetDot, text, longText, priority, ttl, ttls }: Typed): EntryStyle {
+  return { names, apex, targetDot, text, longText, priority, ttls: ttl === 'none' ? null : ttl === 'any' ? [] : words(ttls).map(Number) };
 }
 
 /** Adds or changes a host; the key's secret goes in and never comes out again. */
@@ -78,7 +98,13 @@ export function HostForm({ host, onClose }: { host: Host | undefined; onClose: (
 
   const submit = handleSubmit((typed) => {
     const read = hostInputSchema.safeParse(inputOf(typed, host));
-    if (!read.success) return read.error.issues.forEach((issue) => tell(String(issue.path[0]), issue.message));
+    if (!read.success)
+      return read.error.issues.forEach((issue) =>
+        tell(
+          issue.path[0] === 'entry' ? 'ttls' : String(issue.path[0]),
+          issue.path[0] === 'entry' ? 'Whole numbers of seconds, with blanks between them.' : issue.message,
+        ),
+      );
     const keyName = typed.keyName.trim();
     if (role === 'dns' && keyName !== '' && keyName !== (host?.keyName ?? '') && typed.secret === '') return tell('secret', 'A new key name needs its secret.');
     save.mutate(
@@ -161,6 +187,7 @@ export function HostForm({ host, onClose }: { host: Host | undefined; onClose: (
               {area('Records it asks for', 'requires', 'Owner, type, value; {zone} stands for the domain.')}
             </>
           )}
+          {role === 'dns' && <EntryFields register={register} known={watch('known')} ttl={watch('ttl')} problem={problem('ttls')} />}
           <div className={role === 'registrar' ? 'col-span-2' : ''}>{area('Note', 'note', '')}</div>
         </div>
         {save.isError && !(save.error instanceof ProblemError && save.error.problem.field) && <Failed error={save.error} />}
@@ -172,5 +199,63 @@ export function HostForm({ host, onClose }: { host: Host | undefined; onClose: (
         </div>
       </form>
     </Dialog>
+  );
+}
+
+/** What each habit is called, and what can be chosen. */
+const HABITS: readonly {
+  readonly field: 'names' | 'apex' | 'targetDot' | 'text' | 'longText' | 'priority';
+  readonly label: string;
+  readonly choices: Readonly<Record<string, string>>;
+}[] = [
+  { field: 'names', label: 'Names', choices: { relative: 'below the domain: www', whole: 'whole: www.lighthouse.example' } },
+  { field: 'apex', label: 'The domain itself', choices: { '@': '@', empty: 'an empty field', whole: 'its whole name' } },
+  { field: 'targetDot', label: 'Dot at the end of targets', choices: { either: 'makes no difference', required: 'required', refused: 'refused' } },
+  { field: 'text', label: 'Text', choices: { bare: 'without quotes', quoted: 'in quotes' } },
+  { field: 'longText', label: 'Text of more than 255 characters', choices: { whole: 'as one', parts: 'in quoted parts' } },
+  { field: 'priority', label: 'Priority', choices: { 'own field': 'a field of its own', 'in value': 'before the value' } },
+];
+
+/** How the panel of a DNS host wants names and values typed: sheets are written so. */
+function EntryFields({ register, known, ttl, problem }: { register: UseFormRegister<Typed>; known: boolean; ttl: Typed['ttl']; problem: string | undefined }) {
+  return (
+    <fieldset className="col-span-2 mb-3 border-t border-rule pt-2 max-md:col-span-1">
+      <label className="flex items-baseline gap-2">
+        <input type="checkbox" {...register('known')} />
+        <span className="font-semibold">Its panel’s habits are known</span>
+        <span className="text-sm text-faded">Handover sheets are written in them.</span>
+      </label>
+      {known && (
+        <div className="mt-2 grid grid-cols-3 gap-x-4 gap-y-2 max-md:grid-cols-1">
+          {HABITS.map(({ field, label, choices }) => (
+            <label key={field}>
+              <span className="block text-sm text-faded">{label}</span>
+              <select {...register(field)} className={inputLook}>
+                {Object.entries(choices).map(([value, words]) => (
+                  <option key={value} value={value}>
+                    {words}
+                  </option>
+                ))}
+              </select>
+            </label>
+          ))}
+          <label>
+            <span className="block text-sm text-faded">TTL</span>
+            <select {...register('ttl')} className={inputLook}>
+              <option value="any">any can be typed</option>
+              <option value="list">chosen from a list</option>
+              <option value="none">cannot be given</option>
+            </select>
+          </label>
+          {ttl === 'list' && (
+            <label className="col-span-2 max-md:col-span-1">
+              <span className="block text-sm text-faded">The list, in seconds</span>
+              <input {...register('ttls')} aria-invalid={problem !== undefined} placeholder="300 3600 86400" className={`${inputLook} mono`} />
+              {problem && <span className="text-rust">{problem}</span>}
+            </label>
+          )}
+        </div>
+      )}
+    </fieldset>
   );
 }

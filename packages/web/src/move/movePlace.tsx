@@ -12,6 +12,7 @@ import { LegTabs } from './legTabs';
 import { Rebuild } from './rebuild/rebuild';
 import { Survey } from './survey/survey';
 import { ChangeInPlace } from './switch/changeInPlace';
+import { Sheet } from './sheet/sheet';
 import { Switch } from './switch/switch';
 import { Timetable } from './timetable/timetable';
 import { Trail } from './trail';
@@ -25,6 +26,7 @@ const PARTS: Readonly<Record<string, readonly ('survey' | 'ledger' | 'watch')[]>
   rebuild: ['ledger'],
   timetable: [],
   switch: ['watch', 'ledger'],
+  sheet: ['ledger'],
   watch: ['watch'],
 };
 
@@ -103,7 +105,10 @@ export function MovePlace({ me }: { me: Me }) {
     <LegContext value={legId}>
       <div className="flex h-[calc(100vh-2.45rem)] flex-col max-md:h-auto">
         <div className="flex min-h-0 grow max-md:flex-col">
-          <nav aria-label="Chapters" className="w-52 shrink-0 overflow-y-auto border-r border-rule py-4 pl-4 max-md:w-full max-md:border-r-0 max-md:py-2">
+          <nav
+            aria-label="Chapters"
+            className="print:hidden w-52 shrink-0 overflow-y-auto border-r border-rule py-4 pl-4 max-md:w-full max-md:border-r-0 max-md:py-2"
+          >
             <Link to="/moves" className="text-sm text-faded hover:text-accent">
               Moves
             </Link>
@@ -132,7 +137,19 @@ export function MovePlace({ me }: { me: Me }) {
                   </li>
                 );
               })}
-              <li className="mt-3 max-md:mt-0">
+              {leg.chosen && (
+                <li className="mt-3 max-md:mt-0">
+                  <NavLink
+                    to={{ pathname: `/moves/${id}/sheet`, search: search.toString() }}
+                    className={({ isActive }) =>
+                      `-ml-4 block border-l-[3px] py-1 max-md:ml-0 pl-[0.85rem] text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
+                    }
+                  >
+                    Handover sheet
+                  </NavLink>
+                </li>
+              )}
+              <li className={leg.chosen ? '' : 'mt-3 max-md:mt-0'}>
                 <NavLink
                   to={{ pathname: `/moves/${id}/trail`, search: search.toString() }}
                   className={({ isActive }) =>
@@ -162,9 +179,10 @@ export function MovePlace({ me }: { me: Me }) {
             {chapter === 'switch' && (leg.kind === 'repoint' ? <ChangeInPlace {...props} /> : <Switch {...props} />)}
             {chapter === 'watch' && <Watch {...props} />}
             {chapter === 'trail' && <Trail id={id} />}
+            {chapter === 'sheet' && <Sheet {...props} />}
           </div>
         </div>
-        <footer className="shrink-0 border-t border-ink bg-paper px-6 pt-1 pb-1.5">
+        <footer className="print:hidden shrink-0 border-t border-ink bg-paper px-6 pt-1 pb-1.5">
           <Line move={move.data} now={now} />
         </footer>
         {leaving && <AbandonDialog move={move.data} leg={head} onClose={() => setLeaving(false)} />}

@@ -1,4 +1,4 @@
-import { StepRule, Way, acted } from './rule';
+import { StepRule, Way, acted, stands } from './rule';
 
 /** The planned zone goes to the new DNS host; what changes in the plan later goes there too. */
 export const push: StepRule = {
@@ -11,7 +11,16 @@ export const push: StepRule = {
   counts: 'done',
   applies: (plan) => plan.kind === 'delegation',
   standing: (leg) => {
-    const leave: Way = { act: 'leave', subject: 'push', label: 'I have done it by hand', means: 'The new zone is read back all the same.' };
+    const { newHost } = leg.plan;
+    const byHand = newHost !== undefined && !newHost.keyed;
+    const leave: Way = {
+      act: 'leave',
+      subject: 'push',
+      label: byHand ? 'I am typing it by hand' : 'I have done it by hand',
+      means: byHand ? 'The new zone is read back from now on, row by row.' : 'The new zone is read back all the same.',
+    };
+    if (byHand && !leg.said.left.has('push') && !leg.said.pushed)
+      return stands('ready', { text: `${newHost.name} takes no updates from us: the zone is typed there, by the handover sheet.`, ways: [leave] });
     const foreign = (leg.state.work.get('push')?.foreign.length ?? 0) > 0;
     const ways: Way[] = foreign
       ? [

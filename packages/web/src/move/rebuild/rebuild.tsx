@@ -1,7 +1,8 @@
 import { RulingView } from '@wanderon/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useMoveAction } from '../../api';
+import { Link } from 'react-router';
+import { useHosts, useMoveAction } from '../../api';
 import { isTyping } from '../../shell/shell';
 import { Button } from '../../ui/button';
 import { inputLook } from '../../ui/field';
@@ -29,6 +30,7 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
     ({ id }) => `/rulings/${id}`,
     ({ ruling }) => ({ ruling }),
   );
+  const hosts = useHosts();
   const undo = useMoveAction<void>(move.id, 'POST', () => '/undo');
   const redo = useMoveAction<void>(move.id, 'POST', () => '/redo');
   const push = stepIn(leg, 'push');
@@ -93,6 +95,7 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
   if (!leg.chosen || choosing) return <ChooseWay move={move} leg={leg} may={may} onDone={() => setChoosing(false)} cancel={leg.chosen} />;
   const inPlace = leg.kind === 'repoint';
   const { counts } = leg;
+  const byHand = !inPlace && hosts.data?.find((one) => one.id === leg.newDnsHost)?.keyName === null;
   const reading = leg.rulings.length < leg.total;
   return (
     <section className="flex h-full flex-col max-md:h-[80vh]">
@@ -123,7 +126,15 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
             >
               Redo
             </Button>
-            {!leg.pushed && !inPlace && (
+            {byHand && (
+              <Link
+                to={`/moves/${move.id}/sheet`}
+                className="rounded-[3px] border border-accent bg-accent px-2.5 py-1 leading-tight text-on-accent hover:brightness-110"
+              >
+                Handover sheet
+              </Link>
+            )}
+            {!leg.pushed && !inPlace && !byHand && (
               <Button
                 kind="main"
                 disabled={counts.stops > 0 || reading}

@@ -1,5 +1,6 @@
 import { LedgerView, RulingView } from '@wanderon/contract';
 import { STARTING_TTL, isHostsOwn } from '@wanderon/core';
+import { Link } from 'react-router';
 import { useHosts, useMoveAction } from '../../api';
 import { duration, shortTime } from '../../time';
 import { Button } from '../../ui/button';
@@ -42,6 +43,14 @@ export function ChangeInPlace({ move, leg, now, may }: ChapterProps) {
                 {submitted.isPending ? 'Looking once more …' : keyed ? 'Change the records now' : 'I am changing them now'}
               </Button>
             </div>
+          )}
+          {!keyed && (
+            <p className="mt-2">
+              <Link className="text-accent underline" to={`/moves/${move.id}/sheet`}>
+                Handover sheet
+              </Link>
+              : each field as the panel wants it, to copy and tick.
+            </p>
           )}
           {submitted.isError && <Failed error={submitted.error} />}
           {may && !open && !leg.isBack && <BackOut move={move.id} leg={leg} keyed={keyed} />}

@@ -1,0 +1,65 @@
+import { RRsetText } from '../dns/record';
+import { joined } from '../slips/records/text';
+import { EntryStyle } from './entryStyle';
+
+/** One record as it is typed into a panel. `priority` undefined: it has no field of its own; `ttl` undefined: none can be given. */
+export interface Entry {
+  readonly name: string;
+  readonly type: string;
+  readonly priority: string | undefined;
+  readonly value: string;
+  readonly ttl: string | undefined;
+}
+
+/** Types whose last word is a name, and whether a number before it is a priority of its own. */
+const TARGETS: Readonly<Record<string, 'priority' | 'none'>> = { CNAME: 'none', NS: 'none', PTR: 'none', DNAME: 'none', MX: 'priority', SRV: 'priority' };
+/** Octets of one character-string (RFC 1035 §3.3). */
+const PART = 255;
+
+/**
+ * The records of a set, each as its panel wants it typed, in the order of its data. `zone` absolute with final dot.
+ *
+ *     enter(USUAL_STYLE, 'choir.example.', { owner: 'choir.example.', type: 'MX', ttl: 300, data: ['10 mx1.post.example.'] })
+ *     // [{ name: '@', type: 'MX', priority: '10', value: 'mx1.post.example', ttl: '300' }]
+ */
+export function enter(style: EntryStyle, zone: string, set: RRsetText): Entry[] {
+  const base = { name: nameField(style, zone, set.owner), type: set.type, ttl: ttlField(style, set.ttl) };
+  return set.data.map((data): Entry => {
+    if (set.type === 'TXT' || set.type === 'SPF') return { ...base, priority: undefined, value: textField(style, data) };
+    const kind = TARGETS[set.type];
+    if (kind === undefined) return { ...base, priority: undefined, value: data };
+    const words = data.split(' ');
+    const target = targetField(style, words.pop()!);
+    if (kind === 'none' || style.priority === 'in value') return { ...base, priority: undefined, value: [...words, target].join(' ') };
+    return { ...base, priority: words[0]!, value: [...words.slice(1), target].join(' ') };
+  });
+}
+
+function nameField({ names, apex }: EntryStyle, zone: string, owner: string): string {
+  const whole = plain(owner);
+  if (owner.toLowerCase() === zone.toLowerCase()) return apex === '@' ? '@' : apex === 'empty' ? '' : whole;
+  return names === 'whole' ? whole : owner.slice(0, -zone.length - 1);
+}
+
+/** Where it makes no difference it is left out: fewer things can go wrong. */
+function targetField({ targetDot }: EntryStyle, target: string): string {
+  return targetDot === 'required' ? target : plain(target);
+}
+
+/** Parts are told apart by quotes, also where a short text has none. */
+function textField({ text, longText }: EntryStyle, data: string): string {
+  const whole = joined(data);
+  const quoted = (part: string): string => `"${part.replace(/["\\]/g, '\\$&')}"`;
+  if (longText === 'parts' && whole.length > PART) return (whole.match(/.{1,255}/gs) ?? []).map(quoted).join(' ');
+  return text === 'quoted' ? quoted(whole) : whole;
+}
+
+/** The nearest that can be chosen and is not longer; the least where all are. */
+function ttlField({ ttls }: EntryStyle, ttl: number): string | undefined {
+  if (ttls === null) return undefined;
+  if (ttls.length === 0) return String(ttl);
+  const fitting = ttls.filter((one) => one <= ttl);
+  return String(fitting.length > 0 ? Math.max(...fitting) : Math.min(...ttls));
+}
+
+const plain = (name: string): string => name.replace(/\.$/, '');

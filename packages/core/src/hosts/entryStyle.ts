@@ -1,0 +1,35 @@
+/** How one host's panel wants names and values typed. */
+export interface EntryStyle {
+  /** `relative`: below the domain, which the panel appends; `whole`: the name as it is asked for. */
+  readonly names: 'relative' | 'whole';
+  /** What stands for the domain itself. */
+  readonly apex: '@' | 'empty' | 'whole';
+  /** A dot at the end of a target that is a whole name; `either`: it makes no difference. */
+  readonly targetDot: 'required' | 'refused' | 'either';
+  /** Text with quotes around it, or without. */
+  readonly text: 'bare' | 'quoted';
+  /** Text of more than 255 octets: as one, or in parts. */
+  readonly longText: 'whole' | 'parts';
+  /** Priority of MX and SRV in a field of its own, or before the value. */
+  readonly priority: 'own field' | 'in value';
+  /** Seconds that can be chosen; empty: any can be typed. null: a TTL cannot be given. */
+  readonly ttls: readonly number[] | null;
+}
+
+/** What most panels want; taken where nothing is known of one. */
+export const USUAL_STYLE: EntryStyle = {
+  names: 'relative',
+  apex: '@',
+  targetDot: 'either',
+  text: 'bare',
+  longText: 'whole',
+  priority: 'own field',
+  ttls: [],
+};
+
+export const STYLE_NAMES = ['relative', 'whole'] as const;
+export const STYLE_APEX = ['@', 'empty', 'whole'] as const;
+export const STYLE_DOT = ['required', 'refused', 'either'] as const;
+export const STYLE_TEXT = ['bare', 'quoted'] as const;
+export const STYLE_LONG = ['whole', 'parts'] as const;
+export const STYLE_PRIORITY = ['own field', 'in value'] as const;

@@ -1,0 +1,94 @@
+import { Name } from '../dns/name';
+import { rrsetFromText } from '../dns/record';
+import { OLD, answers, plan, published, rows } from '../testing/moving';
+import { WaysInput, compareWays } from './compareWays';
+import { seenServers } from './seen';
+import { WayId, legKindOf, legsOf } from './way';
+
+const ZONE = Name.parse('zone.test.');
+const found = [
+  rrsetFromText({ owner: 'zone.test.', type: 'A', ttl: 3600, data: ['192.0.2.1'] }),
+  rrsetFromText({ owner: 'www.zone.test.', type: 'A', ttl: 3600, data: ['192.0.2.1'] }),
+  rrsetFromText({ owner: 'zone.test.', type: 'MX', ttl: 86_400, data: ['10 mail.zone.test.'] }),
+  rrsetFromText({ owner: 'zone.test.', type: 'NS', ttl: 7200, data: OLD }),
+];
+const oldWeb = [{ name: 'Old Web', nameservers: [], addresses: ['192.0.2.1'], aliasTarget: undefined, requires: [] }];
+const sight = { ...answers(3600, { 'zone.test./A': { ttl: 3600, data: ['192.0.2.1'] } }) };
+const zones = seenServers([
+  ...rows(OLD[0]!, plan.oldServers[0]!.address, [0, 0, { ...sight, sets: { ...sight.sets, 'zone.test./NS': { ttl: 7200, data: [...OLD].sort() } } }]),
+]);
+const input = (more: Partial<WaysInput> = {}, ds: readonly string[] = []): WaysInput => ({
+  plan: { ...plan, zone: ZONE, chosen: false, rulings: [], newServers: [], newNameservers: [], newHost: undefined, oldWeb },
+  seen: {
+    parent: seenServers(rows('a.nic.test.', '192.0.2.53', [0, 0, published(OLD, { ttl: 21_600, ds: [...ds], dsTtl: ds.length > 0 ? 86_400 : 0 })])),
+    zones,
+  },
+  found,
+  grade: 'whole',
+  assumed: { floor: 0, parentAllowance: 0, hostAllowance: 0 },
+  now: 0,
+  ...more,
+});
+const way = (of: WaysInput, id: WayId) => compareWays(of).ways.find((one) => one.way === id)!;
+
+describe('the ways side by side', () => {
+  it('have the times that the TTLs of the survey give them', () => {
+    // Lowered now from an hour to 300 s, the website’s records are sound to change after 55 minutes, and settled 300 s later.
+    expect(way(input(), 'repoint')).toMatchObject({ sets: 2, untilSound: 3600 - 300, settling: 300, back: 300, ruledOut: null });
+    // The zone's own NS set of two hours has to run out down to 300 s; then the parent's six hours lead to the old servers, and what
+    // is fetched there last lives for 300 s.
+    expect(way(input(), 'nameservers')).toMatchObject({ untilSound: 7200 - 300, settling: 21_600 + 300, back: 21_600 });
+    const both = way(input(), 'website first');
+    expect(both.settling).toBe(300 + (7200 - 300) + (21_600 + 300));
+  });
+
+  it('recommend the nameservers where nothing speaks against them, and records in place where something would be lost or unsigned', () => {
+    expect(compareWays(input()).recommended).toBe('nameservers');
+    expect(compareWays(input({ grade: 'partial' }))).toMatchObject({
+      recommended: 'repoint',
+      reason: expect.stringMatching(/partial.*cannot be lost/) as string,
+    });
+    const signed = input({}, ['1 8 2 00']);
+    expect(compareWays(signed)).toMatchObject({ recommended: 'repoint', reason: expect.stringMatching(/signed/) as string });
+    // The DS of a day runs out first, then the keys that were validated through it.
+    expect(way(signed, 'nameservers').untilSound).toBe(86_400);
+  });
+
+  it('leave names alone only the way in place', () => {
+    // Its address becomes one of the new host, and an IPv6 one is added.
+    const names = input({ plan: { ...input().plan, scope: { kind: 'names', names: ['www.zone.test'] } } });
+    expect(compareWays(names)).toMatchObject({ recommended: 'repoint', reason: 'It is the only one that is open here.' });
+    expect(
+      compareWays(names)
+        .ways.filter((one) => one.ruledOut === null)
+        .map((one) => [one.way, one.sets]),
+    ).toEqual([['repoint', 2]]);
+  });
+
+  it('say who does it, and that nothing is known to change', () => {
+    const nobody = input({ plan: { ...input().plan, oldHost: undefined, oldWeb: [] } });
+    expect(way(nobody, 'repoint')).toMatchObject({ sets: 0, who: expect.stringMatching(/by hand/) as string });
+    expect(way(nobody, 'repoint').against.join(' ')).toMatch(/No record leads to a web host that we know/);
+  });
+});
+
+describe('a way in two legs', () => {
+  it('leaves to the second what the first is not about', () => {
+    const hosts = { newDnsHost: 'dns', newWebHost: 'web' };
+    expect(legsOf('nameservers', hosts)).toEqual({ first: hosts, next: undefined });
+    expect(legsOf('nameservers first', hosts)).toEqual({
+      first: { newDnsHost: 'dns', newWebHost: null },
+      next: { kind: 'repoint', newDnsHost: null, newWebHost: 'web' },
+    });
+    expect(legsOf('website first', hosts)).toEqual({
+      first: { newDnsHost: null, newWebHost: 'web' },
+      next: { kind: 'delegation', newDnsHost: 'dns', newWebHost: null },
+    });
+    expect((['nameservers', 'repoint', 'nameservers first', 'website first'] as const).map(legKindOf)).toEqual([
+      'delegation',
+      'repoint',
+      'delegation',
+      'repoint',
+    ]);
+  });
+});

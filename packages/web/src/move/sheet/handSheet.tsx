@@ -1,0 +1,194 @@
+import { Entry, SheetRow } from '@wanderon/core';
+import { useEffect, useState } from 'react';
+import { useMoveAction } from '../../api';
+import { isTyping } from '../../shell/shell';
+import { Button } from '../../ui/button';
+import { useToast } from '../../ui/toast';
+
+const ACTS = { delete: 'delete', edit: 'edit', add: 'add' };
+const FIELDS = ['name', 'type', 'priority', 'value', 'ttl'] as const;
+type FieldName = (typeof FIELDS)[number];
+const TITLES: Readonly<Record<FieldName, string>> = { name: 'Name', type: 'Type', priority: 'Priority', value: 'Value', ttl: 'TTL' };
+
+/** What has to be typed of a row: the type is chosen from a list, and is not copied. */
+function copied(entry: Entry | undefined): FieldName[] {
+  return entry ? FIELDS.filter((field) => field !== 'type' && entry[field] !== undefined && entry[field] !== '') : [];
+}
+
+/** What to do in a panel, field by field as it wants them: one key copies the next field and moves on; ticks are everybody's. */
+export function HandSheet({
+  move,
+  rows,
+  typed,
+  may,
+  slips,
+}: {
+  move: string;
+  rows: readonly SheetRow[];
+  typed: readonly string[];
+  may: boolean;
+  slips: (row: SheetRow) => readonly string[];
+}) {
+  const [at, setAt] = useState(0);
+  const [next, setNext] = useState(0);
+  const tick = useMoveAction<{ row: string; typed: boolean }>(move, 'POST', () => '/typed');
+  const { fail, say } = useToast();
+  const done = new Set(typed);
+  const current = rows[Math.min(at, rows.length - 1)];
+
+  const point = (row: number): void => {
+    setAt(Math.max(0, Math.min(rows.length - 1, row)));
+    setNext(0);
+  };
+  const mark = (row: SheetRow, is: boolean): void => {
+    if (may) tick.mutate({ row: row.id, typed: is }, { onError: fail });
+  };
+  const copy = (row: SheetRow, field: FieldName): void => {
+    void navigator.clipboard.writeText(row.entry?.[field] ?? '').then(() => say(`${TITLES[field]} is copied.`));
+  };
+  const advance = (): void => {
+    if (!current) return;
+    const fields = copied(current.entry);
+    const field = fields[next];
+    if (field) copy(current, field);
+    if (next < fields.length - 1) return setNext(next + 1);
+    mark(current, true);
+    point(at + 1);
+  };
+
+  useEffect(() => {
+    const press = (event: KeyboardEvent): void => {
+      if (isTyping(event) || document.querySelector('[role=dialog]') || event.ctrlKey || event.metaKey) return;
+      const keys: Record<string, () => void> = {
+        j: () => point(at + 1),
+        ArrowDown: () => point(at + 1),
+        k: () => point(at - 1),
+        ArrowUp: () => point(at - 1),
+        Enter: advance,
+        t: () => current && mark(current, !done.has(current.id)),
+      };
+      const act = keys[event.key];
+      if (!act || (event.key === 'Enter' && ['BUTTON', 'A'].includes((event.target as HTMLElement).tagName))) return;
+      event.preventDefault();
+      act();
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  });
+
+  if (rows.length === 0) return <p className="py-2 text-faded">Nothing is to be typed.</p>;
+  const left = rows.filter((row) => !done.has(row.id)).length;
+  return (
+    <div>
+      <p className="flex items-baseline gap-4 pb-1 print:hidden">
+        <span>
+          {left === 0 ? 'Every row is ticked; what is served is read back all the same.' : `${rows.length - left} of ${rows.length} rows are ticked.`}
+        </span>
+        <span className="ml-auto text-sm text-faded">Enter copies the next field · t tick · j k rows</span>
+        <Button onClick={() => window.print()}>Print</Button>
+      </p>
+      <table className="w-full" aria-label="Handover sheet">
+        <thead>
+          <tr className="smallcaps border-b border-ink text-left">
+            <th className="w-7 py-0.5" />
+            <th className="w-14">Do</th>
+            {FIELDS.map((field) => (
+              <th key={field} className={field === 'value' ? '' : 'pr-3'}>
+                {TITLES[field]}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row, index) => (
+            <Row
+              key={row.id}
+              row={row}
+              done={done.has(row.id)}
+              current={index === at}
+              field={index === at ? copied(row.entry)[next] : undefined}
+              slips={slips(row)}
+              onPoint={() => point(index)}
+              onCopy={(field) => copy(row, field)}
+              onTick={may ? (is) => mark(row, is) : undefined}
+            />
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Row({
+  row,
+  done,
+  current,
+  field,
+  slips,
+  onPoint,
+  onCopy,
+  onTick,
+}: {
+  row: SheetRow;
+  done: boolean;
+  current: boolean;
+  field: FieldName | undefined;
+  slips: readonly string[];
+  onPoint: () => void;
+  onCopy: (field: FieldName) => void;
+  onTick: ((is: boolean) => void) | undefined;
+}) {
+  const shown = row.entry ?? row.before!;
+  return (
+    <tr
+      onClick={onPoint}
+      aria-current={current || undefined}
+      className={`border-b border-rule align-baseline ${current ? 'bg-shade shadow-[inset_3px_0_0_var(--accent)]' : ''} ${done ? 'text-faded' : ''}`}
+    >
+      <td className="py-1 pl-2">
+        <input
+          type="checkbox"
+          aria-label={`${shown.name} ${shown.type} is typed`}
+          disabled={!onTick}
+          checked={done}
+          onChange={(event) => onTick?.(event.target.checked)}
+        />
+      </td>
+      <td className={row.act === 'delete' ? 'text-rust' : 'font-semibold text-accent'}>{ACTS[row.act]}</td>
+      {FIELDS.map((one) => {
+        const value = shown[one];
+        const was = row.act === 'edit' ? row.before![one] : undefined;
+        return (
+          <td
+            key={one}
+            className={`mono min-w-0 pr-3 ${one === 'value' ? 'w-full max-w-0 break-words' : 'whitespace-nowrap'} ${row.act === 'delete' ? 'line-through' : ''}`}
+          >
+            {was !== undefined && was !== value && <span className="block text-faded line-through">{was}</span>}
+            {value === undefined ? (
+              <span className="text-faded">—</span>
+            ) : value === '' ? (
+              <span className="text-faded italic">empty</span>
+            ) : row.entry && one !== 'type' ? (
+              <button
+                type="button"
+                title={`Copy the ${TITLES[one].toLowerCase()}`}
+                onClick={() => onCopy(one)}
+                className={`max-w-full cursor-pointer text-left break-words hover:text-accent ${field === one ? 'underline decoration-accent decoration-2 underline-offset-4' : ''}`}
+              >
+                {value}
+              </button>
+            ) : (
+              value
+            )}
+            {one === 'value' &&
+              slips.map((slip) => (
+                <span key={slip} className="block font-[family-name:var(--font-sans)] text-rust">
+                  {slip}
+                </span>
+              ))}
+          </td>
+        );
+      })}
+    </tr>
+  );
+}
