@@ -11,6 +11,7 @@ interface Scenario {
     nameservers: { name: string; address: string }[];
     addresses: string[];
     fronts: string[];
+    entry?: unknown;
     aliasTarget?: string;
     requires: unknown[];
     key?: unknown;
@@ -44,6 +45,7 @@ export async function fillDemo(address: string, lab: string, bare: boolean): Pro
       nameservers: host.nameservers.map((server) => server.name),
       addresses: host.addresses,
       fronts: host.fronts,
+      entry: host.entry ?? null,
       aliasTarget: host.aliasTarget ?? null,
       requires: host.requires,
       updateAddress: host.nameservers[0]?.address ?? null,

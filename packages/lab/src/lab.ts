@@ -11,6 +11,7 @@ import { DnsHost, HostWatcher } from './dnsHost';
 import { LabAuthority } from './labAuthority';
 import { rdapDomain } from './rdapDomain';
 import { ClockState, LabClock } from './labClock';
+import { PANELS, add, panelPage, remove } from './handPanel';
 import { escapeHtml, page } from './page';
 import { LabResolver, ResolverHabits } from './resolver';
 import {
@@ -322,8 +323,11 @@ export class Lab {
         this.addDomain('quillmere', zone);
         return html(this.panel());
       }
-      default:
+      default: {
+        const [, id, act] = /^(?:GET|POST) \/panel\/([a-z]+)(?:\/(domain|add|delete))?$/.exec(route) ?? [];
+        if (id && PANELS[id]) return html(this.handPanel(id, act, url, request.method === 'POST' ? new URLSearchParams(await body(request)) : undefined));
         response.writeHead(404).end();
+      }
     }
   }
 
@@ -363,6 +367,25 @@ export class Lab {
       `<p class="bad">Changing nameservers can interrupt website and mail of ${escapeHtml(shown(zone))}.</p><ul>${kept.map((name) => `<li>${escapeHtml(name)}</li>`).join('')}</ul>
 <form method="post" action="/registrar/domain"><input type="hidden" name="name" value="${escapeHtml(zone)}">${inputs}<p><label><input type="checkbox" required> These are the nameservers that I was given</label></p><button>Save nameservers</button></form>`,
     );
+  }
+
+  /** A panel into which everything is typed; what it is told is stored as such a panel would. */
+  private handPanel(id: string, act: string | undefined, url: URL, form: URLSearchParams | undefined): string {
+    const host = this.dnsHosts.get(id)!;
+    const field = (name: string): string => form?.get(name) ?? '';
+    if (!form || !act) return panelPage(id, host, url.searchParams.get('zone'));
+    if (act === 'domain') {
+      const name = `${field('name').trim().replace(/\.$/, '')}.`;
+      if (!this.domains.some((domain) => domain.zone === name)) throw new RangeError(`${name} is not a domain of Fennel & Tide`);
+      this.addDomain(id, name);
+      return panelPage(id, host, name);
+    }
+    const zone = host.zones.get(Name.parse(field('zone')).key);
+    if (!zone) throw new RangeError(`${field('zone')} is not held here`);
+    if (act === 'delete') remove(zone, field('owner'), field('type'), field('data'));
+    else add(PANELS[id]!, zone, { name: field('name'), type: field('type'), priority: field('priority'), value: field('value'), ttl: field('ttl') });
+    host.spread(zone);
+    return panelPage(id, host, field('zone'));
   }
 
   private panel(): string {

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { Name, TsigKey } from '@wanderon/core';
+import { EntryStyle, Name, TsigKey } from '@wanderon/core';
 
 /** Fennel & Tide, the agency of the demo, and everybody around it. All invented, all under .example. */
 export const START = Date.UTC(2027, 2, 12, 13, 5) / 1000;
@@ -27,6 +27,8 @@ export interface ScenarioHost {
   readonly addresses: readonly string[];
   /** Addresses with which it answers for names that it fronts. */
   readonly fronts: readonly string[];
+  /** How its panel wants names and values typed, as the agency has noted it. */
+  readonly entry?: EntryStyle;
   readonly aliasTarget: string | undefined;
   readonly requires: readonly { readonly owner: string; readonly type: string; readonly data: string }[];
   readonly key: { readonly name: string; readonly algorithm: 'hmac-sha256'; readonly secret: string } | undefined;
@@ -79,6 +81,7 @@ export function scenarioHosts(seed: string): ScenarioHost[] {
         { name: 'dns-a.pebbledock.example.', address: '198.51.100.31' },
         { name: 'dns-b.pebbledock.example.', address: '198.51.100.32' },
       ],
+      entry: { names: 'relative', apex: '@', targetDot: 'refused', text: 'bare', longText: 'whole', priority: 'own field', ttls: [300, 3600, 86_400] },
       note: 'Gives no transfer and takes no updates: everything is typed in its panel. Its second server is lame for some zones.',
     },
     {
@@ -91,6 +94,7 @@ export function scenarioHosts(seed: string): ScenarioHost[] {
         { name: 'edge-2.brackenfold.example.', address: '198.51.100.42' },
       ],
       fronts: ['203.0.113.128/27'],
+      entry: { names: 'whole', apex: 'empty', targetDot: 'required', text: 'quoted', longText: 'parts', priority: 'own field', ttls: [120, 1800, 43_200] },
       note: 'Fronts websites with addresses of its own; what is stored is seen in its panel only.',
     },
     {

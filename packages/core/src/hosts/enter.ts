@@ -1,5 +1,5 @@
 import { RRsetText } from '../dns/record';
-import { joined } from '../slips/records/text';
+import { joined, strings } from '../slips/records/text';
 import { EntryStyle } from './entryStyle';
 
 /** One record as it is typed into a panel. `priority` undefined: it has no field of its own; `ttl` undefined: none can be given. */
@@ -46,12 +46,13 @@ function targetField({ targetDot }: EntryStyle, target: string): string {
   return targetDot === 'required' ? target : plain(target);
 }
 
-/** Parts are told apart by quotes, also where a short text has none. */
+/** Parts are told apart by quotes, also where a short text has none; where quotes are taken, a text stays in the parts that it has. */
 function textField({ text, longText }: EntryStyle, data: string): string {
   const whole = joined(data);
   const quoted = (part: string): string => `"${part.replace(/["\\]/g, '\\$&')}"`;
   if (longText === 'parts' && whole.length > PART) return (whole.match(/.{1,255}/gs) ?? []).map(quoted).join(' ');
-  return text === 'quoted' ? quoted(whole) : whole;
+  if (text === 'bare') return whole;
+  return whole.length > PART ? quoted(whole) : strings(data).map(quoted).join(' ');
 }
 
 /** The nearest that can be chosen and is not longer; the least where all are. */

@@ -1,6 +1,7 @@
 import { Leg } from './leg';
 import { SetKey, ownerOf, setKey, typeOf } from './plan';
 import { readBack } from './rules/served';
+import { slipSeen } from './slipsSeen';
 
 /** A set as it stands at a host; without data it is not there. TTL in seconds. */
 export interface StandingSet {
@@ -12,13 +13,17 @@ export interface StandingSet {
 
 /**
  * What is otherwise than planned and can be taken into the plan: at the old host since the survey, at the new one since the
- * push. Each set once; where servers of the new host differ among themselves, as the first of them answers.
+ * push; `split`: of these, texts that are only split otherwise. Each set once; where servers of the new host differ among themselves, as the first of them answers.
  */
-export function adoptable(leg: Leg, where: 'old' | 'new'): StandingSet[] {
+export function adoptable(leg: Leg, where: 'old' | 'new' | 'split'): StandingSet[] {
   const all =
     where === 'old'
       ? (leg.seen.drift?.changes ?? []).map(({ owner, type, after }) => ({ owner, type, data: after?.data ?? [], ttl: after?.ttl ?? 0 }))
-      : readBack(leg).flatMap((one) => one.differs.map(({ key, answer }) => ({ owner: ownerOf(key), type: typeOf(key), data: answer.data, ttl: answer.ttl })));
+      : readBack(leg).flatMap(({ address, differs }) =>
+          differs
+            .filter(({ key, answer }) => where === 'new' || slipSeen(leg, address, key, answer)?.code === 'text split')
+            .map(({ key, answer }) => ({ owner: ownerOf(key), type: typeOf(key), data: answer.data, ttl: answer.ttl })),
+        );
   const first = new Map<SetKey, StandingSet>();
   for (const one of all) {
     const key = setKey(one.owner, one.type);

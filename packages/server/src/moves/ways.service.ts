@@ -53,7 +53,7 @@ export class WaysService {
       case 'keep':
         return this.assent(act, wish.act === 'take' ? 'take' : 'leave', event);
       case 'adopt':
-        return this.adopt(act, wish.subject === 'drift' ? 'old' : 'new');
+        return this.adopt(act, wish.subject === 'drift' ? 'old' : wish.subject === 'split' ? 'split' : 'new');
     }
   }
 
@@ -69,12 +69,18 @@ export class WaysService {
   }
 
   /** Takes what is served into the plan: what changed at the old host since the survey, or at the new one since the push. */
-  private async adopt(act: Act, where: 'old' | 'new'): Promise<void> {
+  private async adopt(act: Act, where: Parameters<typeof adoptable>[1]): Promise<void> {
     if (where === 'old') refuseAfterSwitch(act);
     for (const change of adoptable(act.leg.leg, where)) {
-      const { id, row } = adoptedRow(act.leg.rows, change, where);
+      const { id, row } = adoptedRow(act.leg.rows, change, where === 'old' ? 'old' : 'new');
       const before = act.leg.rows.find((one) => one.id === id) ?? null;
-      await rule(act, id ?? randomUUID(), row, `${change.owner} ${change.type}: taken into the plan as it stands at the ${where} host.`, before);
+      await rule(
+        act,
+        id ?? randomUUID(),
+        row,
+        `${change.owner} ${change.type}: taken into the plan as it stands at the ${where === 'old' ? 'old' : 'new'} host.`,
+        before,
+      );
     }
   }
 

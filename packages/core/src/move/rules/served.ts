@@ -104,7 +104,12 @@ function waysOf(leg: Leg, lacking: readonly ReadBack[]): Way[] {
   const pushed = leg.state.work.get('push');
   const edits = pushed?.outcome === 'done' && pushed.plan === leg.pushes ? lacking.filter((one) => one.differs.length > 0) : [];
   const silent = lacking.filter((one) => one.problem !== null && one.at !== null);
+  const split = lacking.some(({ address, differs }) => differs.some(({ key, answer }) => slipSeen(leg, address, key, answer)?.code === 'text split'));
   return [
+    // A panel splits a long text as it likes: there may be no other way to have it there.
+    ...(split && edits.length === 0
+      ? [{ act: 'adopt', subject: 'split', label: 'Take the texts as they are split', means: 'Their readers join the parts: they mean the same.' } as const]
+      : []),
     ...(edits.length > 0
       ? [
           { act: 'adopt', subject: '', label: 'Take what is served into the plan', means: 'The plan becomes what the new host answers.' } as const,
