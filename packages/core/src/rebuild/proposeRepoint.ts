@@ -21,9 +21,11 @@ export function proposeRepoint(
   hosts: { readonly scope: Scope; readonly oldWeb: readonly HostKnowledge[]; readonly dns: HostKnowledge; readonly newWeb: HostKnowledge },
 ): Ruling[] {
   const { scope, oldWeb, dns, newWeb } = hosts;
-  if (scope.kind === 'whole') return proposeRulings(zone, found, { oldWeb, newDns: dns, newWeb });
+  // The zone stays, and so does what the DNS host has in it of its own.
+  const stays = (ruling: Ruling): Ruling => (isHostsOwn(ruling) ? { ...ruling, ruling: 'carry', planned: ruling.found } : ruling);
+  if (scope.kind === 'whole') return proposeRulings(zone, found, { oldWeb, newDns: dns, newWeb }).map(stays);
   const rulings = proposeRulings(zone, found, { oldWeb: [], newDns: dns, newWeb: undefined }).map((ruling): Ruling =>
-    isHostsOwn(ruling) ? ruling : { ...ruling, reason: inScope(scope, ruling.owner) ? 'is not about where the name leads' : 'is not in this move' },
+    isHostsOwn(ruling) ? stays(ruling) : { ...ruling, reason: inScope(scope, ruling.owner) ? 'is not about where the name leads' : 'is not in this move' },
   );
   const names = scope.names.filter((name, index) => index === 0 || rulings.some((ruling) => inScope({ kind: 'names', names: [name] }, ruling.owner)));
   for (const name of names) repointName(rulings, zone, `${name}.`, newWeb);

@@ -1,4 +1,4 @@
-import { leftBeside, notSaved } from './records/leftBeside';
+import { asBefore, leftBeside, notThere } from './records/leftBeside';
 import { nameAppended, appendedOwner } from './records/nameAppended';
 import { oneSpelling } from './records/oneSpelling';
 import { TYPES_TAKEN_INSTEAD, otherType } from './records/otherType';
@@ -20,9 +20,10 @@ const SLIPS: readonly RecordSlip[] = [
   frontedAlready,
   leftBeside,
   oneSpelling,
+  asBefore,
   valueOfAnother,
   misspeltValue,
-  notSaved,
+  notThere,
 ];
 
 /**

@@ -87,7 +87,10 @@ interface Judged {
   readonly wanted: Wanted;
 }
 
-/** Since when every server answers each of the rows as planned; set by set, since a look may leave one unanswered. */
+/**
+ * Since when every server answers each of the rows as planned; set by set, since a look may leave one unanswered. One that has refused
+ * to answer for long gives nothing that could be remembered.
+ */
 function changedSince(servers: readonly ServerSeen<ZoneSight>[], rows: readonly Ruling[], { served, wanted, now }: Judged & { now: Instant }): Since {
   const heard = servers.filter((server) => server.sightings.length > 0);
   const lacking: Watched<unknown>[] = [];
@@ -96,7 +99,7 @@ function changedSince(servers: readonly ServerSeen<ZoneSight>[], rows: readonly 
     for (const row of rows) {
       const key = keyOfRow(row);
       const sightings = served.sights(server, key);
-      const one = since([{ server: server.server, address: server.address, sightings }], (answer) => answer !== null && wanted.is(key, answer) === true, now);
+      const one = since([{ server: server.server, address: server.address, sightings }], (answer) => answer === null || wanted.is(key, answer) === true, now);
       if (!one.all) lacking.push(server);
       else all = { lastOld: Math.max(all?.lastOld ?? -Infinity, one.all.lastOld), firstNew: Math.max(all?.firstNew ?? -Infinity, one.all.firstNew) };
     }

@@ -69,7 +69,7 @@ export class Wanted {
 
 /** The sets of the plan, with the apex NS set that the new host serves. TTLs as planned for good. */
 export function wantedSets(plan: Pick<LegPlan, 'zone' | 'rulings' | 'newNameservers'>): RRset[] {
-  const sets = plan.rulings.flatMap((ruling) => (ruling.planned ? [rrsetRead(ruling.planned)] : []));
+  const sets = plan.rulings.flatMap((ruling) => (ruling.planned && !isHostsOwn(ruling) ? [rrsetRead(ruling.planned)] : []));
   return [...sets, { owner: plan.zone, type: TYPE_CODES.NS, ttl: 0, data: plan.newNameservers.map((name) => parseRdata(TYPE_CODES.NS, name)) }];
 }
 

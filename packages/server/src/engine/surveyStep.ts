@@ -32,7 +32,10 @@ export class SurveyStep {
   }
 
   async take({ move, loaded, zone, leg }: WorkContext): Promise<{ result: ActResult; outcome: Outcome }> {
-    const given = givenIn(await this.inHand.latest(loaded.row.id));
+    const inHand = givenIn(await this.inHand.latest(loaded.row.id));
+    // The names that a move is about are asked for, also where nothing but asking finds names.
+    const own = loaded.row.scope.kind === 'names' ? loaded.row.scope.names.map((name) => Name.parse(`${name}.`)) : [];
+    const given = { ...inHand, names: [...inHand.names, ...own] };
     const pages = (loaded.stands.findLast((one) => one.kind === 'pages')?.value ?? []) as string[];
     const before = leg.plan.chosen ? this.surveys.asQuestions(leg.plan.rulings.flatMap((ruling) => (ruling.found ? [ruling.found] : []))) : [];
     let taken: TakenSurvey;

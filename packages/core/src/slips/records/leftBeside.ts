@@ -11,17 +11,19 @@ export const leftBeside: RecordSlip = ({ type, planned, served, found }) => {
 };
 
 /** A set that was to go, or nothing of what was to be changed: it is as it was before. */
-export const notSaved: RecordSlip = ({ planned, served, found }) => {
-  if (found.length > 0 && sameAll(served, found))
-    return {
-      code: 'not saved',
-      text:
-        planned.length === 0
-          ? 'It is still there: it was not deleted, or that was not saved.'
-          : 'It is as before: not saved yet, or typed in a panel to which nothing is delegated.',
-    };
-  if (served.length === 0) return { code: 'not there', text: 'It is not there: not typed, or not saved.' };
-  return undefined;
-};
+export const asBefore: RecordSlip = ({ planned, served, found }) =>
+  found.length > 0 && sameAll(served, found)
+    ? {
+        code: 'not saved',
+        text:
+          planned.length === 0
+            ? 'It is still there: it was not deleted, or that was not saved.'
+            : 'It is as before: not saved yet, or typed in a panel to which nothing is delegated.',
+      }
+    : undefined;
+
+/** Nothing is there, and nothing else explains why. */
+export const notThere: RecordSlip = ({ served }) =>
+  served.length === 0 ? { code: 'not there', text: 'It is not there: not typed, or not saved.' } : undefined;
 
 const sentence = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;

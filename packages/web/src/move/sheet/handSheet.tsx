@@ -1,5 +1,5 @@
 import { Entry, SheetRow } from '@wanderon/core';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useMoveAction } from '../../api';
 import { isTyping } from '../../shell/shell';
 import { Button } from '../../ui/button';
@@ -35,6 +35,9 @@ export function HandSheet({
   const { fail, say } = useToast();
   const done = new Set(typed);
   const current = rows[Math.min(at, rows.length - 1)];
+  const table = useRef<HTMLTableElement>(null);
+  // Enter copies from the first moment on, and follows no link that led here.
+  useEffect(() => table.current?.focus(), []);
 
   const point = (row: number): void => {
     setAt(Math.max(0, Math.min(rows.length - 1, row)));
@@ -87,7 +90,7 @@ export function HandSheet({
         <span className="ml-auto text-sm text-faded">Enter copies the next field · t tick · j k rows</span>
         <Button onClick={() => window.print()}>Print</Button>
       </p>
-      <table className="w-full" aria-label="Handover sheet">
+      <table ref={table} tabIndex={-1} className="w-full outline-none" aria-label="Handover sheet">
         <thead>
           <tr className="smallcaps border-b border-ink text-left">
             <th className="w-7 py-0.5" />
