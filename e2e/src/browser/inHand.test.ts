@@ -65,7 +65,6 @@ describe('what a technician has in hand', () => {
     await words(page, '1 line cannot be read');
     await words(page, '198.51.100.800 is not an IPv4 address');
     await words(page, 'canoe-yard.example is taken for the whole name');
-    await picture(page, 'in-hand');
     // A column that was guessed can be corrected, and the reading follows.
     await page.select('select[aria-label="Column 3"]', 'other');
     await words(page, 'TTL 3600 s, as none can be read');

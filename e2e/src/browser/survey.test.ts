@@ -2,7 +2,7 @@ import { MoveSurvey, MoveView } from '@wanderon/contract';
 import { ScenarioDomain } from '@wanderon/lab';
 import { Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
-import { Chromium, button, field, link, paste, picture, signIn, words } from '../support/browser';
+import { Chromium, button, field, link, paste, signIn, words } from '../support/browser';
 import { World, openWorld } from '../support/world';
 
 const LARGE: ScenarioDomain = {
@@ -73,7 +73,6 @@ describe('the survey chapter', () => {
     await words(page, 'fronted: what is stored is not known');
     await press('j', 'Enter');
     await words(page, /is an address of Brackenfold DNS's own front/);
-    await picture(page, 'survey-fronted');
     await page.locator(field('The panel of its host shows')).fill('not-an-address');
     await page.locator(button('Save')).click();
     await words(page, /"not-an-address" is not an IPv4 address|not-an-address/);

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { transformSync } from '@swc/core';
 import { Claims, claimsOf, earlyClaims } from '../testing/claims';
-import { worldOf } from '../testing/world';
+import { repointWorldOf, worldOf } from '../testing/world';
 
 /** Ten mistakes that somebody could make in the formulas, as changes of their text; each has to be caught by the worlds. */
 const MISTAKES: readonly { readonly what: string; readonly file: string; readonly from: string; readonly to: string }[] = [
@@ -70,6 +70,22 @@ const MISTAKES: readonly { readonly what: string; readonly file: string; readonl
   },
 ];
 
+/** In worlds where records change in place. */
+const IN_PLACE: readonly (typeof MISTAKES)[number][] = [
+  {
+    what: 'an old answer is forgotten once the new one is seen',
+    file: 'setHorizons',
+    from: 'value && wanted.is(key, value) === false ?',
+    to: 'value && until === Infinity && wanted.is(key, value) === false ?',
+  },
+  {
+    what: 'a lead that a server of the zone gave is forgotten',
+    file: 'repointTimes',
+    from: 'bounded ? spans.extending : spans.ordinary',
+    to: 'new Map(waited.map((one) => [one.address, spans.ordinary.get(one.address) ?? []]))',
+  },
+];
+
 /** The rules with one of their files changed. */
 function withMistake({ file, from, to }: (typeof MISTAKES)[number]): Claims {
   const path = join(__dirname, `${file}.ts`);
@@ -100,6 +116,12 @@ describe('a mistake in the formulas', () => {
   it.each(MISTAKES.map((mistake) => [mistake.what, mistake] as const))('is caught: %s', (_what, mistake) => {
     const claims = withMistake(mistake);
     for (let number = 0; number < 250; number++) if (earlyClaims(worldOf(number, false), claims).early.length > 0) return;
+    throw new Error('250 worlds did not catch it');
+  });
+
+  it.each(IN_PLACE.map((mistake) => [mistake.what, mistake] as const))('is caught where records change in place: %s', (_what, mistake) => {
+    const claims = withMistake(mistake);
+    for (let number = 0; number < 250; number++) if (earlyClaims(repointWorldOf(number, false), claims).early.length > 0) return;
     throw new Error('250 worlds did not catch it');
   });
 

@@ -93,8 +93,8 @@ export function HandSheet({
       <table ref={table} tabIndex={-1} className="w-full outline-none" aria-label="Handover sheet">
         <thead>
           <tr className="smallcaps border-b border-ink text-left">
-            <th className="w-7 py-0.5" />
-            <th className="w-14">Do</th>
+            <th className="py-0.5" />
+            <th className="pr-4">Do</th>
             {FIELDS.map((field) => (
               <th key={field} className={field === 'value' ? '' : 'pr-3'}>
                 {TITLES[field]}
@@ -148,7 +148,7 @@ function Row({
       aria-current={current || undefined}
       className={`border-b border-rule align-baseline ${current ? 'bg-shade shadow-[inset_3px_0_0_var(--accent)]' : ''} ${done ? 'text-faded' : ''}`}
     >
-      <td className="py-1 pl-2">
+      <td className="py-1 pr-3 pl-2">
         <input
           type="checkbox"
           aria-label={`${shown.name} ${shown.type} is typed`}
@@ -157,7 +157,7 @@ function Row({
           onChange={(event) => onTick?.(event.target.checked)}
         />
       </td>
-      <td className={row.act === 'delete' ? 'text-rust' : 'font-semibold text-accent'}>{ACTS[row.act]}</td>
+      <td className={`pr-4 ${row.act === 'delete' ? 'text-rust' : 'font-semibold text-accent'}`}>{ACTS[row.act]}</td>
       {FIELDS.map((one) => {
         const value = shown[one];
         const was = row.act === 'edit' ? row.before![one] : undefined;
