@@ -17,6 +17,7 @@ export const comparedWaySchema = z.object({
   settling: z.number().nullable(),
   back: z.number().nullable(),
   backWords: z.string(),
+  delegationBack: z.number().nullable(),
 });
 export type ComparedWayView = z.infer<typeof comparedWaySchema>;
 

@@ -37,7 +37,7 @@ describe('the ways side by side', () => {
     expect(way(input(), 'repoint')).toMatchObject({ sets: 2, untilSound: 3600 - 300, settling: 300, back: 300, ruledOut: null });
     // The zone's own NS set of two hours has to run out down to 300 s; then the parent's six hours lead to the old servers, and what
     // is fetched there last lives for 300 s.
-    expect(way(input(), 'nameservers')).toMatchObject({ untilSound: 7200 - 300, settling: 21_600 + 300, back: 21_600 });
+    expect(way(input(), 'nameservers')).toMatchObject({ untilSound: 7200 - 300, settling: 21_600 + 300, back: 300, delegationBack: 21_600 });
     const both = way(input(), 'website first');
     expect(both.settling).toBe(300 + (7200 - 300) + (21_600 + 300));
   });
@@ -51,7 +51,7 @@ describe('the ways side by side', () => {
     const signed = input({}, ['1 8 2 00']);
     expect(compareWays(signed)).toMatchObject({ recommended: 'repoint', reason: expect.stringMatching(/signed/) as string });
     // The DS of a day runs out first, then the keys that were validated through it.
-    expect(way(signed, 'nameservers').untilSound).toBe(86_400);
+    expect(way(signed, 'nameservers')).toMatchObject({ untilSound: 86_400, settling: 21_600 + 300, untilSettled: { at: 86_400 + 21_600 + 300 } });
   });
 
   it('leave names alone only the way in place', () => {

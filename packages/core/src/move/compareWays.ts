@@ -6,7 +6,7 @@ import { Ruling, isChanging } from '../rebuild/ruling';
 import { eff } from '../timetable/eff';
 import { Derived, Instant } from '../timetable/instant';
 import { legTimes } from '../timetable/legTimes';
-import { Assumptions } from '../timetable/times';
+import { Assumptions, LegTimes } from '../timetable/times';
 import { LegPlan } from './plan';
 import { saidBy } from './said';
 import { Seen } from './seen';
@@ -41,9 +41,10 @@ export interface ComparedWay {
   readonly untilSound: number;
   readonly untilSettled: Derived;
   readonly settling: number;
-  /** Until the old values are back everywhere, once they are set back. */
+  /** Until the old values are back everywhere, once they are set back; and where the nameservers are set back, at the least. */
   readonly back: number;
   readonly backWords: string;
+  readonly delegationBack: number | null;
 }
 
 export interface WaysCompared {
@@ -106,8 +107,9 @@ function nameservers(input: WaysInput): ComparedWay {
       ...(ds ? ['The zone is signed: the DS is taken out first and put back last, and the zone is unsigned in between.'] : []),
     ],
     ...times,
-    back: Math.max(eff(STARTING_TTL, input.assumed.floor), eff(referral, input.assumed.floor)),
-    backWords: 'records set back at the new host, or the nameservers at the registrar',
+    back: eff(STARTING_TTL, input.assumed.floor),
+    backWords: 'records set back at the new host',
+    delegationBack: eff(referral, input.assumed.floor),
   };
 }
 
@@ -133,6 +135,7 @@ function repoint(input: WaysInput): ComparedWay {
     ...times,
     back: eff(STARTING_TTL, input.assumed.floor),
     backWords: 'records set back where they are',
+    delegationBack: null,
   };
 }
 
@@ -185,14 +188,17 @@ function timesOf(
   to: Pick<LegPlan, 'newServers' | 'newNameservers'>,
 ): Pick<ComparedWay, 'sets' | 'untilSound' | 'untilSettled' | 'settling'> {
   const asked: LegPlan = { ...plan, kind: legKindOf(way), chosen: true, rulings, ...to };
-  const said = saidBy([{ id: 1, kind: 'approve', subject: '', value: {}, person: null, at: now, undoes: null }]);
-  const times = legTimes({ plan: asked, seen, said, assumed, now, turns: plan.oldHost?.keyed ?? false });
-  const sound = Math.max(times.earliestSwitch.at, signedSound(asked, seen, assumed, now));
+  const planned = (plannedSwitch: Instant | null): LegTimes => {
+    const said = saidBy([{ id: 1, kind: 'approve', subject: '', value: { plannedSwitch }, person: null, at: now, undoes: null }]);
+    return legTimes({ plan: asked, seen, said, assumed, now, turns: plan.oldHost?.keyed ?? false });
+  };
+  const sound = Math.max(planned(null).earliestSwitch.at, signedSound(asked, seen, assumed, now));
+  const times = planned(sound);
   return {
     sets: rulings.filter(isChanging).length,
     untilSound: Math.max(0, sound - now),
     untilSettled: times.last,
-    settling: Math.max(0, times.last.at - Math.max(now, times.earliestSwitch.at)),
+    settling: Math.max(0, times.last.at - Math.max(now, sound)),
   };
 }
 

@@ -62,6 +62,7 @@ export class ChoosingService {
         untilSettled: derivedView(one.untilSettled),
         settling: finite(one.settling),
         back: finite(one.back),
+        delegationBack: finite(one.delegationBack),
       })),
     };
   }

@@ -17,7 +17,13 @@ function actionFor(next: NonNullable<MoveSummary['next']>, due: boolean): Action
   const actions: Record<string, Action> = {
     lower: { words: 'Approve, lower now', path: '/approve', body: { lowerAt: null, plannedSwitch: null }, done: 'The timetable is approved.' },
     close: { words: 'Close the move', path: '/close', body: {}, done: 'The move is closed.' },
-    ...(due ? { switch: { words: 'Saved at the registrar', path: '/submitted', body: {}, done: 'Wanderon looks at the parent.' } } : {}),
+    'next-leg': { words: 'Begin the second leg', path: '/next', body: {}, done: 'The second leg is begun.' },
+    ...(due
+      ? {
+          switch: { words: 'Saved at the registrar', path: '/submitted', body: {}, done: 'Wanderon looks at the parent.' },
+          change: { words: 'The records change now', path: '/submitted', body: {}, done: 'Wanderon looks at the authorities.' },
+        }
+      : {}),
   };
   return actions[next.step];
 }

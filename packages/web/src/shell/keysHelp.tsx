@@ -13,7 +13,8 @@ const KEYS: readonly [string, string][] = [
   ['n', 'new record set'],
   ['y', 'copy the value found, or planned, in the row'],
   ['u', 'undo the last ruling'],
-  ['Enter', 'open the row: its evidence, or its ruling'],
+  ['Enter', 'open the row: its evidence, or its ruling; in a handover sheet, copy the next field'],
+  ['t', 'tick the row of a handover sheet'],
   ['Esc', 'close what is open'],
 ];
 

@@ -76,6 +76,11 @@ function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView
   );
 }
 
+function backOut({ back, backWords, delegationBack }: ComparedWayView): string {
+  const records = back === null ? 'no bound is known' : `${duration(back)}: ${backWords}`;
+  return delegationBack === null ? records : `${records}; the nameservers set back at the registrar, ${duration(delegationBack)} at least`;
+}
+
 function wayOf(kind: LegView['kind']): WayId {
   return kind === 'repoint' ? 'repoint' : 'nameservers';
 }
@@ -118,7 +123,7 @@ function Compared({
         </>
       ),
     ],
-    ['Back out', (way) => (way.back === null ? 'no bound is known' : `${duration(way.back)}: ${way.backWords}`)],
+    ['Back out', backOut],
     [
       'Against it',
       (way) =>
