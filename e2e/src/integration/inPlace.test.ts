@@ -104,7 +104,8 @@ const DOMAINS = {
     expect(stepOf(await driver.move(), 'changed').state).toBe('doing');
     await driver.way('changed', 'take');
     await driver.done('settle');
-    expect(await lines(at, domain)).toContain(`www.${domain.name}. 2 IN A 203.0.113.80`);
+    await driver.done('raise');
+    expect(await lines(at, domain)).toContain(`www.${domain.name}. 6 IN A 203.0.113.80`);
     const events = await real.events(driver);
     expect(events.filter((event) => event.kind === 'change' && event.text.startsWith('Sending'))).toHaveLength(2);
   });
