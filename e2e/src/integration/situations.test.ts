@@ -192,6 +192,17 @@ const DOMAINS = {
     expect((await driver.move()).legs[0]!.steps.find((step) => step.id === 'push')!.text).toMatch(/NOTIMP|no updates|does not take/i);
     await driver.way('push', 'leave');
     await said(driver, /does not serve /);
+    // What the server makes of a slip is what the server makes of it: each is read back and named.
+    const slips: [RegExp, (line: string) => string][] = [
+      [/www\.typed-by-hand\.example A: It stands at www\.typed-by-hand\.example\.typed-by-hand\.example/, (line) => line.replace(/^(www\.\S+)\. /, '$1 ')],
+      [/typed-by-hand\.example MX: The domain was appended to the target/, (line) => line.replace(/( MX 10 \S+)\.$/, '$1')],
+      [/typed-by-hand\.example TXT: The quotes are stored/, (line) => line.replace(/"(v=spf1.*)"/, '"\\"$1\\""')],
+      [/mail\.typed-by-hand\.example A: 192\.0\.2\.52 is misspelt: it is 192\.0\.2\.25/, (line) => line.replace('192.0.2.25', '192.0.2.52')],
+    ];
+    for (const [words, slip] of slips) {
+      await real.typeIn(domain, driver, slip);
+      await said(driver, words);
+    }
     await real.typeIn(domain, driver);
     await driver.done('served');
     await driver.done('lowered');

@@ -179,12 +179,11 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
     return driver.until('the gate is open', (move) => move.legs.at(-1)!.gate.open, waive);
   }
 
-  /** Somebody writes the plan of a domain into the zone's file at the host that takes no updates. */
-  async typeIn(domain: RealDomain, driver: Driver): Promise<void> {
+  /** Somebody writes the plan of a domain into the zone's file at the host that takes no updates; `slip` is what goes wrong with a line. */
+  async typeIn(domain: RealDomain, driver: Driver, slip: (line: string) => string = (line) => line): Promise<void> {
     const { rulings } = await driver.ledger();
     const lines = rulings.flatMap(({ planned }) => planned?.data.map((data) => `${planned.owner} ${planned.ttl} ${planned.type} ${data}`) ?? []);
-    this.servers.file(`nsd-${NEW_NSD}/${domain.name}.zone`, `${this.newZone(domain).replace(' host 1 ', ' host 2 ')}${lines.join('\n')}\n`);
-    this.servers.reload(NEW_NSD);
+    this.writeZone(domain, lines.map(slip).join('\n'));
   }
 
   /** Somebody writes the whole zone of a domain into its file at the host that takes no updates. */

@@ -12,7 +12,7 @@ const ASKED_INSTEAD = 12;
 /** Why a server does not answer a set as planned, where a known slip explains it. */
 export function slipSeen(leg: Leg, address: string, key: SetKey, answer: AnswerSight): RecordSlipFound | undefined {
   const { plan } = leg;
-  const ruling = plan.rulings.find((row) => keyOfRow(row) === key);
+  const ruling = leg.once('rulings by key', () => new Map(plan.rulings.map((row) => [keyOfRow(row), row]))).get(key);
   const sets = leg.seen.zones.find((one) => one.address === address)?.sightings.at(-1)?.value.sets ?? {};
   const fronts = leg.once('fronts', () => (plan.newHost?.fronts ?? []).flatMap((text) => parsePrefix(text) ?? []));
   return recordSlip({
