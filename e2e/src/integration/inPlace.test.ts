@@ -178,7 +178,7 @@ const DOMAINS = {
     typed(2, '192.0.2.80');
     await driver.done('lowered');
     await real.open_(driver);
-    await driver.act('/submitted');
+    await real.submitted(driver);
     await driver.until('the change stops', (move) => stepOf(move, 'change').state === 'stopped');
     await driver.way('change', 'leave');
     await said(driver, /does not serve .*by-hand\.example\. A/);

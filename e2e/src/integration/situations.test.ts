@@ -349,7 +349,7 @@ const SIGNED = {
     const driver = await real.lowered(domain, 'after');
     expect((await driver.move()).from).toBe('before');
     await real.open_(driver);
-    await driver.act('/submitted');
+    await real.submitted(driver);
     await said(driver, /0 of 1 servers of the parent publish the new set/);
     await nsupdate(real.servers.folder, PARENT, [
       'zone example.',
@@ -370,7 +370,7 @@ const SIGNED = {
     await real.open_(driver);
     // The parent names what is wanted all along; that says nothing.
     expect((await driver.move()).legs[0]!.seen.ts).toBeNull();
-    await driver.act('/submitted');
+    await real.submitted(driver);
     const waiting = await said(driver, new RegExp(`dns\\.moving-host\\.test still says ns1\\.moving-host\\.test at ${loopback(2)}`));
     expect(waiting.legs[0]!.seen.t0).toBeNull();
     const changed = Date.now() / 1000;
