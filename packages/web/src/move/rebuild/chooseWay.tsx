@@ -106,8 +106,6 @@ function Compared({
 }) {
   const lines: [string, (way: ComparedWayView) => ReactNode][] = [
     ['Changes hands', (way) => way.changes],
-    ['Who', (way) => way.who],
-    ['Meanwhile', (way) => way.meanwhile],
     [
       'Sound',
       (way) =>
@@ -135,6 +133,8 @@ function Compared({
               </span>
             )),
     ],
+    ['Meanwhile', (way) => way.meanwhile],
+    ['Who', (way) => way.who],
   ];
   return (
     <table className="w-full table-fixed max-md:block" aria-label="The ways side by side">
@@ -154,7 +154,7 @@ function Compared({
                 />
                 <span className="font-semibold">
                   {way.title}
-                  {recommended === way.way && <span className="ml-2 font-normal text-accent">recommended</span>}
+                  {recommended === way.way && <span className="block font-normal text-accent">recommended</span>}
                   {way.ruledOut !== null && <span className="block font-normal text-rust">{way.ruledOut}</span>}
                 </span>
               </label>
