@@ -103,7 +103,7 @@ export function MovePlace({ me }: { me: Me }) {
   };
   return (
     <LegContext value={legId}>
-      <div className="flex h-[calc(100vh-2.45rem)] flex-col max-md:h-auto">
+      <div className="flex h-[calc(100vh-2.45rem)] flex-col max-md:h-auto print:h-auto">
         <div className="flex min-h-0 grow max-md:flex-col">
           <nav
             aria-label="Chapters"
@@ -172,7 +172,7 @@ export function MovePlace({ me }: { me: Me }) {
               )}
             </ol>
           </nav>
-          <div data-scrolls className="min-w-0 grow overflow-y-auto px-5 py-4">
+          <div data-scrolls className="min-w-0 grow overflow-y-auto px-5 py-4 print:overflow-visible">
             {chapter === 'survey' && <Survey {...props} />}
             {chapter === 'rebuild' && <Rebuild {...props} />}
             {chapter === 'timetable' && <Timetable {...props} />}

@@ -44,7 +44,7 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
       <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2">
         Go to the content
       </a>
-      <header className="flex flex-wrap items-stretch border-b border-ink px-4">
+      <header className="flex flex-wrap items-stretch print:hidden border-b border-ink px-4">
         <span className="mr-4 self-center text-[1.15rem] font-semibold">Wanderon</span>
         <nav className="flex" aria-label="Places">
           <NavLink to="/" end className={place}>
