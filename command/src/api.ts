@@ -45,7 +45,7 @@ export class ApiError extends Error {
 }
 
 /** Asks until the answer is good. `what` is said when it takes too long; `seconds` of real time. */
-export async function until<T>(what: string | (() => string), ask: () => Promise<T | undefined | false>, seconds = 60): Promise<T> {
+export async function until<T>(what: string | (() => string), ask: () => Promise<T | undefined | false>, seconds = 120): Promise<T> {
   const end = performance.now() + seconds * 1000;
   for (;;) {
     const answer = await ask();

@@ -1,3 +1,4 @@
+import { DnsHabits, EntryStyle, Ruling, USUAL_HABITS, legSheet } from '@wanderon/core';
 import { Api, until } from './api';
 
 export const DEMO_PASSWORD = 'fennel-and-tide';
@@ -11,9 +12,13 @@ interface Scenario {
     nameservers: { name: string; address: string }[];
     addresses: string[];
     fronts: string[];
-    entry?: unknown;
+    entry?: EntryStyle;
+    habits?: Partial<DnsHabits>;
     aliasTarget?: string;
     requires: unknown[];
+    tasks?: unknown[];
+    form?: unknown;
+    holdsEarly?: boolean;
     key?: unknown;
     note: string;
   }[];
@@ -23,7 +28,7 @@ interface MoveState {
   id: string;
   legs: {
     id: string;
-    steps: { id: string; state: string; text: string | null }[];
+    steps: { id: string; title: string; state: string; text: string | null }[];
     gate: { open: boolean };
     newNameservers: string[];
     seen: { t0: unknown };
@@ -46,8 +51,12 @@ export async function fillDemo(address: string, lab: string, bare: boolean): Pro
       addresses: host.addresses,
       fronts: host.fronts,
       entry: host.entry ?? null,
+      habits: { ...USUAL_HABITS, ...host.habits },
       aliasTarget: host.aliasTarget ?? null,
       requires: host.requires,
+      tasks: host.tasks ?? [],
+      form: host.form ?? null,
+      holdsEarly: host.holdsEarly ?? true,
       updateAddress: host.nameservers[0]?.address ?? null,
       note: host.note,
       ...(host.key ? { key: host.key } : {}),
@@ -87,6 +96,27 @@ export async function fillDemo(address: string, lab: string, bare: boolean): Pro
     await done(id, 'push');
     return id;
   };
+  /** Somebody has typed some rows of its sheet into the panel, and ticked them; one name whole, where the panel appends the domain. */
+  const typing = async (id: string): Promise<void> => {
+    const leg = await legOf(id);
+    await api.call('PUT', `${leg}/hosts`, { ...hosts, way: 'nameservers', newDnsHost: ids.get('driftwood')! });
+    await api.call('POST', `${leg}/ways`, { step: 'push', act: 'leave', subject: 'push' });
+    const panel = async (path: string, fields: Record<string, string>): Promise<void> => {
+      const { ok } = await fetch(`${lab}/panel/driftwood/${path}`, { method: 'POST', body: new URLSearchParams(fields) });
+      if (!ok) throw new Error(`the panel of the lab refuses ${JSON.stringify(fields)}`);
+    };
+    await panel('domain', { name: 'seed-library.example' });
+    const { rulings } = await api.call<{ rulings: Ruling[] }>('GET', `${leg}/ledger`);
+    const entry = scenario.hosts.find((host) => host.id === 'driftwood')!.entry!;
+    const rows = legSheet({ kind: 'delegation', isBack: false, rulings, served: null }, 'seed-library.example.', { entry });
+    for (const [index, { id: row, entry: typed }] of rows.slice(0, 7).entries()) {
+      const { name, type, priority = '', value, ttl = '' } = typed!;
+      await panel('add', { zone: 'seed-library.example.', name: index === 6 ? `${name}.seed-library.example` : name, type, priority, value, ttl });
+      await api.call('POST', `${leg}/typed`, { row, typed: true });
+    }
+    // It is read back once more.
+    await pass(300);
+  };
   // One name that leads elsewhere soon, where its records are,
   const scores = await begin('scores.tidewater-choir.example', 'name');
   await api.call('PUT', `${await legOf(scores)}/hosts`, { way: 'repoint', newDnsHost: null, newWebHost: hosts.newWebHost });
@@ -121,11 +151,16 @@ export async function fillDemo(address: string, lab: string, bare: boolean): Pro
   await prepare('gull-radio.example', 'gull-radio.example');
   await pass(1500);
   const chosen = await begin('https://www.canoe-yard.example/boats');
-  await api.call('PUT', `${await legOf(chosen)}/hosts`, hosts);
+  await api.call('PUT', `${await legOf(chosen)}/hosts`, { ...hosts, newWebHost: ids.get('larkspur')! });
+  await fetch(`${lab}/larkspur/domain`, { method: 'POST', body: new URLSearchParams({ name: 'canoe-yard.example' }) });
+  const added = (await look(chosen)).legs[0]!.steps.find((step) => step.title === 'Add the domain')!;
+  await api.call('POST', `${await legOf(chosen)}/ways`, { step: added.id, act: 'done', subject: added.id });
   await begin('allotment-society.example');
-  // A host that gives no transfer, and one that answers otherwise than it stores.
-  await begin('seed-library.example');
-  await begin('regatta-club.example');
+  // One whose zone somebody types at a host that takes no updates, with a slip on the way,
+  await typing(await begin('seed-library.example'));
+  // and one that goes in two legs, from a host that answers otherwise than it stores.
+  const inTurn = await begin('regatta-club.example');
+  await api.call('PUT', `${await legOf(inTurn)}/hosts`, { ...hosts, way: 'nameservers first' });
   // A look at everything the agency has, and at one domain that a client believes to have.
   const domains = [...scenario.domains.map((domain) => domain.name), 'mislaid-lantern.example'];
   const { id } = await api.call<{ id: string }>('POST', '/api/sweeps', { name: 'Before the spring moves', text: domains.join('\n') });

@@ -51,7 +51,7 @@ describe('a database that goes away and comes back', () => {
     await locking.connect();
     try {
       const own = (await locking.query<{ pid: number }>('select pg_backend_pid() as pid')).rows[0]!.pid;
-      // The survey is held up at its commit until the table of jobs is locked: it cannot end too early for us.
+      // The survey is held up at its commit until its job is locked: it cannot end too early for us.
       await locking.query('begin');
       await locking.query('select id from moves where id = $1 for no key update', [driver.id]);
       await until('the survey is in hand', async () => {
@@ -62,7 +62,9 @@ describe('a database that goes away and comes back', () => {
       await jobs.connect();
       try {
         await jobs.query('begin');
-        await jobs.query('lock table jobs.job in exclusive mode');
+        // Its row alone: a lock of the table holds up whoever asks for a job too, and nobody is left to write the end of this one.
+        const { rowCount } = await jobs.query(`select id from jobs.job where name = 'survey' and state = 'active' for update`);
+        expect(rowCount).toBe(1);
         const ownJobs = (await jobs.query<{ pid: number }>('select pg_backend_pid() as pid')).rows[0]!.pid;
         await locking.query('rollback');
         await until('a job that is done waits to be written', async () => {

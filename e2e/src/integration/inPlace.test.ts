@@ -1,7 +1,6 @@
 import { until } from '../../../command/src/api';
 import { Driver, stepOf } from '../support/drive';
 import { RealDomain, RealMoves, refused, said } from '../support/realMoves';
-import { RESOLVER, dig, transferredLines } from '../support/realServers';
 
 const isRoot = process.getuid?.() === 0;
 
@@ -11,6 +10,9 @@ const DOMAINS = {
   edited: { name: 'edited-there.example' },
   back: { name: 'and-back.example', fresh: 'bind' },
   inTurn: { name: 'in-turn.example' },
+  otherWay: { name: 'other-way.example' },
+  early: { name: 'looked-for.example' },
+  earlyAway: { name: 'looked-for-away.example' },
   byHand: {
     name: 'by-hand.example',
     fresh: 'nsd',
@@ -23,11 +25,11 @@ const DOMAINS = {
 (isRoot ? describe : describe.skip)('records that change in place (port 53 on loopback, so as root)', () => {
   const real = new RealMoves(Object.values(DOMAINS));
   beforeAll(() => real.open());
+  afterEach(() => real.over());
   afterAll(() => real.close());
 
-  const lines = async (address: string, domain: RealDomain): Promise<string[]> =>
-    (await transferredLines(address, domain.name)).filter((line) => !/ (SOA|RRSIG|NSEC|DNSKEY) /.test(line)).sort();
-  const answer = async (name: string, type = 'A'): Promise<string> => (await dig(RESOLVER, [name, type, '+short'])).stdout.trim();
+  const lines: RealMoves['lines'] = (address, domain) => real.lines(address, domain);
+  const answer: RealMoves['answer'] = (name, type) => real.answer(name, type);
 
   it('the website leads elsewhere, everything else stays, and a resolver is never without an answer', async () => {
     const domain = DOMAINS.website;
@@ -48,6 +50,28 @@ const DOMAINS = {
     const after = await lines(real.oldAddress(domain), domain);
     const moved = (all: string[]): string[] => all.map((line) => line.replace('192.0.2.80', '203.0.113.80')).sort();
     expect(after).toEqual(moved(before));
+    await driver.act('/close');
+  });
+
+  it('another way is chosen after the push and the lowering: what was done stays or is set back, as steps', async () => {
+    const domain = DOMAINS.otherWay;
+    const before = await lines(real.oldAddress(domain), domain);
+    const driver = await real.lowered(domain);
+    expect((await lines(real.oldAddress(domain), domain)).filter((line) => line.includes(' 2 '))).toHaveLength(3);
+    await driver.act('/hosts', { way: 'repoint', newDnsHost: null, newWebHost: real.host('new web') });
+    const leg = (await driver.move()).legs[0]!;
+    expect(leg).toMatchObject({ kind: 'repoint', approved: false, pushed: false });
+    const unused = `unused:${real.host('new knot')}`;
+    expect(leg.steps.map((step) => step.id)).toContain(unused);
+    await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+    await driver.done('lowered');
+    await real.changed(driver);
+    await driver.done('settle');
+    await driver.done('raise');
+    // Everything has its TTL of before, the NS set included, which this way would not have lowered.
+    expect(await lines(real.oldAddress(domain), domain)).toEqual(before.map((line) => line.replace('192.0.2.80', '203.0.113.80')).sort());
+    await driver.way(unused, 'done');
+    await expect(driver.act('/hosts', { way: 'repoint', newDnsHost: null, newWebHost: real.host('new web') })).rejects.toThrow(/under way/);
     await driver.act('/close');
   });
 
@@ -116,14 +140,14 @@ const DOMAINS = {
     const driver = await real.inPlace(domain);
     await real.changed(driver);
     await until('the new value is remembered', async () => (await answer(`www.${domain.name}`)) === '203.0.113.80');
-    await driver.call('POST', `${await driver.leg()}/back`);
+    await driver.act('/back', { how: 'records' });
     const back = await driver.done('changed');
     expect(back.legs.map((leg) => [leg.kind, leg.followed, leg.isBack])).toEqual([
       ['repoint', true, false],
       ['repoint', false, true],
     ]);
     // What is over takes no acts any more.
-    await expect(driver.call('POST', `/api/legs/${back.legs[0]!.id}/back`)).rejects.toThrow(/leg is over/);
+    await expect(driver.call('POST', `/api/legs/${back.legs[0]!.id}/back`, { how: 'records' })).rejects.toThrow(/leg is over/);
     const settled = await driver.done('settle');
     const { t0 } = settled.legs[1]!.seen;
     expect(settled.legs[1]!.times!.last.at!).toBeGreaterThanOrEqual(t0!.lastOld + 2);
@@ -131,6 +155,80 @@ const DOMAINS = {
     await driver.done('raise');
     expect(await lines(real.oldAddress(domain), domain)).toEqual(before);
     await driver.act('/close');
+  });
+
+  describe('a web host that looks for a token before the cutover', () => {
+    const token = '"token=k2f9"';
+    beforeAll(() =>
+      real.addHost('asking web', {
+        role: 'web',
+        addresses: ['203.0.113.80'],
+        requires: [{ owner: '@', type: 'TXT', data: '', early: true, ends: 'verified' }],
+        tasks: [{ title: 'Prove it', by: 'us', when: 'before', waits: true }],
+      }),
+    );
+
+    /** Chosen, its token given, sent to the live zone beside what is there, and seen; the task that waited for it is done. */
+    async function proved(domain: RealDomain, choice: object): Promise<Driver> {
+      const driver = await Driver.begin(real.api, domain.name);
+      await driver.done('survey');
+      await driver.act('/hosts', { ...choice, newWebHost: real.host('asking web') });
+      const need = (await driver.move()).legs[0]!.asked!.needs[0]!;
+      expect(need).toMatchObject({ state: 'open', data: null, given: true });
+      await expect(driver.act('/given', { requirement: need.id, data: ' ' })).rejects.toThrow(/empty/);
+      await driver.act('/given', { requirement: need.id, data: 'token=k2f9' });
+      expect((await driver.move()).legs[0]!.asked!.needs[0]).toMatchObject({ state: 'planned', data: token });
+      const prove = (await driver.move()).legs[0]!.steps.find((step) => step.title === 'Prove it')!;
+      expect(prove.state).toBe('waiting');
+      await driver.way('early', 'send early');
+      await driver.done('early-seen');
+      await driver.way(prove.id, 'done');
+      return driver;
+    }
+
+    it('has it beside the texts that are there, which is no drift and no beginning of the change', async () => {
+      const domain = DOMAINS.early;
+      const before = await lines(real.oldAddress(domain), domain);
+      const driver = await proved(domain, { way: 'repoint', newDnsHost: null });
+      expect(await lines(real.oldAddress(domain), domain)).toEqual(
+        [...before, `${domain.name}. 6 IN TXT ${token}`]
+          .sort()
+          .map((line) => line.replace(/ \d+ IN TXT/, ' 6 IN TXT'))
+          .sort(),
+      );
+      await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+      await real.open_(driver);
+      const { gate, seen } = (await driver.move()).legs[0]!;
+      expect(seen.ts).toBeNull();
+      expect(gate.lines.find((line) => line.key === 'drift')).toMatchObject({ holds: true });
+      await real.changed(driver);
+      await driver.done('settle');
+      await driver.done('raise');
+      const after = await lines(real.oldAddress(domain), domain);
+      expect(after).toContain(`${domain.name}. 6 IN TXT ${token}`);
+      expect(
+        after
+          .map((line) => line.replace('203.0.113.80', '192.0.2.80'))
+          .filter((line) => !line.includes(token))
+          .sort(),
+      ).toEqual(before);
+    });
+
+    it('is found by the host in the old zone, and is in the new one after the switch', async () => {
+      const domain = DOMAINS.earlyAway;
+      const driver = await proved(domain, { newDnsHost: real.host('new knot') });
+      await driver.act('/push');
+      await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+      await real.open_(driver);
+      const { gate } = (await driver.move()).legs[0]!;
+      expect(gate.lines.map((line) => [line.key, line.passes])).toEqual(
+        expect.arrayContaining([
+          ['asked', true],
+          ['drift', true],
+        ]),
+      );
+      expect(await lines(real.newAddress(domain), domain)).toEqual(expect.arrayContaining([expect.stringContaining(`TXT ${token}`)]));
+    });
   });
 
   it('in two legs: the nameservers first, the website where it then is', async () => {

@@ -57,9 +57,7 @@ describe('a server that is killed again and again', () => {
     };
     await killOnce('begun');
     await doneAndKilled('survey');
-    const { hosts } = await driver.call<{ hosts: { id: string; name: string }[] }>('GET', '/api/hosts');
-    const id = (name: string): string => hosts.find((host) => host.name.startsWith(name))!.id;
-    await driver.act('/hosts', { newDnsHost: id('Quillmere'), newWebHost: id('Thornwick') });
+    await driver.act('/hosts', { newDnsHost: await driver.hostId('Quillmere'), newWebHost: await driver.hostId('Thornwick') });
     await killOnce('choose done');
     lab.addDomain('quillmere', ZONE);
     await driver.act('/push');
@@ -134,13 +132,11 @@ describe('two servers on one database', () => {
     const second = await server.another();
     try {
       const apis = [world.api, await new Api(second.address).signIn('technician', DEMO_PASSWORD)];
-      const { hosts } = await apis[0]!.call<{ hosts: { id: string; name: string }[] }>('GET', '/api/hosts');
-      const id = (name: string): string => hosts.find((host) => host.name.startsWith(name))!.id;
       const first = await Driver.begin(apis[0]!, 'gull-radio.example');
       const other = new Driver(apis[1]!, first.id);
       await other.done('survey');
       lab.addDomain('quillmere', 'gull-radio.example.');
-      await first.act('/hosts', { newDnsHost: id('Quillmere'), newWebHost: id('Thornwick') });
+      await first.act('/hosts', { newDnsHost: await first.hostId('Quillmere'), newWebHost: await first.hostId('Thornwick') });
       // Both press Push at once; one of them may be told that it was done.
       await Promise.allSettled([first.act('/push'), other.act('/push')]);
       await Promise.allSettled([first.act('/approve', { lowerAt: null, plannedSwitch: null }), other.act('/approve', { lowerAt: null, plannedSwitch: null })]);

@@ -65,6 +65,46 @@ describe('a large ledger', () => {
     expect(((await changed.json()) as LedgerPage).rulings[150]).toMatchObject({ id: rows[650]!.id, ruling: 'drop' });
   });
 
+  it('rules many rows as one decision, which one undo takes back and one redo makes again; single rulings go on from there', async () => {
+    const many = rows.slice(10, 510).map((row) => row.id);
+    const kinds = async (): Promise<string> => {
+      const { rulings } = joinedLedger(await pages(2000));
+      const of = new Map(rulings.map((one) => [one.id, one.ruling]));
+      return [rows[9]!.id, many[0]!, many[499]!, rows[510]!.id].map((id) => of.get(id)).join(' ');
+    };
+    const decided = async (): Promise<number> =>
+      Number((await database('decisions').where({ leg_id: leg }).count<{ count: string }[]>('* as count'))[0]!.count);
+    const before = await decided();
+    await api.call('PUT', `/api/legs/${leg}/rulings`, { rows: many, ruling: 'repoint', data: '192.0.2.88' });
+    expect([await kinds(), await decided()]).toEqual(['carry repoint repoint carry', before + 1]);
+    await api.call('POST', `/api/legs/${leg}/undo`);
+    expect(await kinds()).toBe('carry carry carry carry');
+    await api.call('POST', `/api/legs/${leg}/redo`);
+    expect(await kinds()).toBe('carry repoint repoint carry');
+    // One of them is ruled alone, from what it became with the others; then all of them again.
+    await api.call('PUT', `/api/legs/${leg}/rulings/${many[0]!}`, { ruling: 'repoint', ttl: '60' });
+    const { rulings } = joinedLedger(await pages(2000));
+    expect(rulings.find((one) => one.id === many[0])!.planned).toMatchObject({ ttl: 60, data: ['192.0.2.88'] });
+    await api.call('PUT', `/api/legs/${leg}/rulings`, { rows: many, ruling: 'drop' });
+    expect(await kinds()).toBe('carry drop drop carry');
+    await api.call('POST', `/api/legs/${leg}/undo`);
+    await api.call('POST', `/api/legs/${leg}/undo`);
+    expect(await kinds()).toBe('carry repoint repoint carry');
+    await api.call('POST', `/api/legs/${leg}/undo`);
+    expect(await kinds()).toBe('carry carry carry carry');
+  });
+
+  it('rules none of many where one cannot be so, and says which', async () => {
+    const wrong = async (body: object): Promise<unknown> =>
+      api.call('PUT', `/api/legs/${leg}/rulings`, body).catch((error: unknown) => (error as ApiError).message);
+    expect(await wrong({ rows: [rows[1]!.id, rows[ALIAS]!.id], ruling: 'repoint', data: 'sites.new.example.' })).toContain(rows[1]!.owner);
+    expect(await wrong({ rows: [rows[1]!.id, randomUUID()], ruling: 'drop' })).toMatch(/proposed anew, or are gone/);
+    const { rulings } = joinedLedger(await pages(2000));
+    expect(rulings.find((one) => one.id === rows[1]!.id)!.ruling).toBe('carry');
+    for (const body of [{ rows: [], ruling: 'drop' }, { rows: [rows[1]!.id], ruling: 'new' }, { ruling: 'drop' }])
+      await expect(api.call('PUT', `/api/legs/${leg}/rulings`, body)).rejects.toMatchObject({ status: 400 });
+  });
+
   it('refuses to go on after a row that is gone, and pages without end', async () => {
     await expect(page(`?after=${randomUUID()}`)).rejects.toMatchObject({ status: 409 });
     for (const query of ['?limit=0', '?limit=2001', '?limit=x']) {

@@ -30,9 +30,8 @@ describe('a nameserver set that was typed wrongly', () => {
     const driver = await Driver.begin(api, 'canoe-yard.example');
     await driver.done('survey');
     const { hosts } = await api.call<{ hosts: { id: string; name: string; nameservers: string[] }[] }>('GET', '/api/hosts');
-    const id = (name: string): string => hosts.find((host) => host.name.startsWith(name))!.id;
     expect(hosts.find((host) => host.name === 'Pebbledock DNS')!.nameservers).toContain('dns-a.pebbledock.example.');
-    await driver.act('/hosts', { newDnsHost: id('Quillmere'), newWebHost: id('Thornwick') });
+    await driver.act('/hosts', { newDnsHost: await driver.hostId('Quillmere'), newWebHost: await driver.hostId('Thornwick') });
     lab.addDomain('quillmere', ZONE);
     await driver.act('/push');
     await driver.done('served');

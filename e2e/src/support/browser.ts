@@ -1,7 +1,8 @@
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import puppeteer, { Browser, Page } from 'puppeteer-core';
+import puppeteer, { Browser, KeyInput, Page } from 'puppeteer-core';
+import { until } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
 
 /** With SCREENSHOTS=1 the pictures of docs/screenshots are taken anew. */
@@ -41,8 +42,19 @@ export class Chromium {
   }
 
   async page(width = 1280, height = 800): Promise<Page> {
-    const page = await this.browser.newPage();
-    page.setDefaultTimeout(60_000);
+    return this.listened(await this.browser.newPage(), width, height);
+  }
+
+  /** A page of somebody else: in a window of its own, since one that is hidden behind another is not drawn, and is waited for in vain. */
+  async theirs(width = 1280, height = 800): Promise<Page> {
+    return this.listened(await (await this.browser.createBrowserContext()).newPage(), width, height);
+  }
+
+  private async listened(page: Page, width: number, height: number): Promise<Page> {
+    page.setDefaultTimeout(120_000);
+    pressesElements(page);
+    // Keys reach it, and it is drawn, whatever other window was opened last.
+    await (await page.createCDPSession()).send('Emulation.setFocusEmulationEnabled', { enabled: true });
     await page.setViewport({ width, height });
     page.on('pageerror', (error) => this.complaints.push(String(error)));
     page.on('console', (message) => {
@@ -58,7 +70,68 @@ export class Chromium {
   }
 }
 
+/** What is pressed is the element and not its place: on a busy machine a page can be drawn late, and a place is waited for in vain. */
+function pressesElements(page: Page): void {
+  const locate = page.locator.bind(page);
+  const pressed = async (selector: string): Promise<void> => {
+    await until(
+      () => `${selector} can be pressed at ${page.url()}`,
+      async () => {
+        const element = await page.$(selector);
+        return element?.evaluate((one) => {
+          if (one.closest(':disabled')) return false;
+          (one as HTMLElement).click();
+          return true;
+        });
+      },
+      120,
+    );
+  };
+  page.locator = ((selector: string) => {
+    const locator = locate(selector).setEnsureElementIsInTheViewport(false).setWaitForStableBoundingBox(false);
+    locator.click = () => pressed(selector);
+    return locator;
+  }) as Page['locator'];
+}
+
+/** Presses a key, again if need be, until the page says so: a key that comes while the page is being made anew is lost. */
+export async function pressKey(page: Page, key: KeyInput, says: RegExp): Promise<void> {
+  await until(
+    () => `after ${key} the page says ${says.source}`,
+    async () => {
+      await page.keyboard.press(key);
+      const end = performance.now() + 2000;
+      while (performance.now() < end) if (says.test(await page.evaluate(() => document.body.innerText))) return true;
+      return undefined;
+    },
+  );
+}
+
 export const button = (name: string): string => `::-p-aria([name="${name}"][role="button"])`;
+/** Presses a button once it can be pressed, wherever it stands by then: pages go on changing while a clock hurries. */
+export async function press(page: Page, name: string): Promise<void> {
+  await page.locator(button(name)).click();
+}
+
+/** Where a change has been decided; a quick look sees it take effect before the page has said that it waits. */
+export const SUBMITTED = /Waiting for the parent to publish the change|The parent publishes the new nameservers since/;
+export const CHANGED = /Waiting for every authority to serve the new values|Every authority serves the new values since/;
+
+/** Presses a button, again if need be, until the page says so: an act that looks first may find that a look came late, and refuse. */
+export async function pressUntil(page: Page, name: string, says: RegExp): Promise<void> {
+  let shown = '';
+  await until(
+    () => `pressed ${name}, the page says ${says.source}: ${shown}`,
+    async () => {
+      shown = await page.evaluate(() => document.body.innerText.slice(0, 2500));
+      if (says.test(shown)) return true;
+      const element = await page.$(button(name));
+      await element?.evaluate((one) => (one as HTMLButtonElement).click());
+      return undefined;
+    },
+  );
+}
+
 export const link = (name: string): string => `::-p-aria([name="${name}"][role="link"])`;
 export const field = (name: string): string => `::-p-aria([name="${name}"][role="textbox"])`;
 
@@ -81,7 +154,7 @@ export async function signIn(page: Page, address: string, login: string): Promis
 }
 
 /** Waits for words anywhere on the page. */
-export async function words(page: Page, text: string | RegExp, timeout = 60_000): Promise<void> {
+export async function words(page: Page, text: string | RegExp, timeout = 120_000): Promise<void> {
   const source = typeof text === 'string' ? text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&') : text.source;
   try {
     await page.waitForFunction((pattern: string) => new RegExp(pattern).test(document.body.innerText), { timeout, polling: 100 }, source);
@@ -93,7 +166,11 @@ export async function words(page: Page, text: string | RegExp, timeout = 60_000)
 /** The row of the ledger that a key acts on; before it stands there, a key has nothing to act on. */
 export const CURRENT_ROW = '[data-index] [aria-current=true]';
 
-/** Opens a chapter of the move that is on the screen. */
-export async function chapter(page: Page, name: 'survey' | 'rebuild' | 'timetable' | 'switch' | 'watch' | 'trail'): Promise<void> {
-  await page.locator(`nav[aria-label="Chapters"] a[href$="/${name}"]`).click();
+/**
+ * Opens a chapter of the move that is on the screen, or one of the pages beside them. What they still lack changes while they are
+ * aimed at: the link itself is pressed, not the place where it stood.
+ */
+export async function chapter(page: Page, name: 'survey' | 'rebuild' | 'timetable' | 'switch' | 'watch' | 'trail' | 'asked' | 'sheet'): Promise<void> {
+  const link = await page.waitForSelector(`nav[aria-label="Chapters"] a[href$="/${name}"]`);
+  await link!.evaluate((element) => (element as HTMLAnchorElement).click());
 }

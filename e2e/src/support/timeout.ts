@@ -1,2 +1,2 @@
 // Processes are started and real servers are waited for; conditions end the tests, this only ends a hang.
-jest.setTimeout(240_000);
+jest.setTimeout(480_000);

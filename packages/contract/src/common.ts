@@ -6,6 +6,11 @@ export const instant = z.number();
 
 export const rrsetSchema = z.object({ owner: z.string(), type: z.string(), ttl: z.number(), data: z.array(z.string()) });
 
+/** Sets as somebody pasted them. */
+export const givenSetsSchema = z
+  .array(z.object({ owner: z.string().max(1100), type: z.string().max(20), ttl: z.number(), data: z.array(z.string().max(300_000)).max(20_000) }))
+  .max(40_000);
+
 export const seenBetween = z.object({ lastOld: instant, firstNew: instant });
 
 /** A moment with the sum that led to it; null: no bound is known. */

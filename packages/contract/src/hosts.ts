@@ -1,19 +1,34 @@
 import {
+  AFTER_LEAVING,
+  EDGES,
+  FORM_CONFIRM,
+  FORM_DOT,
+  FORM_ENTRY,
+  FRONTING_WISHES,
   Name,
   NameError,
+  REQUIREMENT_ENDS,
   STYLE_APEX,
   STYLE_DOT,
   STYLE_LONG,
   STYLE_NAMES,
   STYLE_PRIORITY,
   STYLE_TEXT,
+  TASK_BY,
+  TASK_WHEN,
   TSIG_ALGORITHMS,
+  USUAL_HABITS,
+  beginsWith,
+  forwardsTo,
   isIpv4,
   isIpv6,
+  lockedSet,
   parsePrefix,
   rrsetFromText,
+  typeCode,
 } from '@wanderon/core';
 import { z } from 'zod';
+import { instant } from './common';
 
 const hostName = z
   .string()
@@ -41,14 +56,62 @@ const prefix = z
 export const HOST_ROLES = ['dns', 'web', 'registrar'] as const;
 
 export const requirementSchema = z
-  .object({ owner: z.string().trim().min(1).max(255), type: z.string().trim().min(1).max(20), data: z.string().trim().min(1).max(2000) })
+  .object({
+    /** Empty: it is a new one. */
+    id: z.string().max(2400).default(''),
+    owner: z.string().trim().min(1, 'Type a name, or @ for the domain itself.').max(255),
+    type: z.string().trim().toUpperCase().min(1).max(20),
+    /** Empty: the host gives a value for each site. */
+    data: z.string().trim().max(2000),
+    either: z.string().trim().max(60).default(''),
+    needed: z.boolean().default(true),
+    early: z.boolean().default(false),
+    ends: z.enum(REQUIREMENT_ENDS).default('kept'),
+    fronting: z.enum(FRONTING_WISHES).default('either'),
+  })
   .superRefine((need, context) => {
+    const shown = (code: string, path: string): void => context.addIssue({ code: 'custom', path: [path], message: code });
+    if (typeCode(need.type) === undefined) return shown(`${need.type} is not a record type.`, 'type');
+    try {
+      Name.parse(need.owner, Name.parse('zone.example.'));
+    } catch (error) {
+      if (!(error instanceof NameError)) throw error;
+      return shown(`The name cannot be read: ${error.message}.`, 'owner');
+    }
+    if (need.data === '') return;
     try {
       rrsetFromText({ owner: 'x.', type: need.type, ttl: 0, data: [need.data.replaceAll('{zone}', 'zone.example')] });
     } catch (error) {
       context.addIssue({ code: 'custom', path: ['data'], message: `This is no ${need.type} record: ${(error as Error).message}.` });
     }
   });
+
+/** Something that has to be done at a web host, besides records. */
+export const taskSchema = z.object({
+  /** Empty: it is a new one. */
+  id: z.string().max(60).default(''),
+  title: z.string().trim().min(1, 'Say what is to be done.').max(120),
+  by: z.enum(TASK_BY),
+  when: z.enum(TASK_WHEN),
+  waits: z.boolean().default(false),
+  note: z.string().trim().max(600).default(''),
+});
+
+/** How a registrar's page wants a nameserver set. */
+export const registrarFormSchema = z
+  .object({
+    entry: z.enum(FORM_ENTRY),
+    shown: z.number().int().min(1).max(26),
+    least: z.number().int().min(1).max(13),
+    most: z.number().int().min(1).max(26),
+    dot: z.enum(FORM_DOT),
+    emptyFirst: z.boolean(),
+    apart: z.boolean(),
+    consent: z.boolean(),
+    confirm: z.enum(FORM_CONFIRM),
+    warnings: z.array(z.string().trim().min(1).max(200)).max(10),
+  })
+  .refine((form) => form.least <= form.most, { path: ['most'], message: 'At the most is less than at the least.' });
 
 export const hostKeySchema = z.object({
   name: hostName,
@@ -60,6 +123,38 @@ export const hostKeySchema = z.object({
     .regex(/^[A-Za-z0-9+/]+={0,2}$/, 'The secret is base64.'),
 });
 
+/** Any zone: what stands in a line is tried with it. */
+const SOME_ZONE = 'zone.example.';
+
+/** Lines of which each one is read by itself; what it throws is what is wrong with it. */
+const readLines = (most: number, read: (line: string) => unknown) =>
+  z
+    .array(
+      z
+        .string()
+        .trim()
+        .min(1)
+        .max(4000)
+        .superRefine((line, context) => {
+          try {
+            read(line);
+          } catch (error) {
+            context.addIssue({ code: 'custom', message: (error as Error).message });
+          }
+        }),
+    )
+    .max(most, `There can be ${most} lines.`);
+
+/** How a DNS host goes about its zones. */
+export const dnsHabitsSchema = z.object({
+  company: z.string().trim().max(100),
+  begins: readLines(60, (line) => beginsWith([line], SOME_ZONE)),
+  locks: readLines(30, (line) => lockedSet(line, SOME_ZONE)),
+  forwards: readLines(40, (line) => forwardsTo([line])),
+  afterLeaving: z.enum(AFTER_LEAVING),
+  edge: z.enum(EDGES),
+});
+
 /** How one host's panel wants names and values typed. */
 export const entryStyleSchema = z.object({
   names: z.enum(STYLE_NAMES),
@@ -69,6 +164,16 @@ export const entryStyleSchema = z.object({
   longText: z.enum(STYLE_LONG),
   priority: z.enum(STYLE_PRIORITY),
   ttls: z.array(z.number().int('A TTL is a whole number of seconds.').min(0).max(2_147_483_647)).max(40).nullable(),
+  lacks: z
+    .array(
+      z
+        .string()
+        .trim()
+        .toUpperCase()
+        .refine((type) => typeCode(type) !== undefined, 'This is not a record type.'),
+    )
+    .max(60)
+    .default([]),
 });
 
 export const hostInputSchema = z.object({
@@ -81,7 +186,17 @@ export const hostInputSchema = z.object({
   /** Null: nothing is known of its panel, and what most want is taken. */
   entry: entryStyleSchema.nullable().default(null),
   aliasTarget: hostName.nullable(),
-  requires: z.array(requirementSchema).max(20),
+  requires: z.array(requirementSchema).max(40),
+  tasks: z.array(taskSchema).max(40).default([]),
+  /** Of a web host: what it wants of a DNS host that fronts names, and whether it sends everybody to HTTPS. */
+  fronting: z.enum(FRONTING_WISHES).default('either'),
+  forcesHttps: z.boolean().default(false),
+  /** Of a DNS host; false: it takes a zone only once the domain is delegated to it. */
+  holdsEarly: z.boolean().default(true),
+  /** Of a DNS host. */
+  habits: dnsHabitsSchema.default(() => ({ ...USUAL_HABITS, begins: [], locks: [], forwards: [] })),
+  /** Of a registrar; null: nothing is known of its page. */
+  form: registrarFormSchema.nullable().default(null),
   /** Where updates are sent; the first nameserver where absent. */
   updateAddress: address.nullable(),
   note: z.string().trim().max(2000),
@@ -99,7 +214,13 @@ export const hostSchema = z.object({
   fronts: z.array(z.string()),
   entry: entryStyleSchema.nullable(),
   aliasTarget: z.string().nullable(),
-  requires: z.array(z.object({ owner: z.string(), type: z.string(), data: z.string() })),
+  requires: z.array(requirementSchema),
+  tasks: z.array(taskSchema),
+  fronting: z.enum(FRONTING_WISHES),
+  forcesHttps: z.boolean(),
+  holdsEarly: z.boolean(),
+  habits: dnsHabitsSchema,
+  form: registrarFormSchema.nullable(),
   updateAddress: z.string().nullable(),
   note: z.string(),
   keyName: z.string().nullable(),
@@ -107,3 +228,12 @@ export const hostSchema = z.object({
 export type Host = z.infer<typeof hostSchema>;
 
 export const hostListSchema = z.object({ hosts: z.array(hostSchema) });
+
+/** A host with what it is used for, and what became of it. */
+export const hostPageSchema = z.object({
+  host: hostSchema,
+  /** Open moves first. */
+  uses: z.array(z.object({ id: z.string(), domain: z.string(), state: z.string(), as: z.string() })),
+  history: z.array(z.object({ at: instant, person: z.string().nullable(), text: z.string() })),
+});
+export type HostPageView = z.infer<typeof hostPageSchema>;

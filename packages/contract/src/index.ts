@@ -9,3 +9,4 @@ export * from './surveys';
 export * from './sweeps';
 export * from './watch';
 export * from './ways';
+export * from './sheets';

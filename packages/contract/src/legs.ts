@@ -1,6 +1,6 @@
-import { CHAPTERS, LEG_KINDS, RULINGS, STEP_BY, STEP_STATES, WAYS } from '@wanderon/core';
+import { BACK_WAYS, CHAPTERS, FRONTING, LEG_KINDS, PURPOSES, REQUIREMENT_ENDS, RULINGS, STEP_BY, STEP_STATES, WAYS } from '@wanderon/core';
 import { z } from 'zod';
-import { derivedSchema, instant, rrsetSchema, seenBetween, waySchema } from './common';
+import { derivedSchema, givenSetsSchema, instant, rrsetSchema, seenBetween, waySchema } from './common';
 
 export const stepSchema = z.object({
   id: z.string(),
@@ -30,6 +30,8 @@ export const lineSchema = z.object({
   seenAt: instant.nullable(),
   holdsAt: instant.nullable(),
   waivable: z.boolean(),
+  /** What is in its way, one by one. */
+  about: z.array(z.string()),
   /** Stands for what is in its way; another one where anything of that is another. */
   facts: z.string(),
   /** Why a person let it pass. */
@@ -49,6 +51,8 @@ export const rulingSchema = z.object({
   planned: rrsetSchema.nullable(),
   reason: z.string(),
   decidedBy: z.string().nullable(),
+  /** How its name is to be answered, at a host that fronts names; null where it does not, or the name leads nowhere. */
+  fronting: z.enum(FRONTING).nullable(),
 });
 export type RulingView = z.infer<typeof rulingSchema>;
 
@@ -62,8 +66,10 @@ export const servedSchema = z.object({
       address: z.string(),
       at: instant.nullable(),
       problem: z.string().nullable(),
-      /** `slip`: what was done wrong, where a known slip explains it, and what to change. */
-      differs: z.array(rrsetSchema.extend({ slip: z.string().nullable() })),
+      /** Its apex NS set is the new one. */
+      apexNew: z.boolean(),
+      /** `slip`: what was done wrong, where a known slip explains it, and what to change; `forgotten`: only that it is not there, or as before. */
+      differs: z.array(rrsetSchema.extend({ slip: z.string().nullable(), forgotten: z.boolean() })),
       extras: z.array(rrsetSchema),
     }),
   ),
@@ -110,8 +116,41 @@ export const legSchema = z.object({
   lowerTo: z.number(),
   approved: z.boolean(),
   pushed: z.boolean(),
+  /** What stands at the DNS host is typed by a person. */
+  byHand: z.boolean(),
+  /** The ways back, and how long each takes in seconds (null: no bound); none where there is nothing to set back. */
+  back: z.array(z.object({ how: z.enum(BACK_WAYS), ruledOut: z.string().nullable(), takes: z.number().nullable(), gone: derivedSchema })),
+  /** Who registered the domain, as the registry says; null where it was not asked yet, or does not say. */
+  registrar: z.string().nullable(),
+  /** What the new hosts ask for; null where none does. */
+  asked: z
+    .object({
+      /** Those that ask for something, and the web host, whose records they are. */
+      hosts: z.array(z.string()),
+      web: z.string().nullable(),
+      needs: z.array(
+        z.object({
+          id: z.string(),
+          owner: z.string(),
+          type: z.string(),
+          data: z.string().nullable(),
+          state: z.enum(['planned', 'open', 'instead']),
+          /** The host gives a value for this site. */
+          given: z.boolean(),
+          either: z.string(),
+          needed: z.boolean(),
+          early: z.boolean(),
+          ends: z.enum(REQUIREMENT_ENDS),
+        }),
+      ),
+      /** What is otherwise at the host by now than the move was planned with. */
+      changes: z.array(z.string()),
+    })
+    .nullable(),
   /** Rows of the handover sheet that are ticked, by everybody who has it open. */
   typed: z.array(z.string()),
+  /** Names whose change in place no answer shows, since the same edge fronts them before and after. */
+  unseen: z.array(z.string()),
   /** A survey was asked for and is not taken yet, beside the plan. */
   surveyAgain: z.boolean(),
   /** Steps for which something was sent to a server, whether or not it was seen to take effect. */
@@ -129,6 +168,10 @@ export const ledgerSchema = z.object({
   rulings: z.array(rulingSchema),
   remarks: z.array(remarkSchema),
   served: servedSchema.nullable(),
+  /** What the panel of the DNS host was seen to show, as somebody pasted it; told on the first page. */
+  shown: z.array(rrsetSchema).nullable(),
+  /** What people say record sets are for; told on the first page. */
+  purposes: z.array(z.object({ owner: z.string(), type: z.string(), purpose: z.enum(PURPOSES) })),
 });
 export type LedgerView = z.infer<typeof ledgerSchema>;
 
@@ -158,6 +201,8 @@ export function joinedLedger(pages: readonly LedgerView[]): LedgerView {
   const last = pages.findLast((page) => page.served)?.served;
   const of = (address: string): ServedView['servers'] => pages.flatMap((page) => page.served?.servers.filter((one) => one.address === address) ?? []);
   return {
+    shown: pages[0]?.shown ?? null,
+    purposes: pages[0]?.purposes ?? [],
     rulings: pages.flatMap((page) => page.rulings),
     remarks: pages.flatMap((page) => page.remarks),
     served: last
@@ -173,9 +218,22 @@ export function joinedLedger(pages: readonly LedgerView[]): LedgerView {
 }
 
 /** `newDnsHost`: where the nameservers change; `newWebHost` null: the website stays. */
-export const chooseHostsSchema = z.object({ way: z.enum(WAYS).default('nameservers'), newDnsHost: z.string().nullable(), newWebHost: z.string().nullable() });
+export const chooseHostsSchema = z.object({
+  way: z.enum(WAYS).default('nameservers'),
+  newDnsHost: z.string().nullable(),
+  newWebHost: z.string().nullable(),
+  /** Nothing of what was found is carried: the zone starts from what the web host needs. Null: what was found is carried. */
+  fresh: z.object({ declineMail: z.boolean() }).nullable().default(null),
+});
 export type ChooseHosts = z.output<typeof chooseHostsSchema>;
 export const editRulingSchema = z.object({ ruling: z.enum(RULINGS), ttl: z.string().max(40).optional(), data: z.string().max(300_000).optional() });
+/** The same for many rows at once, as one decision. */
+export const editRulingsSchema = z.object({
+  rows: z.array(z.string().max(40)).min(1).max(5000),
+  ruling: z.enum(['carry', 'repoint', 'drop']),
+  data: z.string().max(300_000).optional(),
+});
+export type EditRulings = z.infer<typeof editRulingsSchema>;
 export const newRulingSchema = z.object({ owner: z.string().max(1100), type: z.string().max(20), ttl: z.string().max(40), data: z.string().max(300_000) });
 export const approveSchema = z.object({
   /** When the TTLs go down; null: at once. */
@@ -184,14 +242,25 @@ export const approveSchema = z.object({
   /** Seconds to which the TTLs go down. */
   lowerTo: z.number().int().min(1, 'A TTL is lowered to 1 s at least.').max(86_400).default(300),
 });
+/** The value that the web host gave for this site. */
+export const givenSchema = z.object({ requirement: z.string().max(2400), data: z.string().max(10_000) });
+export type GivenInput = z.infer<typeof givenSchema>;
+export const backSchema = z.object({ how: z.enum(BACK_WAYS) });
+export type BackInput = z.infer<typeof backSchema>;
 /** A row of the handover sheet that is typed, or not after all. */
 export const typedSchema = z.object({ row: z.string().min(1).max(70_000), typed: z.boolean() });
 export type TypedInput = z.infer<typeof typedSchema>;
+/** How a name is to be answered at a host that fronts names. */
+export const frontingSchema = z.object({ owner: z.string().min(1).max(1100), state: z.enum(FRONTING) });
+export type FrontingInput = z.infer<typeof frontingSchema>;
+/** What the panel shows, as it was read from what was copied there; null: it is forgotten. */
+export const panelShownSchema = z.object({ sets: givenSetsSchema.nullable() });
+export type PanelShown = z.infer<typeof panelShownSchema>;
 /** A way that a person takes, with a reason where one is asked for. */
 export const takeWaySchema = z.object({
-  step: z.string().max(40),
+  step: z.string().max(2500),
   act: waySchema.shape.act,
-  subject: z.string().max(1200),
+  subject: z.string().max(2500),
   reason: z.string().max(2000).default(''),
 });
 export type TakeWay = z.input<typeof takeWaySchema>;

@@ -9,10 +9,20 @@ export const scopeSchema = z.discriminatedUnion('kind', [
 ]);
 
 export const readDomainSchema = z.object({ text: z.string().max(5000) });
-export const domainChoiceSchema = z.object({ scope: z.enum(['whole', 'name']), zone: z.string(), name: z.string(), shown: z.string() });
+export const domainChoiceSchema = z.object({
+  scope: z.enum(['whole', 'name']),
+  zone: z.string(),
+  names: z.array(z.string()),
+  shown: z.string(),
+});
 export const readDomainResultSchema = z.object({ choices: z.array(domainChoiceSchema) });
 
-export const newMoveSchema = z.object({ domain: z.string().min(1, 'Type a domain name.').max(5000), scope: z.enum(['whole', 'name']).default('whole') });
+export const newMoveSchema = z.object({
+  domain: z.string().min(1, 'Type a domain name.').max(5000),
+  scope: z.enum(['whole', 'name']).default('whole'),
+  /** Somebody says that nothing was ever delegated to: else a domain that is not is refused, since it may be misspelt. */
+  unused: z.boolean().default(false),
+});
 export type NewMove = z.infer<typeof newMoveSchema>;
 
 export const markSchema = z.object({ at: instant, label: z.string(), kind: z.enum(['step', 'horizon', 'planned']), derived: derivedSchema.nullable() });

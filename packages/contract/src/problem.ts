@@ -10,5 +10,7 @@ export const problemSchema = z.object({
   kept: z.string().optional(),
   /** A move that is in the way. */
   move: z.string().optional(),
+  /** A domain that is not delegated can be begun as one that was never used. */
+  unused: z.boolean().optional(),
 });
 export type Problem = z.infer<typeof problemSchema>;

@@ -1,6 +1,6 @@
 import { PURPOSES } from '@wanderon/core';
 import { z } from 'zod';
-import { instant, rrsetSchema } from './common';
+import { givenSetsSchema, instant, rrsetSchema } from './common';
 
 const referralSchema = z.object({
   server: z.string(),
@@ -163,8 +163,6 @@ export const inHandSchema = z.object({
   /** Of the zone file, where it was one: a file whose serial is served is nearly a proof. */
   serial: z.number().int().min(0).max(0xffff_ffff).nullable().default(null),
   names: z.array(z.string().max(1100)).max(20_000),
-  sets: z
-    .array(z.object({ owner: z.string().max(1100), type: z.string().max(20), ttl: z.number(), data: z.array(z.string().max(300_000)).max(20_000) }))
-    .max(40_000),
+  sets: givenSetsSchema,
 });
 export type InHandInput = z.input<typeof inHandSchema>;

@@ -1,4 +1,4 @@
-import { VERDICTS } from '@wanderon/core';
+import { NOT_YET_ACTS, NOT_YET_PLACES, VERDICTS } from '@wanderon/core';
 import { z } from 'zod';
 import { instant } from './common';
 
@@ -43,6 +43,8 @@ export const watchSchema = z.object({
     }),
   ),
   settled: z.boolean(),
+  /** Why the new may not be seen yet, once the change has begun. */
+  notYet: z.array(z.object({ place: z.enum(NOT_YET_PLACES), act: z.enum(NOT_YET_ACTS), text: z.string(), until: instant.nullable() })),
   missing: z.array(z.string()),
   setAside: z.array(z.string()),
   /** Null before the website was looked at where the plan leads. */

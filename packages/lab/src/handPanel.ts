@@ -6,21 +6,36 @@ import { escapeHtml, page } from './page';
 /** What a panel does with what is typed into it. It stores to the letter; nothing is set right. */
 export interface PanelHabits {
   readonly company: string;
-  /** The zone is appended to every name that is typed; else names are taken as they stand. */
-  readonly appends: boolean;
-  /** What stands for the domain itself. */
-  readonly apex: string;
-  /** A dot at the end of a target: refused, or without it the zone is appended. */
-  readonly dot: 'refused' | 'needed';
-  /** Text is taken with its quotes, as in a zone file; else every character is text. */
-  readonly quotes: boolean;
-  /** Seconds that can be chosen. */
-  readonly ttls: readonly number[];
+  /** The zone is appended to every name that is typed, to none, or to those that do not end in it. */
+  readonly appends: 'always' | 'never' | 'where it lacks';
+  /** What stands for the domain itself; null: its whole name. */
+  readonly apex: string | null;
+  /** A dot at the end of a target: refused, or without it the zone is appended, or it makes no difference. */
+  readonly dot: 'refused' | 'needed' | 'either';
+  /** Text is taken with its quotes, as in a zone file; else every character is text. `long`: only a text of several parts has them. */
+  readonly quotes: 'taken' | 'text' | 'long';
+  /** Priority of MX and SRV has a field, or stands before the value. */
+  readonly priority: 'field' | 'value';
+  /** Seconds that can be chosen; null: any; a number: nothing can be said, and it is this. */
+  readonly ttls: readonly number[] | number | null;
+  /** Types that it does not list. */
+  readonly lacks: readonly string[];
 }
 
+const habits = (company: string, more: Partial<PanelHabits>): PanelHabits => ({
+  ...{ company, appends: 'always', apex: '@', dot: 'either', quotes: 'text', priority: 'field', ttls: null, lacks: [] },
+  ...more,
+});
+
 export const PANELS: Readonly<Record<string, PanelHabits>> = {
-  pebbledock: { company: 'Pebbledock DNS', appends: true, apex: '@', dot: 'refused', quotes: false, ttls: [300, 3600, 86_400] },
-  brackenfold: { company: 'Brackenfold DNS', appends: false, apex: '', dot: 'needed', quotes: true, ttls: [120, 1800, 43_200] },
+  pebbledock: habits('Pebbledock DNS', { dot: 'refused', ttls: [300, 3600, 86_400] }),
+  brackenfold: habits('Brackenfold DNS', { appends: 'never', apex: '', dot: 'needed', quotes: 'taken', ttls: [120, 1800, 43_200] }),
+  heronsgate: habits('Heronsgate DNS', { apex: '', priority: 'value', ttls: 3600 }),
+  copperkiln: habits('Copperkiln DNS', { appends: 'never', apex: null, dot: 'refused', quotes: 'long' }),
+  driftwood: habits('Driftwood Zones', { dot: 'needed', quotes: 'taken', priority: 'value', ttls: [60, 600, 7200] }),
+  millrace: habits('Millrace DNS', { appends: 'where it lacks', apex: '@', quotes: 'taken', ttls: [900, 14_400] }),
+  rookery: habits('Rookery DNS', { appends: 'where it lacks', apex: null, dot: 'needed', quotes: 'long', priority: 'value', ttls: 600 }),
+  tollgate: habits('Tollgate DNS', { dot: 'refused', ttls: [300, 1800], lacks: ['TLSA', 'CAA'] }),
 };
 
 const TYPES = ['A', 'AAAA', 'CNAME', 'MX', 'TXT', 'SRV', 'CAA', 'NS', 'TLSA'];
@@ -38,16 +53,22 @@ export interface Typed {
 
 /** Adds what was typed to a zone, as this panel would. Throws a RangeError with what the panel says where it refuses. */
 export function add(habits: PanelHabits, zone: AuthZone, typed: Typed): void {
-  const origin = zone.origin.toString();
-  const name = typed.name.trim();
-  const owner = Name.parse(name === habits.apex ? origin : habits.appends ? `${name}.${origin}` : `${name}.`);
-  if (!owner.isAtOrBelow(zone.origin)) throw new RangeError(`${name} is not in this zone`);
+  if (habits.lacks.includes(typed.type)) throw new RangeError(`there is no type ${typed.type} here`);
+  const owner = Name.parse(ownerOf(habits, zone.origin.toString(), typed.name.trim()));
+  if (!owner.isAtOrBelow(zone.origin)) throw new RangeError(`${typed.name.trim()} is not in this zone`);
   const type = typeCode(typed.type)!;
-  const data = parseRdata(type, valueOf(habits, typed, origin));
+  const data = parseRdata(type, valueOf(habits, typed, zone.origin.toString()));
   const [others, alias] = [zone.all().filter((set) => set.owner.equals(owner)), TYPE_CODES.CNAME];
   if (others.some((set) => (set.type === alias) !== (type === alias))) throw new RangeError('an alias cannot stand beside other records: delete those first');
   const known = zone.get(owner, type)?.data ?? [];
-  zone.put(owner, type, Number(typed.ttl), type === alias ? [data] : [...known, data]);
+  const ttl = typeof habits.ttls === 'number' ? habits.ttls : Number(typed.ttl);
+  zone.put(owner, type, ttl, type === alias ? [data] : [...known, data]);
+}
+
+function ownerOf({ appends, apex }: PanelHabits, origin: string, name: string): string {
+  if (apex !== null && name === apex) return origin;
+  const isWhole = `${name}.`.toLowerCase() === origin.toLowerCase() || `${name}.`.toLowerCase().endsWith(`.${origin.toLowerCase()}`);
+  return appends === 'never' || (appends === 'where it lacks' && isWhole) ? `${name}.` : `${name}.${origin}`;
 }
 
 export function remove(zone: AuthZone, owner: string, type: string, data: string): void {
@@ -64,12 +85,18 @@ export function remove(zone: AuthZone, owner: string, type: string, data: string
 
 function valueOf(habits: PanelHabits, { type, priority, value }: Typed, origin: string): string {
   const text = value.trim();
-  if (type === 'TXT') return habits.quotes ? text : (text.match(/.{1,255}/gs) ?? ['']).map((part) => `"${part.replace(/["\\]/g, '\\$&')}"`).join(' ');
-  const words = [...(PRIORITY.has(type) ? [priority.trim() || '0'] : []), ...text.split(/\s+/)];
+  if (type === 'TXT') {
+    // Several quoted parts, each of them closed.
+    const inParts = /^"(?:[^"\\]|\\.)*"(?:\s+"(?:[^"\\]|\\.)*")+$/s.test(text);
+    if (habits.quotes === 'taken' || (habits.quotes === 'long' && inParts)) return text;
+    return (text.match(/.{1,255}/gs) ?? ['']).map((part) => `"${part.replace(/["\\]/g, '\\$&')}"`).join(' ');
+  }
+  const own = PRIORITY.has(type) && habits.priority === 'field' ? [priority.trim() || '0'] : [];
+  const words = [...own, ...text.split(/\s+/)];
   if (!TARGET.has(type)) return words.join(' ');
   const target = words.pop()!;
   if (habits.dot === 'refused' && target.endsWith('.')) throw new RangeError(`${target} must not end in a dot`);
-  return [...words, target.endsWith('.') ? target : habits.dot === 'refused' ? `${target}.` : `${target}.${origin}`].join(' ');
+  return [...words, target.endsWith('.') ? target : habits.dot === 'needed' ? `${target}.${origin}` : `${target}.`].join(' ');
 }
 
 /** The pages of one panel. */
@@ -101,8 +128,14 @@ export function panelPage(id: string, host: DnsHost, zoneName: string | null): s
   );
   const options = (all: readonly (string | number)[]): string => all.map((one) => `<option>${one}</option>`).join('');
   const form = `<form method="post" action="/panel/${id}/add"><input type="hidden" name="zone" value="${escapeHtml(origin)}">
-<p><label>Host <input type="text" name="name"></label></p><p><label>Type <select name="type">${options(TYPES)}</select></label>
-<label>Priority <input type="text" name="priority" style="width:4rem"></label> <label>Seconds <select name="ttl">${options(habits.ttls)}</select></label></p>
+<p><label>Host <input type="text" name="name"></label></p><p><label>Type <select name="type">${options(TYPES.filter((type) => !habits.lacks.includes(type)))}</select></label>
+${habits.priority === 'field' ? '<label>Priority <input type="text" name="priority" style="width:4rem"></label>' : ''} ${secondsField(habits)}</p>
 <p><label>Points to <input type="text" name="value"></label></p><button>Add record</button></form>`;
   return page(origin.replace(/\.$/, ''), habits.company, `${form}<table>${rows.join('')}</table><p><a href="/panel/${id}">All domains</a></p>`);
+}
+
+function secondsField({ ttls }: PanelHabits): string {
+  if (typeof ttls === 'number') return '';
+  if (ttls === null) return '<label>Seconds <input type="text" name="ttl" style="width:6rem"></label>';
+  return `<label>Seconds <select name="ttl">${ttls.map((one) => `<option>${one}</option>`).join('')}</select></label>`;
 }

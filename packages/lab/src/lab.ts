@@ -3,7 +3,20 @@ import { createServer, IncomingMessage, RequestListener, Server, ServerResponse 
 import { createServer as createSecureServer } from 'node:https';
 import { AddressInfo } from 'node:net';
 import { dirname } from 'node:path';
-import { Name, NameError, RRset, TYPE_CODES, parseRdata, parseZoneFile, printZoneFile, recordsOf, showName } from '@wanderon/core';
+import {
+  Name,
+  NameError,
+  RRset,
+  TYPE_CODES,
+  TextError,
+  WireError,
+  parseRdata,
+  parseZoneFile,
+  printRdata,
+  printZoneFile,
+  recordsOf,
+  showName,
+} from '@wanderon/core';
 import { DnsClient, NameServer, RouteTable } from '@wanderon/net';
 import { AuthZone } from './authZone';
 import { Dressing, fronts, rotates } from './dressing';
@@ -11,6 +24,8 @@ import { DnsHost, HostWatcher } from './dnsHost';
 import { LabAuthority } from './labAuthority';
 import { rdapDomain } from './rdapDomain';
 import { ClockState, LabClock } from './labClock';
+import { PendingChange, formPage, listPage, mailPage, namesSent, registrarOf, reviewPage, sentPage } from './registrars';
+import { WebPanel } from './webPanel';
 import { PANELS, add, panelPage, remove } from './handPanel';
 import { escapeHtml, page } from './page';
 import { LabResolver, ResolverHabits } from './resolver';
@@ -20,7 +35,9 @@ import {
   NIC,
   RDAP,
   ROOT,
+  DELEGATION_TTL,
   START,
+  UNUSED,
   ScenarioDomain,
   ScenarioHost,
   clientZone,
@@ -46,6 +63,8 @@ export interface LabOptions {
 interface SavedState {
   readonly clock: ClockState;
   readonly zones: readonly { readonly host: string; readonly origin: string; readonly text: string }[];
+  readonly pending?: readonly PendingChange[];
+  readonly larkspur?: ReturnType<WebPanel['saved']>;
 }
 
 /** Where Brackenfold answers for websites that it fronts. */
@@ -86,13 +105,16 @@ export class Lab {
   private control: Server | undefined;
   private saveTimer: NodeJS.Timeout | undefined;
   private url = '';
+  private pending: readonly PendingChange[] = [];
+  private readonly larkspur: WebPanel;
+  private readonly larkspurAt: readonly string[];
 
   private constructor(
     private readonly options: LabOptions,
     saved: SavedState | undefined,
   ) {
     this.clock = new LabClock(saved?.clock.at ?? START, options.rate ?? saved?.clock.rate ?? 1);
-    this.domains = [...DOMAINS, ...(options.more ?? [])];
+    this.domains = [...DOMAINS, ...UNUSED, ...(options.more ?? [])];
     this.hosts = scenarioHosts(options.seed ?? 'fennel');
     const watcher = options.watcher ?? {};
     const time = (): number => Math.floor(Date.now() / 1000);
@@ -123,9 +145,17 @@ export class Lab {
     this.root.load(zoneOf('.', rootZone()));
     this.registry.load(zoneOf(NIC.zone, parentZone(this.domains)));
     for (const { host, zone, text } of infrastructureZones()) this.dnsHosts.get(host)!.load(zoneOf(zone, text));
-    for (const domain of this.domains) this.dnsHosts.get(domain.at ?? 'oldquay')!.load(zoneOf(domain.zone, clientZone(domain)));
+    for (const domain of this.domains.filter((one) => !one.unused)) this.dnsHosts.get(domain.at ?? 'oldquay')!.load(zoneOf(domain.zone, clientZone(domain)));
     for (const { host, origin, text } of saved?.zones ?? []) (host === 'registry' ? this.registry : this.dnsHosts.get(host))?.load(zoneOf(origin, text));
     const client = new DnsClient(this.routes);
+    this.larkspurAt = this.hosts.find((one) => one.id === 'larkspur')!.addresses;
+    this.larkspur = new WebPanel(
+      options.seed ?? 'fennel',
+      () => this.clock.now(),
+      (owner, type) => this.lookUp(client, owner, type),
+    );
+    this.larkspur.load(saved?.larkspur ?? []);
+    this.pending = saved?.pending ?? [];
     this.resolvers = RESOLVERS.map(({ name, habits }, index) => new LabResolver(name, `192.0.2.${101 + index}`, habits, this.hints, client, this.clock));
     this.lookouts = RESOLVERS.map(({ name, habit }, index) => ({ name, habit, address: `192.0.2.${101 + index}` }));
   }
@@ -136,7 +166,8 @@ export class Lab {
     await lab.registry.open(lab.routes);
     for (const host of lab.dnsHosts.values()) await host.open(lab.routes);
     for (const resolver of lab.resolvers) await resolver.open(lab.routes);
-    for (const host of lab.hosts.filter((one) => one.role === 'web')) await lab.openWeb(host.name, host.addresses, host.sites);
+    for (const host of lab.hosts.filter((one) => one.role === 'web'))
+      await lab.openWeb(host.name, host.addresses, host.sites, host.id === 'larkspur' ? (zone) => lab.larkspur.knows(zone) : undefined);
     await lab.openWeb('Brackenfold edge', EDGES);
     await lab.openRdap();
     await lab.openControl(options.port ?? 0);
@@ -165,11 +196,14 @@ export class Lab {
     const owner = Name.parse(zone);
     const parent = this.registry.zones.get(Name.parse(NIC.zone).key)!;
     const before = parent.get(owner, TYPE_CODES.NS);
-    if (!before || !this.domains.some((domain) => domain.zone === zone)) throw new RangeError(`${zone} is not registered here`);
+    if (!this.domains.some((domain) => domain.zone === zone)) throw new RangeError(`${zone} is not registered here`);
     if (names.length < 2) throw new RangeError('at least two nameservers are needed');
     const data = names.map((name) => parseRdata(TYPE_CODES.NS, Name.parse(name).toString()));
-    parent.put(owner, TYPE_CODES.NS, before.ttl, data);
+    parent.put(owner, TYPE_CODES.NS, before?.ttl ?? DELEGATION_TTL, data);
     this.registry.spread(parent);
+    // Where a host takes a zone only then, it is there now.
+    for (const host of this.hosts.filter((one) => one.holdsEarly === false))
+      if (names.some((name) => host.nameservers.some((server) => Name.parse(server.name).equals(Name.parse(name))))) this.addDomain(host.id, owner.toString());
   }
 
   /** What the technician does in Quillmere's panel: an empty zone with the host's own SOA and NS. */
@@ -202,12 +236,23 @@ export class Lab {
   }
 
   /** Sites as hosts serve them: HTTP leads to HTTPS, the apex to `www`, and the path is kept where the host does not lose it. */
-  private async openWeb(name: string, addresses: readonly string[], { plain = false, toFront = [] }: SiteHabits = {}): Promise<void> {
+  private async openWeb(
+    name: string,
+    addresses: readonly string[],
+    { plain = false, toFront = [] }: SiteHabits = {},
+    knows: (zone: string) => boolean = () => true,
+  ): Promise<void> {
     const serve =
       (secure: boolean): RequestListener =>
       (request, response) => {
         const site = (request.headers.host ?? '').toLowerCase();
         const domain = this.domains.find(({ zone }) => `${site}.` === zone);
+        if (!knows(`${site.replace(/^www\./, '')}.`)) {
+          response
+            .writeHead(404, { 'content-type': 'text/html; charset=utf-8' })
+            .end(page('No site here', name, '<p>This domain is not connected to a site.</p>'));
+          return;
+        }
         if (!secure || domain) {
           const path = domain && toFront.includes(domain.zone) ? '/' : (request.url ?? '/');
           response.writeHead(301, { location: `https://${domain ? 'www.' : ''}${site}${path}` }).end();
@@ -250,11 +295,12 @@ export class Lab {
   private async openControl(port: number): Promise<void> {
     this.control = createServer((request, response) => {
       this.serve(request, response).catch((error: unknown) => {
-        const known = error instanceof RangeError || error instanceof NameError;
+        // A panel refuses what it cannot read, and says so.
+        const known = [RangeError, NameError, TextError, WireError].some((kind) => error instanceof kind);
         if (!known) console.error(error);
         response
           .writeHead(known ? 400 : 500, { 'content-type': 'text/html; charset=utf-8' })
-          .end(page('That did not work', 'Lab', `<p class="bad">${escapeHtml(known ? error.message : 'An error of the lab.')}</p>`));
+          .end(page('That did not work', 'Lab', `<p class="bad">${escapeHtml(known ? (error as Error).message : 'An error of the lab.')}</p>`));
       });
     });
     await new Promise<void>((resolve) => this.control!.listen(port, '127.0.0.1', resolve));
@@ -290,37 +336,53 @@ export class Lab {
       case 'GET /scenario':
         return json(this.scenario());
       case 'GET /registrar':
-        return html(this.registrarList());
-      case 'GET /registrar/domain':
-        return html(this.registrarForm(url.searchParams.get('name') ?? ''));
+        return html(listPage([...DOMAINS, ...UNUSED], (zone) => this.nameserversOf(zone)));
+      case 'GET /registrar/domain': {
+        const domain = this.registered(url.searchParams.get('name') ?? '');
+        return html(formPage(domain, this.nameserversOf(domain.zone)));
+      }
       case 'POST /registrar/review': {
         const form = new URLSearchParams(await body(request));
-        return html(this.registrarReview(form.get('name') ?? '', form.getAll('ns')));
+        const domain = this.registered(form.get('name') ?? '');
+        return html(reviewPage(domain, namesSent(domain, form.getAll('ns'))));
       }
       case 'POST /registrar/domain': {
         const form = new URLSearchParams(await body(request));
-        const zone = form.get('name') ?? '';
-        this.changeNameservers(
-          zone,
-          form
-            .getAll('ns')
-            .map((name) => name.trim())
-            .filter((name) => name !== ''),
-        );
-        return html(
-          page(
-            'Nameservers saved',
-            'Harbourlight Names',
-            `<p class="good">The change of <b>${escapeHtml(shown(zone))}</b> was sent to the registry.</p><p><a href="/registrar">All domains</a></p>`,
-          ),
-        );
+        const domain = this.registered(form.get('name') ?? '');
+        const names = namesSent(domain, form.getAll('ns'));
+        if (registrarOf(domain) === 'cliffpath') this.pending = [...this.pending.filter((one) => one.zone !== domain.zone), { zone: domain.zone, names }];
+        else this.changeNameservers(domain.zone, names);
+        this.save();
+        return html(sentPage(domain));
+      }
+      case 'GET /registrar/mail':
+        return html(mailPage(this.pending));
+      case 'POST /registrar/mail': {
+        const zone = new URLSearchParams(await body(request)).get('name') ?? '';
+        const change = this.pending.find((one) => one.zone === zone);
+        if (!change) throw new RangeError('nothing waits for this link');
+        this.changeNameservers(zone, change.names);
+        this.pending = this.pending.filter((one) => one !== change);
+        return html(mailPage(this.pending));
+      }
+      case 'GET /larkspur':
+        return html(this.larkspur.page(url.searchParams.get('zone'), this.larkspurAt));
+      case 'POST /larkspur/domain': {
+        const zone = zoneName(new URLSearchParams(await body(request)).get('name'));
+        this.larkspur.add(this.registered(zone).zone);
+        this.save();
+        return html(this.larkspur.page(zone, this.larkspurAt));
+      }
+      case 'POST /larkspur/check': {
+        const zone = zoneName(new URLSearchParams(await body(request)).get('zone'));
+        await this.larkspur.check(zone, this.larkspurAt);
+        this.save();
+        return html(this.larkspur.page(zone, this.larkspurAt));
       }
       case 'GET /quillmere':
         return html(this.panel());
       case 'POST /quillmere': {
-        const zone = `${(new URLSearchParams(await body(request)).get('name') ?? '').trim().replace(/\.$/, '')}.`;
-        if (!this.domains.some((domain) => domain.zone === zone)) throw new RangeError(`${zone} is not a domain of Fennel & Tide`);
-        this.addDomain('quillmere', zone);
+        this.addDomain('quillmere', this.registered(zoneName(new URLSearchParams(await body(request)).get('name'))).zone);
         return html(this.panel());
       }
       default: {
@@ -336,37 +398,17 @@ export class Lab {
     return set ? printSet(set) : [];
   }
 
-  private registrarList(): string {
-    const rows = DOMAINS.map(
-      ({ zone, client }) =>
-        `<tr><td><a href="/registrar/domain?name=${encodeURIComponent(zone)}">${escapeHtml(shown(zone))}</a></td><td>${escapeHtml(client)}</td><td>${this.nameserversOf(zone).map(escapeHtml).join('<br>')}</td></tr>`,
-    );
-    return page('Your domains', 'Harbourlight Names', `<table><tr><th>Domain</th><th>Owner</th><th>Nameservers</th></tr>${rows.join('')}</table>`);
+  private registered(zone: string): ScenarioDomain {
+    const domain = this.domains.find((one) => one.zone === zone);
+    if (!domain) throw new RangeError(`${zone} is not registered here`);
+    return domain;
   }
 
-  private registrarForm(zone: string): string {
-    const now = this.nameserversOf(zone);
-    if (now.length === 0) throw new RangeError(`${zone} is not registered here`);
-    const fields = Array.from(
-      { length: 5 },
-      (_, i) => `<div><label>Nameserver ${i + 1} <input type="text" name="ns" value="${escapeHtml(now[i]?.replace(/\.$/, '') ?? '')}"></label></div>`,
-    );
-    return page(
-      `Nameservers of ${shown(zone)}`,
-      'Harbourlight Names',
-      `<form method="post" action="/registrar/review"><input type="hidden" name="name" value="${escapeHtml(zone)}">${fields.join('')}<button>Continue</button></form>`,
-    );
-  }
-
-  private registrarReview(zone: string, names: readonly string[]): string {
-    const kept = names.map((name) => name.trim()).filter((name) => name !== '');
-    const inputs = kept.map((name) => `<input type="hidden" name="ns" value="${escapeHtml(name)}">`).join('');
-    return page(
-      'Are you sure?',
-      'Harbourlight Names',
-      `<p class="bad">Changing nameservers can interrupt website and mail of ${escapeHtml(shown(zone))}.</p><ul>${kept.map((name) => `<li>${escapeHtml(name)}</li>`).join('')}</ul>
-<form method="post" action="/registrar/domain"><input type="hidden" name="name" value="${escapeHtml(zone)}">${inputs}<p><label><input type="checkbox" required> These are the nameservers that I was given</label></p><button>Save nameservers</button></form>`,
-    );
+  /** What the lab's first resolver answers of a name; data in presentation form. */
+  private async lookUp(client: DnsClient, owner: string, type: 'TXT' | 'A'): Promise<string[]> {
+    const code = TYPE_CODES[type];
+    const { answers } = await client.ask({ address: this.lookouts[0]!.address }, Name.parse(owner), code, { recursive: true });
+    return answers.filter((record) => record.type === code).map((record) => printRdata(code, record.data));
   }
 
   /** A panel into which everything is typed; what it is told is stored as such a panel would. */
@@ -375,8 +417,7 @@ export class Lab {
     const field = (name: string): string => form?.get(name) ?? '';
     if (!form || !act) return panelPage(id, host, url.searchParams.get('zone'));
     if (act === 'domain') {
-      const name = `${field('name').trim().replace(/\.$/, '')}.`;
-      if (!this.domains.some((domain) => domain.zone === name)) throw new RangeError(`${name} is not a domain of Fennel & Tide`);
+      const name = this.registered(zoneName(field('name'))).zone;
       this.addDomain(id, name);
       return panelPage(id, host, name);
     }
@@ -410,7 +451,7 @@ export class Lab {
     const zones = [['registry', this.registry] as const, ...this.dnsHosts].flatMap(([host, dns]) =>
       [...dns.zones.values()].map((zone) => ({ host, origin: zone.origin.toString(), text: printZoneFile(zone.all().flatMap(recordsOf)) })),
     );
-    const state: SavedState = { clock: this.clock.state(), zones };
+    const state: SavedState = { clock: this.clock.state(), zones, pending: this.pending, larkspur: this.larkspur.saved() };
     mkdirSync(dirname(file), { recursive: true });
     writeFileSync(`${file}.new`, JSON.stringify(state));
     renameSync(`${file}.new`, file);
@@ -429,6 +470,11 @@ function printSet(set: RRset): string[] {
     .trim()
     .split('\n')
     .map((line) => line.split(' ').pop()!);
+}
+
+/** As it is typed into a panel, with or without the final dot. */
+function zoneName(typed: string | null): string {
+  return `${(typed ?? '').trim().replace(/\.$/, '')}.`;
 }
 
 function shown(zone: string): string {

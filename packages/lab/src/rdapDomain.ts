@@ -1,11 +1,14 @@
 import { Instant } from '@wanderon/core';
+import { REGISTRARS, registrarOf } from './registrars';
 import { ScenarioDomain } from './scenario';
 
 /** Days from one renewal to the next. */
 const TERM = 365;
 
 /** What the lab's registry tells of a registered domain (RFC 9083 §5.3). */
-export function rdapDomain({ zone, registered = {} }: ScenarioDomain, nameservers: readonly string[], now: Instant): object {
+export function rdapDomain(domain: ScenarioDomain, nameservers: readonly string[], now: Instant): object {
+  const { zone, registered = {} } = domain;
+  const registrar = registrarOf(domain);
   const name = zone.replace(/\.$/, '');
   const daysLeft = registered.daysLeft ?? 210;
   const at = (days: number): string => new Date((now + days * 86_400) * 1000).toISOString();
@@ -25,13 +28,13 @@ export function rdapDomain({ zone, registered = {} }: ScenarioDomain, nameserver
     entities: [
       {
         objectClassName: 'entity',
-        handle: 'HARBOURLIGHT',
+        handle: registrar.toUpperCase(),
         roles: ['registrar'],
         vcardArray: [
           'vcard',
           [
             ['version', {}, 'text', '4.0'],
-            ['fn', {}, 'text', 'Harbourlight Names'],
+            ['fn', {}, 'text', REGISTRARS[registrar]],
           ],
         ],
       },

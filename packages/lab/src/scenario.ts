@@ -1,11 +1,13 @@
 import { createHash } from 'node:crypto';
-import { EntryStyle, Name, TsigKey } from '@wanderon/core';
+import { DnsHabits, EntryStyle, HostTask, Name, RegistrarForm, Requirement, TsigKey } from '@wanderon/core';
+
+import { REGISTRARS, REGISTRAR_FORMS } from './registrars';
 
 /** Fennel & Tide, the agency of the demo, and everybody around it. All invented, all under .example. */
 export const START = Date.UTC(2027, 2, 12, 13, 5) / 1000;
 
 /** TTL in seconds of delegations in the parent zone. */
-const DELEGATION_TTL = 21_600;
+export const DELEGATION_TTL = 21_600;
 
 export const NIC = {
   zone: 'example.',
@@ -27,14 +29,59 @@ export interface ScenarioHost {
   readonly addresses: readonly string[];
   /** Addresses with which it answers for names that it fronts. */
   readonly fronts: readonly string[];
+  /** How it goes about its zones, as the agency has noted it. */
+  readonly habits?: Partial<DnsHabits>;
   /** How its panel wants names and values typed, as the agency has noted it. */
   readonly entry?: EntryStyle;
   readonly aliasTarget: string | undefined;
-  readonly requires: readonly { readonly owner: string; readonly type: string; readonly data: string }[];
+  readonly requires: readonly (Pick<Requirement, 'owner' | 'type' | 'data'> & Partial<Requirement>)[];
+  readonly tasks?: readonly Omit<HostTask, 'id'>[];
+  /** False: a zone is there only once the domain is delegated to it. */
+  readonly holdsEarly?: boolean;
+  /** Of a registrar: how its page wants nameservers, as the agency has noted it. */
+  readonly form?: RegistrarForm;
   readonly key: { readonly name: string; readonly algorithm: 'hmac-sha256'; readonly secret: string } | undefined;
   readonly note: string;
   readonly sites?: SiteHabits;
 }
+
+/** DNS hosts into whose panels everything is typed, with what the agency has noted of their habits. */
+const HAND_HOSTS: readonly (Pick<ScenarioHost, 'id' | 'name' | 'note' | 'tasks' | 'habits'> & { readonly entry: EntryStyle })[] = [
+  {
+    ...{ id: 'heronsgate', name: 'Heronsgate DNS', note: 'Every record lives an hour there, whatever one wants.' },
+    entry: { names: 'relative', apex: 'empty', targetDot: 'either', text: 'bare', longText: 'whole', priority: 'in value', ttls: null },
+  },
+  {
+    ...{ id: 'copperkiln', name: 'Copperkiln DNS', note: 'Names are typed whole, the domain itself too.' },
+    entry: { names: 'whole', apex: 'whole', targetDot: 'refused', text: 'bare', longText: 'parts', priority: 'own field', ttls: [] },
+  },
+  {
+    ...{ id: 'driftwood', name: 'Driftwood Zones', note: 'As in a zone file: quotes, and a dot at the end of what is whole.' },
+    entry: { names: 'relative', apex: '@', targetDot: 'required', text: 'quoted', longText: 'parts', priority: 'in value', ttls: [60, 600, 7200] },
+  },
+  {
+    ...{ id: 'millrace', name: 'Millrace DNS', note: 'Takes names whole or below the domain.' },
+    entry: { names: 'relative', apex: '@', targetDot: 'either', text: 'quoted', longText: 'parts', priority: 'own field', ttls: [900, 14_400] },
+  },
+  {
+    ...{ id: 'rookery', name: 'Rookery DNS', note: 'No TTL can be given.', habits: { company: 'Rookery', locks: ['@ NS'], afterLeaving: 'drops' } },
+    tasks: [{ title: 'Add the domain', by: 'us', when: 'before', waits: false, note: 'It asks for a mailbox that is read: the agency’s.' }],
+    entry: { names: 'whole', apex: 'whole', targetDot: 'required', text: 'bare', longText: 'parts', priority: 'in value', ttls: null },
+  },
+  {
+    ...{ id: 'tollgate', name: 'Tollgate DNS', note: 'Has no TLSA and no CAA.' },
+    entry: {
+      names: 'relative',
+      apex: '@',
+      targetDot: 'refused',
+      text: 'bare',
+      longText: 'whole',
+      priority: 'own field',
+      ttls: [300, 1800],
+      lacks: ['TLSA', 'CAA'],
+    },
+  },
+];
 
 function key(seed: string, name: string): NonNullable<ScenarioHost['key']> {
   return { name, algorithm: 'hmac-sha256', secret: createHash('sha256').update(`${seed}/${name}`).digest('base64') };
@@ -94,9 +141,27 @@ export function scenarioHosts(seed: string): ScenarioHost[] {
         { name: 'edge-2.brackenfold.example.', address: '198.51.100.42' },
       ],
       fronts: ['203.0.113.128/27'],
+      habits: { company: 'Brackenfold', locks: ['@ NS'], forwards: ['forward.brackenfold.example'], edge: 'encrypted' },
       entry: { names: 'whole', apex: 'empty', targetDot: 'required', text: 'quoted', longText: 'parts', priority: 'own field', ttls: [120, 1800, 43_200] },
       note: 'Fronts websites with addresses of its own; what is stored is seen in its panel only.',
     },
+    {
+      ...none,
+      id: 'latchford',
+      name: 'Latchford DNS',
+      role: 'dns',
+      key: key(seed, 'fennel-tide.latchford.example.'),
+      nameservers: [
+        { name: 'east.latchford.example.', address: '203.0.113.61' },
+        { name: 'west.latchford.example.', address: '203.0.113.62' },
+      ],
+      holdsEarly: false,
+      note: 'A zone comes into being there when the domain is delegated to it, and is empty then.',
+    },
+    ...HAND_HOSTS.map((host, index): ScenarioHost => {
+      const nameservers = ['one', 'two'].map((word, which) => ({ name: `${word}.${host.id}.example.`, address: `198.51.100.${51 + 10 * index + which}` }));
+      return { ...none, ...host, role: 'dns', nameservers };
+    }),
     {
       ...none,
       id: 'saltmarsh',
@@ -117,7 +182,54 @@ export function scenarioHosts(seed: string): ScenarioHost[] {
       sites: { plain: true, toFront: ['gull-radio.example.'] },
       note: 'Asks for an ownership token below the apex.',
     },
-    { ...none, id: 'harbourlight', name: 'Harbourlight Names', role: 'registrar', note: 'The client changes the nameservers there by hand.' },
+    {
+      ...none,
+      id: 'larkspur',
+      name: 'Larkspur Sites',
+      role: 'web',
+      addresses: ['203.0.113.90', '2001:db8:1a2c::90'],
+      aliasTarget: 'sites.larkspur.example.',
+      requires: [
+        { owner: '_larkspur', type: 'TXT', data: '', early: true, ends: 'verified' },
+        { owner: '_acme-challenge', type: 'CNAME', data: '{zone}.certs.larkspur.example.' },
+      ],
+      tasks: [
+        { title: 'Add the domain', by: 'us', when: 'before', waits: false, note: 'Its panel then shows the token for _larkspur.' },
+        { title: 'Publish the site', by: 'client', when: 'before', waits: false, note: '' },
+        {
+          title: 'Prove that the domain is ours',
+          by: 'us',
+          when: 'before',
+          waits: true,
+          note: 'Press “Check now” in its panel; what it heard before may hold it up for half an hour.',
+        },
+        {
+          title: 'Wait for “connected”',
+          by: 'host',
+          when: 'after',
+          waits: false,
+          note: 'Its own check says “not connected” for up to 15 minutes although the site works.',
+        },
+        { title: 'Purge its cache', by: 'us', when: 'after', waits: false, note: '' },
+      ],
+      note: 'Knows a domain only once it was added there; answers “No site here” before that.',
+    },
+    {
+      ...none,
+      id: 'harbourlight',
+      name: REGISTRARS.harbourlight,
+      role: 'registrar',
+      form: REGISTRAR_FORMS.harbourlight,
+      note: 'The client changes the nameservers there by hand.',
+    },
+    {
+      ...none,
+      id: 'cliffpath',
+      name: REGISTRARS.cliffpath,
+      role: 'registrar',
+      form: REGISTRAR_FORMS.cliffpath,
+      note: 'Writes to the owner before anything changes.',
+    },
   ];
 }
 
@@ -141,6 +253,10 @@ export interface ScenarioDomain {
   readonly extra: readonly string[];
   /** The DNS host it stands at; Oldquay where it is absent. */
   readonly at?: string;
+  /** Nothing is delegated to. */
+  readonly unused?: boolean;
+  /** Where it is registered; Harbourlight where it is absent. */
+  readonly registrar?: 'cliffpath';
   /** What the registry says of it beside the usual. */
   readonly registered?: { readonly statuses?: readonly string[]; readonly daysLeft?: number };
   /** Nameservers that the parent delegates to and the zone does not name, or the reverse. */
@@ -176,6 +292,7 @@ export const DOMAINS: readonly ScenarioDomain[] = [
   {
     zone: 'seed-library.example.',
     client: 'Seed library',
+    registrar: 'cliffpath',
     at: 'pebbledock',
     extra: [
       'catalogue CNAME sites.saltmarsh.example.',
@@ -206,9 +323,25 @@ export const DOMAINS: readonly ScenarioDomain[] = [
   },
 ];
 
+/** Registered, and never used: the parent denies it. */
+export const UNUSED: readonly ScenarioDomain[] = [{ zone: 'samphire-kitchen.example.', client: 'Samphire kitchen', extra: [], unused: true }];
+
 /** Nameservers of a DNS host by its id. */
 export function nameserversAt(host: string): readonly { readonly name: string; readonly address: string }[] {
   return scenarioHosts('').find((one) => one.id === host)!.nameservers;
+}
+
+/** What stands around an RSA modulus of 1,024 bits in a SubjectPublicKeyInfo with the exponent 65,537 (RFC 8017 §A.1). */
+const KEY_HEAD = '30819f300d06092a864886f70d010101050003818d0030818902818100';
+const KEY_TAIL = '0203010001';
+
+/** A key record as its mail host gives it, in two strings; nobody holds the other half of it. */
+function signingKey(zone: string): string {
+  const modulus = Buffer.concat([0, 1, 2, 3].map((part) => createHash('sha256').update(`${zone} ${part}`).digest()));
+  modulus[0]! |= 0x80;
+  modulus[127]! |= 1;
+  const key = Buffer.concat([Buffer.from(KEY_HEAD, 'hex'), modulus, Buffer.from(KEY_TAIL, 'hex')]).toString('base64');
+  return `"v=DKIM1; k=rsa; p=${key.slice(0, 108)}" "${key.slice(108)}"`;
 }
 
 /** A client's zone as it stands at its DNS host. */
@@ -227,7 +360,7 @@ www 3600 CNAME sites.saltmarsh.example.
 @ TXT "post-verification=7f3a21c9"
 mail A 198.51.100.25
 autoconfig CNAME autoconfig.brinepost.example.
-tide._domainkey TXT "v=DKIM1; k=rsa; p=MIGfMA0GCSqGSIb3DQEBAQUAA4GNADCBiQKBgQC7" "rN3hX0cZQm5kq1w2dF8sVtYJpL4uBzR6eGoHnXaTiKjMSvD"
+tide._domainkey TXT ${signingKey(zone)}
 _smtp._tls TXT "v=TLSRPTv1; rua=mailto:reports@brinepost.example"
 ${extra.join('\n')}
 `;
@@ -238,7 +371,7 @@ export function infrastructureZones(): { readonly host: string; readonly zone: s
   const soa = (zone: string, ns: string): string => `$ORIGIN ${zone}\n$TTL 3600\n@ SOA ${ns} hostmaster.${zone} 1 7200 900 1209600 900\n`;
   const oldNs = '@ NS ns1.oldquay.example.\n@ NS ns2.oldquay.example.\n';
   const newNs = '@ NS ns1.quillmere.example.\n@ NS ns2.quillmere.example.\n@ NS ns3.quillmere.example.\n';
-  const closed = ['pebbledock', 'brackenfold'].map((host) => {
+  const closed = ['pebbledock', 'brackenfold', 'latchford', ...HAND_HOSTS.map((host) => host.id)].map((host) => {
     const servers = nameserversAt(host);
     const zone = `${host}.example.`;
     const lines = servers.flatMap(({ name, address }) => [`@ NS ${name}`, `${name} A ${address}`]);
@@ -267,6 +400,11 @@ export function infrastructureZones(): { readonly host: string; readonly zone: s
       zone: 'thornwick.example.',
       text: `${soa('thornwick.example.', 'ns1.quillmere.example.')}${newNs}edge A 203.0.113.80\nedge AAAA 2001:db8:7403::80\n`,
     },
+    {
+      host: 'quillmere',
+      zone: 'larkspur.example.',
+      text: `${soa('larkspur.example.', 'ns1.quillmere.example.')}${newNs}sites A 203.0.113.90\nsites AAAA 2001:db8:1a2c::90\n*.certs TXT "not issued"\n`,
+    },
   ];
 }
 
@@ -282,7 +420,10 @@ ${RDAP.name}. A ${RDAP.address}
 ${hosts.flatMap((host) => host.nameservers.map(({ name, address }) => `${name} A ${address}`)).join('\n')}
 ${infrastructureZones()
   .map(({ zone, host }) => delegated(zone, host))
-  .join('')}${domains.map(({ zone, at, leftAtParent }) => delegated(zone, at ?? 'oldquay', leftAtParent)).join('')}`;
+  .join('')}${domains
+    .filter((domain) => !domain.unused)
+    .map(({ zone, at, leftAtParent }) => delegated(zone, at ?? 'oldquay', leftAtParent))
+    .join('')}`;
 }
 
 export function rootZone(): string {

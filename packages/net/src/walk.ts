@@ -1,4 +1,4 @@
-import { Message, Name, RCODE, ResourceRecord, TYPE_CODES, namesIn, printRdata } from '@wanderon/core';
+import { Message, Name, RCODE, ResourceRecord, TYPE_CODES, namesIn, negativeTtl, printRdata, readSoa } from '@wanderon/core';
 import { AskOptions, DnsClient } from './client';
 import { NetError } from './netError';
 
@@ -12,12 +12,12 @@ export interface Referral {
   readonly server: string;
   readonly address: string;
   readonly nameservers: readonly string[];
+  /** Of the referral; where the domain is denied, of the denial (RFC 2308 §5), as far as it gives one. */
   readonly ttl: number | undefined;
   readonly glue: readonly { readonly name: string; readonly address: string; readonly ttl: number }[];
   readonly ds: readonly string[];
   /** TTL of the DS set; undefined where there is none. */
   readonly dsTtl: number | undefined;
-  /** Negative TTL of the parent, where it denies the domain. */
   readonly denied: boolean;
   readonly problem: string | undefined;
 }
@@ -196,7 +196,7 @@ export class Walker {
       if (error instanceof NetError && error.kind !== 'cancelled') return { ...empty, problem: error.message };
       throw error;
     }
-    if (answer.rcode === RCODE.NXDOMAIN) return { ...empty, denied: true, problem: undefined };
+    if (answer.rcode === RCODE.NXDOMAIN) return { ...empty, ttl: negativeTtlOf(answer), denied: true, problem: undefined };
     if (answer.rcode !== RCODE.NOERROR) return { ...empty, problem: `answered with response code ${answer.rcode}` };
     // A server that holds parent and child answers from the child, authoritatively.
     const section = answer.authorities.some((record) => record.type === TYPE_CODES.NS && record.owner.equals(zone)) ? answer.authorities : answer.answers;
@@ -206,7 +206,7 @@ export class Walker {
     return {
       ...empty,
       nameservers: targets.map((target) => target.toString()),
-      ttl: set.length > 0 ? Math.min(...set.map((record) => record.ttl)) : undefined,
+      ttl: set.length > 0 ? Math.min(...set.map((record) => record.ttl)) : negativeTtlOf(answer),
       glue: answer.additionals
         .filter((record) => isAddress(record) && targets.some((target) => target.equals(record.owner)))
         .map((record) => ({ name: record.owner.toString(), address: printRdata(record.type, record.data), ttl: record.ttl })),
@@ -216,6 +216,12 @@ export class Walker {
       problem: undefined,
     };
   }
+}
+
+/** min(SOA TTL, SOA minimum) of a denial; undefined where it has no SOA record. */
+function negativeTtlOf(answer: Message): number | undefined {
+  const soa = answer.authorities.find((record) => record.type === TYPE_CODES.SOA);
+  return soa && negativeTtl(soa.ttl, readSoa(soa.data).minimum);
 }
 
 function isAddress(record: ResourceRecord): boolean {

@@ -35,6 +35,8 @@ import { PeopleController } from './people/people.controller';
 import { PeopleService } from './people/people.service';
 import { SessionGuard } from './people/session.guard';
 import { ProblemFilter } from './problem';
+import { SheetLinks } from './sheets/sheetLinks.service';
+import { SheetsController } from './sheets/sheets.controller';
 import { RunningSurveys } from './survey/runningSurveys';
 import { SurveyActs } from './survey/surveyActs';
 import { SurveyController } from './survey/survey.controller';
@@ -55,7 +57,17 @@ export class AppModule {
     return {
       module: AppModule,
       imports: [DiscoveryModule, LoggerModule.forRoot({ pinoHttp: { level: config.WANDERON_LOG, autoLogging: false }, forRoutes: [] })],
-      controllers: [ClockController, PeopleController, HostsController, MovesController, SurveyController, SweepsController, LiveController, WatchController],
+      controllers: [
+        ClockController,
+        PeopleController,
+        HostsController,
+        MovesController,
+        SurveyController,
+        SweepsController,
+        LiveController,
+        WatchController,
+        SheetsController,
+      ],
       providers: [
         { provide: CONFIG, useValue: config },
         { provide: DATABASE, useValue: database },
@@ -72,6 +84,7 @@ export class AppModule {
         LiveService,
         Network,
         MoveStore,
+        SheetLinks,
         DecisionStore,
         ObservationStore,
         LegLoader,

@@ -3,6 +3,7 @@ import { Problem } from '@wanderon/contract';
 import { Request, Response } from 'express';
 import { ZodValidationException, ZodSerializationException } from 'nestjs-zod';
 import { ZodError } from 'zod';
+import { isDatabaseAway } from './db/away';
 import { InvalidInput, NotAllowed, NotFound, NotNow, NotReachable, NotSignedIn, Refusal, TooManyTries, Unsuitable } from './refusals';
 
 /** What each kind of refusal is over HTTP. */
@@ -40,6 +41,16 @@ export class ProblemFilter implements ExceptionFilter {
       return { type: 'about:blank', title: error.message, status: error.getStatus() };
     if (error instanceof Error && 'type' in error && error.type === 'entity.too.large')
       return { type: 'about:blank', title: 'This is more than can be taken at once.', status: 413, detail: 'Give it in parts.', kept: 'Nothing was changed.' };
+    if (isDatabaseAway(error)) {
+      this.log.error(`${asked}: ${(error as Error).message}`);
+      return {
+        type: 'about:blank',
+        title: 'The database does not answer.',
+        status: 503,
+        detail: 'Try again in a moment.',
+        kept: 'What was saved before is kept.',
+      };
+    }
     this.log.error(error instanceof ZodSerializationException ? error.getZodError() : error, asked);
     return {
       type: 'about:blank',

@@ -6,6 +6,8 @@ export interface Particulars {
   readonly kept?: string;
   /** The move that is in the way. */
   readonly move?: string;
+  /** A domain that is not delegated can be begun as one that was never used. */
+  readonly unused?: boolean;
 }
 
 /** A refusal for people: one sentence that says what happened. Services throw one of its kinds; what each is over HTTP stands in problem.ts. */

@@ -5,13 +5,17 @@ import {
   HorizonsView,
   Host,
   HostInput,
+  HostPageView,
   LedgerPage,
   LegView,
+  MadeSheetLink,
   Me,
   MoveSummary,
   MoveSurvey,
   MoveView,
+  NewSheetLink,
   Problem,
+  SheetLink,
   SweepSummary,
   WatchView,
   WaysView,
@@ -174,6 +178,30 @@ export function useMoveAction<T>(
     onSuccess: async () => {
       await queries.invalidateQueries({ queryKey: ['move', id] });
     },
+  });
+}
+
+export const useHostPage = (id: string | undefined) =>
+  useQuery({ queryKey: ['hosts', id], enabled: id !== undefined, queryFn: () => call<HostPageView>('GET', `/api/hosts/${id}`) });
+
+const sheetLinks = (leg: string): string => `/api/legs/${leg}/sheet-links`;
+
+export const useSheetLinks = (leg: string): UseQueryResult<SheetLink[]> =>
+  useQuery({ queryKey: ['sheet links', leg], queryFn: async () => (await call<{ links: SheetLink[] }>('GET', sheetLinks(leg))).links });
+
+export function useMakeSheetLink(leg: string): UseMutationResult<MadeSheetLink, Error, NewSheetLink> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (input) => call<MadeSheetLink>('POST', sheetLinks(leg), input),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['sheet links', leg] }),
+  });
+}
+
+export function useWithdrawSheetLink(leg: string): UseMutationResult<unknown, Error, string> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (id) => call('POST', `${sheetLinks(leg)}/${id}/withdraw`, {}),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['sheet links', leg] }),
   });
 }
 

@@ -1,4 +1,5 @@
-import { Navigate, Route, Routes } from 'react-router';
+import { Suspense, lazy } from 'react';
+import { Navigate, Route, Routes, useMatch } from 'react-router';
 import { useMe } from './api';
 import { DeskPlace } from './desk/desk';
 import { HostsPlace } from './hosts/hosts';
@@ -12,7 +13,31 @@ import { SweepsPlace } from './sweeps/sweeps';
 import { Failed, Loading } from './ui/states';
 import { ToastPlace } from './ui/toast';
 
+// Read when they are opened: most who work here never open them in a session, and who has a link opens nothing else.
+const HostPlace = lazy(() => import('./hosts/hostPage').then(({ HostPlace: place }) => ({ default: place })));
+const OpenSheet = lazy(() => import('./openSheet/openSheet').then(({ OpenSheet: place }) => ({ default: place })));
+
+/** A link to a sheet is for people without an account: no session is asked for. */
 export function App() {
+  const shared = useMatch('/sheet/:secret');
+  if (!shared) return <Signed />;
+  return (
+    <ToastPlace>
+      <Routes>
+        <Route
+          path="/sheet/:secret"
+          element={
+            <Suspense fallback={<Loading what="the sheet" />}>
+              <OpenSheet />
+            </Suspense>
+          }
+        />
+      </Routes>
+    </ToastPlace>
+  );
+}
+
+function Signed() {
   const me = useMe();
   if (me.isPending)
     return (
@@ -38,6 +63,14 @@ export function App() {
           <Route path="/surveys/:id" element={<SurveyPlace me={me.data} />} />
           <Route path="/moves/:id/:chapter?" element={<MovePlace me={me.data} />} />
           <Route path="/hosts" element={<HostsPlace me={me.data} />} />
+          <Route
+            path="/hosts/:id/:act?"
+            element={
+              <Suspense fallback={<Loading what="the host" />}>
+                <HostPlace me={me.data} />
+              </Suspense>
+            }
+          />
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>
       </Shell>

@@ -9,6 +9,8 @@ export interface Entry {
   readonly priority: string | undefined;
   readonly value: string;
   readonly ttl: string | undefined;
+  /** Whether the host is to front its name; undefined where it fronts none, or the type cannot be. */
+  readonly front?: 'on' | 'off' | undefined;
 }
 
 /** Types whose last word is a name, and whether a number before it is a priority of its own. */
@@ -23,7 +25,7 @@ const PART = 255;
  *     // [{ name: '@', type: 'MX', priority: '10', value: 'mx1.post.example', ttl: '300' }]
  */
 export function enter(style: EntryStyle, zone: string, set: RRsetText): Entry[] {
-  const base = { name: nameField(style, zone, set.owner), type: set.type, ttl: ttlField(style, set.ttl) };
+  const base = { name: nameField(style, zone, set.owner), type: set.type, ttl: panelTtl(style, set.ttl)?.toString() };
   return set.data.map((data): Entry => {
     if (set.type === 'TXT' || set.type === 'SPF') return { ...base, priority: undefined, value: textField(style, data) };
     const kind = TARGETS[set.type];
@@ -46,21 +48,21 @@ function targetField({ targetDot }: EntryStyle, target: string): string {
   return targetDot === 'required' ? target : plain(target);
 }
 
-/** Parts are told apart by quotes, also where a short text has none; where quotes are taken, a text stays in the parts that it has. */
+/** Parts are told apart by quotes, also where a short text has none; where they are taken, a text stays in the parts that it has. */
 function textField({ text, longText }: EntryStyle, data: string): string {
   const whole = joined(data);
   const quoted = (part: string): string => `"${part.replace(/["\\]/g, '\\$&')}"`;
-  if (longText === 'parts' && whole.length > PART) return (whole.match(/.{1,255}/gs) ?? []).map(quoted).join(' ');
+  if (longText === 'parts' && whole.length > PART) return strings(data).map(quoted).join(' ');
   if (text === 'bare') return whole;
   return whole.length > PART ? quoted(whole) : strings(data).map(quoted).join(' ');
 }
 
-/** The nearest that can be chosen and is not longer; the least where all are. */
-function ttlField({ ttls }: EntryStyle, ttl: number): string | undefined {
+/** The nearest that can be chosen and is not longer, in seconds; the least where all are. Undefined: none can be given. */
+export function panelTtl({ ttls }: Pick<EntryStyle, 'ttls'>, ttl: number): number | undefined {
   if (ttls === null) return undefined;
-  if (ttls.length === 0) return String(ttl);
+  if (ttls.length === 0) return ttl;
   const fitting = ttls.filter((one) => one <= ttl);
-  return String(fitting.length > 0 ? Math.max(...fitting) : Math.min(...ttls));
+  return fitting.length > 0 ? Math.max(...fitting) : Math.min(...ttls);
 }
 
 const plain = (name: string): string => name.replace(/\.$/, '');

@@ -14,6 +14,8 @@ export interface EntryStyle {
   readonly priority: 'own field' | 'in value';
   /** Seconds that can be chosen; empty: any can be typed. null: a TTL cannot be given. */
   readonly ttls: readonly number[] | null;
+  /** Types that it cannot hold. */
+  readonly lacks?: readonly string[];
 }
 
 /** What most panels want; taken where nothing is known of one. */

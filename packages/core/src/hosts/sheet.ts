@@ -17,6 +17,8 @@ export interface SheetSet {
   /** As it stands in the panel now; undefined where it is not there. */
   readonly there: RRsetText | undefined;
   readonly planned: RRsetText | undefined;
+  /** Whether the host is to front the name when it is typed. */
+  readonly front?: 'on' | 'off' | undefined;
 }
 
 /**
@@ -24,7 +26,7 @@ export interface SheetSet {
  * RFC 1034 §3.6.2), then what is there is edited, then the rest is added. Values that stay are left alone.
  */
 export function sheetOf(style: EntryStyle, zone: string, sets: readonly SheetSet[]): SheetRow[] {
-  const rows = sets.flatMap(({ owner, type, there, planned }): SheetRow[] => {
+  const rows = sets.flatMap(({ owner, type, there, planned, front }): SheetRow[] => {
     const [before, after] = [there ? enter(style, zone, there) : [], planned ? enter(style, zone, planned) : []];
     const goes = before.filter((one) => !after.some((other) => sameRecord(one, other)));
     const comes = after.filter((one) => !before.some((other) => sameRecord(one, other)));
@@ -32,7 +34,7 @@ export function sheetOf(style: EntryStyle, zone: string, sets: readonly SheetSet
     return Array.from({ length: many }, (_, index): SheetRow => {
       const [was, is] = [goes[index], comes[index]];
       const id = `${owner.toLowerCase()}/${type}/${is ? `${is.priority ?? ''} ${is.value}` : `- ${was!.value}`}`;
-      return { id, act: was && is ? 'edit' : is ? 'add' : 'delete', before: was, entry: is };
+      return { id, act: was && is ? 'edit' : is ? 'add' : 'delete', before: was, entry: is && front ? { ...is, front } : is };
     });
   });
   const rank = { delete: 0, edit: 1, add: 2 };

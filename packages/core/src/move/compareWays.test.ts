@@ -40,6 +40,9 @@ describe('the ways side by side', () => {
     expect(way(input(), 'nameservers')).toMatchObject({ untilSound: 7200 - 300, settling: 21_600 + 300, back: 300, delegationBack: 21_600 });
     const both = way(input(), 'website first');
     expect(both.settling).toBe(300 + (7200 - 300) + (21_600 + 300));
+    // Its time can be opened like any other: the terms of the second leg are among those that led to it.
+    const [w, second] = both.untilSettled.terms.slice(-2).map((term) => term.value);
+    expect([w, second, both.untilSettled.at]).toEqual([7200 - 300, 21_600 + 300, way(input(), 'repoint').untilSettled.at + w! + second!]);
   });
 
   it('recommend the nameservers where nothing speaks against them, and records in place where something would be lost or unsigned', () => {

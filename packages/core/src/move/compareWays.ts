@@ -4,9 +4,10 @@ import { STARTING_TTL, proposeRulings } from '../rebuild/propose';
 import { proposeRepoint } from '../rebuild/proposeRepoint';
 import { Ruling, isChanging } from '../rebuild/ruling';
 import { eff } from '../timetable/eff';
-import { Derived, Instant } from '../timetable/instant';
+import { Derived, Instant, secondsTerm } from '../timetable/instant';
 import { legTimes } from '../timetable/legTimes';
 import { Assumptions, LegTimes } from '../timetable/times';
+import { isFirstUse } from './firstUse';
 import { LegPlan } from './plan';
 import { saidBy } from './said';
 import { Seen } from './seen';
@@ -70,6 +71,7 @@ const OTHER_WEB: HostKnowledge = {
 export function compareWays(input: WaysInput): WaysCompared {
   const [whole, fast] = [nameservers(input), repoint(input)];
   const ways = [whole, fast, nameserversFirst(input, whole, fast), websiteFirst(whole, fast)];
+  if (isFirstUse(input.plan)) return firstUse(whole, ways.slice(1));
   const open = ways.filter((one) => one.ruledOut === null);
   if (open.length === 0) return { ways, recommended: null, reason: 'No way is open before what rules them out is set right.' };
   if (open.length === 1) return { ways, recommended: open[0]!.way, reason: 'It is the only one that is open here.' };
@@ -81,6 +83,21 @@ export function compareWays(input: WaysInput): WaysCompared {
     recommended: whole.way,
     reason: `The inventory is ${input.grade} and the zone is not signed: nothing needs to stay at the old host. Where that host is to be kept, records in place are quicker.`,
   };
+}
+
+/** A domain to which nothing was delegated before: there is nothing that could be changed where it is. */
+function firstUse(whole: ComparedWay, others: readonly ComparedWay[]): WaysCompared {
+  const first: ComparedWay = {
+    ...whole,
+    title: 'Delegate it for the first time',
+    changes: 'A zone is made at a DNS host from what the web host needs; the registrar is told its nameservers.',
+    who: 'Wanderon pushes and reads back where it holds a key; the nameservers are set by whoever holds the login at the registrar.',
+    meanwhile: 'Nobody finds anything at the domain until the nameservers are set.',
+    against: [],
+    delegationBack: null,
+  };
+  const rest = others.map((one) => ({ ...one, ruledOut: 'Nothing is delegated yet: there is nothing to change where it is.' }));
+  return { ways: [first, ...rest], recommended: 'nameservers', reason: 'It is the only one that is open here.' };
 }
 
 function nameservers(input: WaysInput): ComparedWay {
@@ -108,7 +125,7 @@ function nameservers(input: WaysInput): ComparedWay {
     ],
     ...times,
     back: eff(STARTING_TTL, input.assumed.floor),
-    backWords: 'records set back at the new host',
+    backWords: 'records set back at the new host while its TTLs are low',
     delegationBack: eff(referral, input.assumed.floor),
   };
 }
@@ -134,7 +151,7 @@ function repoint(input: WaysInput): ComparedWay {
     ],
     ...times,
     back: eff(STARTING_TTL, input.assumed.floor),
-    backWords: 'records set back where they are',
+    backWords: 'records set back where they are while their TTLs are low',
     delegationBack: null,
   };
 }
@@ -145,7 +162,16 @@ function inTurn(first: ComparedWay, second: ComparedWay): Pick<ComparedWay, 'set
   return {
     sets: first.sets + second.sets,
     untilSound: first.untilSound,
-    untilSettled: { ...first.untilSettled, at: first.untilSettled.at + more, formula: `${first.untilSettled.formula}, then the second leg` },
+    untilSettled: {
+      ...first.untilSettled,
+      at: first.untilSettled.at + more,
+      formula: `${first.untilSettled.formula} + w + s`,
+      terms: [
+        ...first.untilSettled.terms,
+        secondsTerm('w', 'the second leg: from its lowering until it is sound', second.untilSound),
+        secondsTerm('s', 'the second leg: from its cutover until settled', second.settling),
+      ],
+    },
     settling: first.settling + more,
     ruledOut: first.ruledOut ?? second.ruledOut,
   };
@@ -175,7 +201,6 @@ function websiteFirst(whole: ComparedWay, fast: ComparedWay): ComparedWay {
     way: 'website first',
     title: 'Website first, nameservers after',
     changes: 'First the website’s records where they are; then the zone as it is then, to another DNS host.',
-    who: fast.who,
     meanwhile: 'The website is live at its new place long before the nameservers change.',
     against: [...whole.against, 'Two cutovers: each is watched until it is settled.'],
   };

@@ -1,4 +1,7 @@
 import { Instant } from '../timetable/instant';
+import { strangersNamed } from '../watch/asked';
+import { isFirstUse } from './firstUse';
+import { isLate } from './lateHost';
 import { Leg } from './leg';
 import { gateOf } from './gate';
 import { LOOK_KINDS, LookKind } from './looks';
@@ -12,6 +15,14 @@ export interface Due {
   readonly at: Instant;
   /** Seconds to the look after this one, as planned. */
   readonly every: number;
+}
+
+/**
+ * How late something is, in pauses of its own kind. What was never looked at is later than anything: beside a look that takes longer than
+ * its own pause, and is always late, it would not have its turn.
+ */
+export function lateness(leg: Leg, due: Due): number {
+  return due.what === 'look' && leg.seen.looked[due.id] === undefined ? Infinity : (leg.now - due.at) / due.every;
 }
 
 /** Times the usual pause between looks at what nobody waits for. */
@@ -34,16 +45,22 @@ export function dueOf(leg: Leg): Due[] {
   };
   const again = leg.plan.chosen && leg.said.surveyAsked > (work.get('survey')?.upTo ?? 0);
   if (survey.state === 'doing' || again) all.push({ what: 'survey', id: 'survey', at: pause('survey'), every });
-  for (const id of ['push', 'lower', 'change', 'turn', 'raise']) {
+  for (const id of ['early', 'push', 'lower', 'change', 'turn', 'raise']) {
     const standing = stepOf(leg, id)?.standing;
     if (standing?.state === 'doing') all.push({ what: 'act', id, at: pause(id), every });
-    if (standing?.state === 'due') all.push({ what: 'act', id, at: standing.dueAt!, every });
+    // What waits for the world, and not for a moment, is not due yet.
+    if (standing?.state === 'due' && standing.dueAt !== null) all.push({ what: 'act', id, at: standing.dueAt, every });
   }
   for (const kind of LOOK_KINDS) {
     const look = lookDue(leg, kind);
     if (look) all.push({ what: 'look', id: kind, ...look });
   }
   return all;
+}
+
+/** No TTL is left to be seen lowered. */
+function isLow(leg: Leg): boolean {
+  return isFirstUse(leg.plan) || leg.plan.isBack === true || isDone(leg, 'lowered');
 }
 
 /** Seconds from one look to the next; undefined where nothing of the kind is looked at now. */
@@ -55,27 +72,36 @@ function everyOf(leg: Leg, kind: LookKind): number | undefined {
   const { ts, t0 } = leg.times;
   const settled = leg.settled.settled;
   // From when all that is left is waiting, the gate has to be fresh when it opens.
-  const prepared = plan.kind === 'repoint' || isDone(leg, 'served');
-  const gateNear = plan.chosen && ts === undefined && prepared && isDone(leg, 'lowered') && (gateOf(leg).opensAt ?? leg.now) <= leg.now + every;
+  const prepared = plan.kind === 'repoint' || isLate(plan) || isDone(leg, 'served');
+  const gateNear = plan.chosen && ts === undefined && prepared && isLow(leg) && (gateOf(leg).opensAt ?? leg.now) <= leg.now + every;
   const ended = t0 !== undefined && Number.isFinite(leg.times.last.at) && leg.times.last.at <= leg.now + every;
   switch (kind) {
     case 'parent':
       return ts !== undefined && !t0 ? every / 2 : settled ? idle : gateNear || ended ? every : idle;
     case 'old':
-      if (!plan.chosen) return undefined;
+      // Nobody was there before; whom the parent has led to in between all the same is asked.
+      if (!plan.chosen || (isFirstUse(plan) && strangersNamed(leg).length === 0)) return undefined;
       // Where the records change in place, these are the servers that say so, and that may be changed again.
       if (plan.kind === 'repoint' && ts !== undefined) return !t0 ? every / 2 : settled ? idle : ended ? every : idle;
       if (settled) return undefined;
-      return stepOf(leg, 'lowered')!.standing.state === 'doing' || (t0 && leg.turns && !leg.times.te.all) || gateNear ? every : idle;
+      return stepOf(leg, 'lowered')?.standing.state === 'doing' ||
+        stepOf(leg, 'early-seen')?.standing.state === 'doing' ||
+        (t0 && leg.turns && !leg.times.te.all) ||
+        gateNear
+        ? every
+        : idle;
     case 'new':
       if (plan.kind === 'repoint' || (stepOf(leg, 'served')!.standing.state === 'waiting' && ts === undefined)) return undefined;
       return isDone(leg, 'served') && !gateNear && !ended ? idle : every / 2;
     case 'drift':
       // What changes in place is no drift once it may have begun to.
-      if (!isDone(leg, 'lowered') || settled || t0 || (plan.kind === 'repoint' && ts !== undefined)) return undefined;
+      if (!isLow(leg) || settled || t0 || (plan.kind === 'repoint' && ts !== undefined)) return undefined;
+      if (!plan.chosen) return undefined;
       return gateNear ? 2 * every : Math.max(idle, DRIFT);
     case 'lookouts':
-      return isDone(leg, 'lowered') && !settled && leg.seen.watchers > 0 && plan.newNameservers.length > 0 ? every : undefined;
+      // Where nothing was delegated before, asking would plant the denial that has to run out.
+      if (isFirstUse(plan) && !t0) return undefined;
+      return isLow(leg) && !settled && leg.seen.watchers > 0 && plan.newNameservers.length > 0 ? every : undefined;
     case 'website':
       if (settled || !plan.chosen || !(prepared || leg.seen.looked['website'] !== undefined)) return undefined;
       return Math.max(idle / 4, t0 ? WEBSITE_AFTER : WEBSITE_BEFORE);

@@ -1,4 +1,5 @@
 import { Instant } from '../timetable/instant';
+import { isFirstUse } from './firstUse';
 import { Leg } from './leg';
 import * as rules from './lines';
 import { LookKind } from './looks';
@@ -15,7 +16,8 @@ export interface Gate {
 }
 
 /** What is looked at again before the nameservers, or the records, are changed. */
-export function gateLooks(plan: Pick<LegPlan, 'kind'>): readonly LookKind[] {
+export function gateLooks(plan: Pick<LegPlan, 'kind' | 'oldNameservers' | 'oldServers'>): readonly LookKind[] {
+  if (isFirstUse(plan)) return ['parent', 'new'];
   return plan.kind === 'repoint' ? ['parent', 'old', 'drift'] : ['parent', 'old', 'new', 'drift'];
 }
 

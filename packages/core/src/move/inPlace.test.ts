@@ -1,4 +1,6 @@
 import { OLD, RULINGS, WWW, answers, decision, legOf, plan, published, rows, work } from '../testing/moving';
+import { waysBack } from './back';
+import { isByHand } from './byHand';
 import { dueOf } from './due';
 import { gateOf } from './gate';
 import { Leg } from './leg';
@@ -7,6 +9,7 @@ import { newsOf } from './news';
 import { nextOf } from './next';
 import { LegPlan } from './plan';
 import { ZoneSight } from './seen';
+import { slipSeen } from './slipsSeen';
 import { stepOf, stepsOf } from './steps';
 
 const [o1, o2] = plan.oldServers.map((one) => one.address) as [string, string];
@@ -139,6 +142,24 @@ describe('a leg whose records change where they are', () => {
     const rulings = [...RULINGS.slice(1), { ...RULINGS[0]!, ruling: 'new' as const, found: undefined }];
     const wild = legOf({ now: 60, plan: { ...inPlace, rulings }, decisions: [approve], zones: rows(OLD[0]!, o1, [0, 60, fresh()]) });
     expect(wild.times.ts).toBeUndefined();
+  });
+
+  it('says of the way back what it takes: as long as the new values may be remembered, once they are raised as well', () => {
+    // Before it is settled: from then on TTLs are raised, and count as sent.
+    const at = (ttl: number, now = 3900): Leg => leg(now, { submitted: 3600, change: 'done', one: [[3660, now, fresh(ttl)]], two: [[3720, now, fresh()]] });
+    expect([at(300), at(3600), at(300, 4400), leg(3600)].map((one) => waysBack(one).map(({ how, takes }) => [how, takes]))).toEqual([
+      [['records', 300]],
+      [['records', 3600]],
+      [['records', 3600]],
+      [],
+    ]);
+    expect([isByHand(at(300)), isByHand(leg(3600, { plan: { newHost: undefined } }))]).toEqual([false, true]);
+  });
+
+  it('calls nothing forgotten that Wanderon has sent: a server that does not have it yet follows later', () => {
+    const slip = (plan: Partial<LegPlan>): string | undefined =>
+      slipSeen(leg(4000, { submitted: 3600, change: 'done', plan }), o2, WWW, { ttl: 300, data: ['192.0.2.1'] })?.code;
+    expect([slip({}), slip({ newHost: undefined })]).toEqual([undefined, 'not saved']);
   });
 
   it('marks the change on its axis, and no delegation', () => {

@@ -1,5 +1,6 @@
 import { checkRulings } from '../rebuild/checks';
 import { isChanging } from '../rebuild/ruling';
+import { earlySets } from '../hosts/needs';
 import { Remark } from '../rebuild/checks/check';
 import { Instant } from '../timetable/instant';
 import { legTimes } from '../timetable/legTimes';
@@ -8,8 +9,10 @@ import { Assumptions, LegTimes } from '../timetable/times';
 import { Wanted } from '../timetable/wanted';
 import { Settled, settledWhen } from '../watch/settled';
 import { WatchedQuestion, watchedQuestions } from '../watch/questions';
+import { isByHand } from './byHand';
 import { inScope } from './scope';
 import { fingerprint } from './fingerprint';
+import { frontingOf } from './fronted';
 import { LegPlan, SetKey } from './plan';
 import { Said } from './said';
 import { Seen } from './seen';
@@ -70,16 +73,37 @@ export class Leg {
     return !this.said.left.has('turn') && (this.said.approved !== undefined || this.state.work.get('turn')?.outcome === 'done');
   }
 
+  /** When the records were changed in place, where that is no observation: by our own act, or by the word of whoever typed them. */
+  private get changedAt(): Instant | undefined {
+    const made = this.state.work.get('change');
+    if (isByHand(this)) return this.said.submittedAt;
+    return made?.outcome === 'done' && made.plan === this.changes ? made.since : undefined;
+  }
+
   get times(): LegTimes {
     const { plan, seen, said, assumed, now } = this.state;
     return this.once('times', () =>
-      legTimes({ plan, seen, said, assumed, now, turns: this.turns, wanted: this.wanted, kept: new Set(this.state.work.get('lower')?.kept) }),
+      legTimes({
+        plan,
+        seen,
+        said,
+        assumed,
+        now,
+        turns: this.turns,
+        wanted: this.wanted,
+        kept: new Set(this.state.work.get('lower')?.kept),
+        changedAt: this.changedAt,
+      }),
     );
   }
 
   get remarks(): readonly Remark[] {
-    const { zone, rulings, oldWeb, fronted, scope } = this.plan;
-    return this.once('remarks', () => checkRulings({ zone, rulings, oldWeb, fronted }).filter((one) => inScope(scope, one.owner)));
+    const { zone, rulings, oldWeb, fronted, scope, kind, newHost, oldHost, isBack } = this.plan;
+    // Where the zone stays, what it holds it can hold.
+    const lacks = kind === 'delegation' ? (newHost?.lacks ?? []) : [];
+    const leaves = kind === 'delegation' && !isBack && oldHost ? { name: oldHost.name, forwards: oldHost.habits?.forwards ?? [] } : undefined;
+    const edge = { fronting: frontingOf(this.plan), how: newHost?.habits?.edge ?? 'unknown', web: this.plan.newWeb };
+    return this.once('remarks', () => checkRulings({ zone, rulings, oldWeb, fronted, lacks, leaves, edge }).filter((one) => inScope(scope, one.owner)));
   }
 
   /** What lookouts are asked now. */
@@ -105,6 +129,10 @@ export class Leg {
     return this.once('changes', () =>
       fingerprint(JSON.stringify(this.plan.rulings.filter(isChanging).map(({ owner, type, planned }) => [owner, type, planned?.data ?? null]))),
     );
+  }
+  /** Which records go into the live zone before the cutover. */
+  get puts(): string {
+    return this.once('puts', () => fingerprint(JSON.stringify(earlySets(this.plan).map(({ owner, type, data }) => [owner, type, data]))));
   }
   get lowers(): string {
     return this.once('lowers', () =>

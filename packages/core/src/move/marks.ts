@@ -18,7 +18,8 @@ export function marksOf(leg: Leg): Mark[] {
     if (standing.state === 'done' && standing.doneAt !== null) marks.push({ at: standing.doneAt, label: rule.label, kind: 'step', derived: null });
     else if (standing.state === 'due' && standing.dueAt !== null) marks.push({ at: standing.dueAt, label: rule.title, kind: 'planned', derived: null });
   }
-  if (!leg.plan.chosen) return marks;
+  // What was to come of a leg that is over, the one after it tells.
+  if (!leg.plan.chosen || leg.plan.followed) return marks;
   const { times, said } = leg;
   const horizon = (label: string, derived: Derived): void => {
     if (Number.isFinite(derived.at)) marks.push({ at: derived.at, label, kind: 'horizon', derived });

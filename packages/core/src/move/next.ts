@@ -3,6 +3,7 @@ import { Leg } from './leg';
 import { Chapter } from './rules/rule';
 import { gateOf } from './gate';
 import { Step, stepsOf } from './steps';
+import { TASK } from './tasks';
 
 /** What comes next in a leg, and who does it. */
 export interface Next {
@@ -20,6 +21,11 @@ const WAITS: Readonly<Record<string, string>> = {
   changed: 'Waiting for every authority to serve the new values',
 };
 
+/** A task at the web host that has to be done before the cutover. */
+function isAsked({ rule }: Step): boolean {
+  return rule.id.startsWith(TASK) && rule.chapter !== 'watch';
+}
+
 /** What is stopped comes first, then the switch where it is time for it, then what a person decides, then what is under way. */
 export function nextOf(leg: Leg): Next | null {
   const steps = stepsOf(leg);
@@ -35,13 +41,16 @@ export function nextOf(leg: Leg): Next | null {
   if (stopped) return as(stopped, { who: 'you', failed: true, text: stopped.standing.text ?? stopped.rule.title });
   const ready = steps.filter((step) => step.standing.state === 'ready');
   const change = ready.find((step) => step.rule.id === 'switch' || step.rule.id === 'change');
+  const asked = ready.find(isAsked);
+  if (change && asked && !gateOf(leg).open) return as(asked, { who: 'you' });
   if (change) {
     const gate = gateOf(leg);
     const opens = gate.open ? leg.now : (gate.opensAt ?? leg.times.earliestSwitch.at);
     return as(change, { who: 'you', dueAt: Math.max(opens, leg.said.plannedSwitch ?? 0) });
   }
   const doing = steps.find((step) => step.standing.state === 'doing' || step.standing.state === 'due');
-  const yours = ready[0];
+  // TTLs run out meanwhile: what the web host asks for beforehand comes after what Wanderon waits for.
+  const yours = ready.find((step) => !isAsked(step)) ?? ready[0];
   if (yours) return as(yours, { who: 'you' });
   if (!doing) return null;
   const waits = WAITS[doing.rule.id] ?? doing.rule.title;

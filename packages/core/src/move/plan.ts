@@ -1,10 +1,14 @@
 import { Name } from '../dns/name';
 import { typeMnemonic } from '../dns/typeNames';
+import { DnsHabits } from '../hosts/dnsHabits';
+import { Fronting } from '../hosts/fronting';
+import { HostTask } from '../hosts/task';
 import { HostKnowledge } from '../rebuild/host';
 import { Ruling } from '../rebuild/ruling';
 import { KnownSet } from '../slips/nameservers/slip';
 import { RRsetText } from '../dns/record';
 import { Instant } from '../timetable/instant';
+import { Former } from './former';
 import { Scope } from './scope';
 import { NextLeg } from './way';
 
@@ -20,11 +24,19 @@ export interface ServerAt {
 
 /** A DNS host as a leg knows it. */
 export interface PlannedHost {
+  readonly id?: string;
   readonly name: string;
   /** We hold a key with which it takes updates and gives transfers. */
   readonly keyed: boolean;
   /** Ranges of addresses with which it answers for names that it fronts. */
   readonly fronts: readonly string[];
+  /** False: it takes a zone only once the domain is delegated to it. */
+  readonly holdsEarly?: boolean;
+  /** Types that its panel has none of. */
+  readonly lacks?: readonly string[];
+  readonly habits?: DnsHabits;
+  /** What has to be done there, besides records. */
+  readonly tasks?: readonly HostTask[];
 }
 
 /** What a leg is to do, as data; steps, lines and times are worked out from it. Names absolute, durations in seconds. */
@@ -36,8 +48,14 @@ export interface LegPlan {
   readonly next?: NextLeg | undefined;
   /** A later leg has begun: this one is over. */
   readonly followed?: boolean;
+  /** What was done outward for ways that were chosen before. */
+  readonly former?: Former | undefined;
   /** It sets back what the leg before it changed. */
   readonly isBack?: boolean;
+  /** Since when it does: what the parent published before is of the leg that it sets back. */
+  readonly backSince?: Instant | undefined;
+  /** TTLs had been raised by then, or were about to be: what was sent counts as served, seen or not. */
+  readonly backRaised?: boolean;
   readonly zone: Name;
   /** The survey was taken; the hosts were chosen. */
   readonly surveyedAt: Instant | undefined;
@@ -54,8 +72,16 @@ export interface LegPlan {
   readonly newHost: PlannedHost | undefined;
   readonly oldWeb: readonly HostKnowledge[];
   readonly newWeb: HostKnowledge | undefined;
-  /** Sets as the old host's front answered them, where what it stores is not known. */
+  /** Values that the new web host gave for this site, by requirement; in presentation form. */
+  readonly met?: ReadonlyMap<string, string>;
+  /** Requirements whose temporary record was taken out, as somebody says; by id. */
+  readonly cleared?: ReadonlySet<string> | undefined;
+  /** Sets as the old host's front answered them. */
   readonly fronted: readonly RRsetText[];
+  /** How a name is to be answered at a host that fronts names, where somebody decided it; by name in lower case. */
+  readonly fronting?: ReadonlyMap<string, Fronting> | undefined;
+  /** Fronting was switched on, as somebody says, where it was to be off until the web host had verified the domain. */
+  readonly frontOn?: boolean;
   /** The zone had keys when it was surveyed; TTL of their set. */
   readonly keysTtl: number | undefined;
 }

@@ -1,3 +1,5 @@
+import { RRsetText } from '../dns/record';
+import { Fronting } from '../hosts/fronting';
 import { Instant } from '../timetable/instant';
 import { STARTING_TTL } from '../rebuild/propose';
 import { SetKey } from './plan';
@@ -6,6 +8,7 @@ import { SetKey } from './plan';
 export const DECISION_KINDS = [
   'hosts', // where it goes
   'ruling', // what becomes of a record set; subject: the row's id
+  'rulings', // the same of many record sets at once; value: their rows
   'push', // the new zone is pushed, and what changes in the plan later with it
   'approve', // TTLs lowered, the old zone turned, TTLs raised, and when
   'submitted', // the nameservers were changed at the registrar, or the records are to change now or were changed
@@ -21,6 +24,10 @@ export const DECISION_KINDS = [
   'purpose', // what a record set is for
   'stored', // what a fronted set holds
   'pages', // pages that are looked at
+  'done', // a step that a person does; subject: the step
+  'early', // what the web host looks for beforehand is put into the live zone
+  'front', // how a name is answered at a host that fronts names; subject: the name in lower case
+  'panel', // what the panel of the DNS host was seen to show; value: its sets, or null
   'typed', // a row of a handover sheet was typed, or not after all; subject: the row
 ] as const;
 export type DecisionKind = (typeof DECISION_KINDS)[number];
@@ -61,6 +68,8 @@ export interface Said {
   readonly submitted: Decision | undefined;
   readonly submittedAt: Instant | undefined;
   readonly left: ReadonlyMap<string, Decision>;
+  readonly done: ReadonlyMap<string, Decision>;
+  readonly early: Decision | undefined;
   readonly retried: ReadonlyMap<string, Decision>;
   readonly aside: ReadonlyMap<string, Decision>;
   readonly waived: ReadonlyMap<string, Decision>;
@@ -71,6 +80,9 @@ export interface Said {
   readonly websiteAsked: number;
   /** Rows of the handover sheet that somebody says are typed: it completes nothing that can be seen. */
   readonly typed: readonly string[];
+  readonly fronting: ReadonlyMap<string, Fronting>;
+  /** What the panel of the DNS host was seen to show, as somebody pasted it. */
+  readonly shown: readonly RRsetText[] | undefined;
 }
 
 interface Approval {
@@ -96,6 +108,8 @@ export function saidBy(decisions: readonly Decision[]): Said {
     submitted,
     submittedAt: submitted?.at,
     left: bySubject('leave'),
+    done: bySubject('done'),
+    early: last('early'),
     retried: bySubject('retry'),
     aside: bySubject('aside'),
     waived: bySubject('waive'),
@@ -104,5 +118,7 @@ export function saidBy(decisions: readonly Decision[]): Said {
     surveyAsked: last('survey')?.id ?? 0,
     websiteAsked: last('website')?.id ?? 0,
     typed: [...bySubject('typed')].flatMap(([row, one]) => (one.value === true ? [row] : [])),
+    fronting: new Map([...bySubject('front')].map(([owner, one]) => [owner, one.value as Fronting])),
+    shown: (last('panel')?.value as readonly RRsetText[] | null | undefined) ?? undefined,
   };
 }

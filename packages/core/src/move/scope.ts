@@ -1,5 +1,19 @@
+import { showName } from '../survey/readDomain';
+
 /** The names that a move or leg is about; `names` are absolute without final dot, in lower case. */
 export type Scope = { readonly kind: 'whole' } | { readonly kind: 'names'; readonly names: readonly string[] };
+
+/** The names that somebody chose, without the `www` that goes with each. */
+export function chosenNames(names: readonly string[]): string[] {
+  return names.filter((name) => !(name.startsWith('www.') && names.includes(name.slice(4))));
+}
+
+/** What a move is called: its domain, its name, or the first of its names. */
+export function shownScope(scope: Scope, domain: string): string {
+  if (scope.kind === 'whole') return showName(domain);
+  const [first, ...more] = chosenNames(scope.names);
+  return more.length === 0 ? showName(first!) : `${showName(first!)} and ${more.length} more`;
+}
 
 /** True where two moves of one domain would touch the same name. */
 export function scopesMeet(a: Scope, b: Scope): boolean {

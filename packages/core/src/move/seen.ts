@@ -1,5 +1,6 @@
 import { Instant } from '../timetable/instant';
 import { Watched } from '../timetable/since';
+import { Astray } from '../slips/records/astray';
 import { Verdict } from '../watch/verdict';
 import { SetKey } from './plan';
 
@@ -66,8 +67,11 @@ export interface Seen {
   readonly watchers: number;
   /** The old zone held against its survey, when that was done last. */
   readonly drift: { readonly at: Instant; readonly changes: readonly DriftSight[]; readonly problem: string | null } | undefined;
+  /** Where sets were found that are not where they belong, as they were looked for last. */
+  readonly astray?: ReadonlyMap<SetKey, readonly Astray[]>;
   /** The registration's statuses (RFC 8056), when they were asked for last. */
-  readonly registration: { readonly at: Instant; readonly statuses: readonly string[]; readonly problem: string | null } | undefined;
+  readonly registration:
+    { readonly at: Instant; readonly statuses: readonly string[]; readonly registrar?: string | null; readonly problem: string | null } | undefined;
   /** Whether the new web host answers for the domain where the plan leads. */
   readonly website: { readonly at: Instant; readonly broken: readonly string[] } | undefined;
   /** When each kind of look was made last. */

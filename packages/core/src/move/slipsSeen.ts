@@ -2,9 +2,18 @@ import { inPrefix, parsePrefix } from '../dns/prefix';
 import { isHostsOwn } from '../rebuild/ruling';
 import { RecordSlipFound } from '../slips/records/slip';
 import { askedInstead, recordSlip } from '../slips/recordSlips';
+import { isByHand } from './byHand';
 import { Leg } from './leg';
 import { SetKey, keyOfRow, ownerOf, setKey, typeOf } from './plan';
 import { AnswerSight } from './seen';
+
+/** Slips that say only that something is not there, or not any other than before. */
+export const SAYS_LITTLE: ReadonlySet<string> = new Set(['not there', 'not saved']);
+
+const NOT_FRONTED: RecordSlipFound = {
+  code: 'not fronted',
+  text: 'The host answers what is stored: by the plan it fronts this name. Switch fronting on there.',
+};
 
 /** Rows of which it is asked where they stand instead; of a zone that is all missing nothing needs to be asked. */
 const ASKED_INSTEAD = 12;
@@ -12,10 +21,12 @@ const ASKED_INSTEAD = 12;
 /** Why a server does not answer a set as planned, where a known slip explains it. */
 export function slipSeen(leg: Leg, address: string, key: SetKey, answer: AnswerSight): RecordSlipFound | undefined {
   const { plan } = leg;
+  const front = leg.wanted.front(key);
+  if (front && !front.stored && answer.data.length > 0 && isByHand(leg)) return NOT_FRONTED;
   const ruling = leg.once('rulings by key', () => new Map(plan.rulings.map((row) => [keyOfRow(row), row]))).get(key);
   const sets = leg.seen.zones.find((one) => one.address === address)?.sightings.at(-1)?.value.sets ?? {};
   const fronts = leg.once('fronts', () => (plan.newHost?.fronts ?? []).flatMap((text) => parsePrefix(text) ?? []));
-  return recordSlip({
+  const slip = recordSlip({
     zone: plan.zone.toString(),
     owner: ownerOf(key),
     type: typeOf(key),
@@ -27,8 +38,27 @@ export function slipSeen(leg: Leg, address: string, key: SetKey, answer: AnswerS
     rows: leg.once('planned rows', () =>
       plan.rulings.filter((row) => !isHostsOwn(row)).map((row) => ({ owner: row.owner, type: row.type, planned: row.planned?.data ?? [] })),
     ),
+    elsewhereFound: leg.seen.astray?.get(key),
     isFront: (one) => fronts.some((prefix) => inPrefix(prefix, one)),
   });
+  // What we sent was sent: a server that does not have it yet follows later, and nobody forgot to type anything.
+  return slip && (isByHand(leg) || !SAYS_LITTLE.has(slip.code)) ? slip : undefined;
+}
+
+/** Rows that are looked for elsewhere. */
+const LOOKED_FOR = 3;
+
+/** Sets that somebody says are typed and that no server of the host has: it is asked where else they stand. */
+export function astrayKeys(leg: Leg): SetKey[] {
+  const { plan, said, seen, wanted } = leg;
+  if (!isByHand(leg) || said.typed.length === 0) return [];
+  const servers = new Set(plan.newServers.map((one) => one.address));
+  const latest = seen.zones.flatMap((one) => (servers.has(one.address) ? (one.sightings.at(-1)?.value ?? []) : []));
+  const lacking = plan.rulings.map(keyOfRow).filter((key) => {
+    if ((wanted.data(key) ?? []).length === 0 || !said.typed.some((row) => row.startsWith(`${key}/`))) return false;
+    return latest.length > 0 && latest.every((sight) => sight.sets[key] !== undefined && wanted.is(key, sight.sets[key]) === false);
+  });
+  return lacking.slice(0, LOOKED_FOR);
 }
 
 /** What is asked besides, so that a set which is not where it belongs is found where it was typed. */

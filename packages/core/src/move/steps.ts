@@ -1,6 +1,8 @@
 import { Leg } from './leg';
 import * as modules from './rules';
-import { StepRule, StepStanding, stands } from './rules/rule';
+import { unusedRules } from './former';
+import { CHAPTERS, StepRule, StepStanding, stands } from './rules/rule';
+import { taskRules } from './tasks';
 
 /** Every rule, in the order in which its steps are shown; a rule is what its file exports with an id. */
 export const STEP_RULES: readonly StepRule[] = Object.values(modules).filter((one): one is StepRule => typeof one === 'object' && 'id' in one);
@@ -13,18 +15,33 @@ export interface Step {
 /** The steps of a leg as its plan has them, each with where it stands. */
 export function stepsOf(leg: Leg): readonly Step[] {
   return leg.once('steps', () => {
-    const rules = STEP_RULES.filter((rule) => rule.applies(leg.plan, leg));
+    const rules = withTasks(
+      STEP_RULES.filter((rule) => rule.applies(leg.plan, leg)),
+      [...taskRules(leg.plan), ...unusedRules(leg.plan)],
+    );
     const made = new Map<string, Step>();
     const make = (rule: StepRule): Step => {
       const known = made.get(rule.id);
       if (known) return known;
-      const before = rules.filter((one) => rule.after.includes(one.id)).map(make);
+      const skipped = rule.skips?.(leg.plan) ?? [];
+      const before = rules.filter((one) => rule.after.includes(one.id) && !skipped.includes(one.id)).map(make);
       const step = { rule, standing: standingOf(leg, rule, before) };
       made.set(rule.id, step);
       return step;
     };
     return rules.map(make);
   });
+}
+
+/** With which a leg is over. */
+const ENDS: ReadonlySet<string> = new Set(['next-leg', 'close']);
+
+/** What the host asks for comes after the rules' own steps of its chapter. */
+function withTasks(rules: readonly StepRule[], tasks: readonly StepRule[]): readonly StepRule[] {
+  if (tasks.length === 0) return rules;
+  const rank = (rule: StepRule): number => (ENDS.has(rule.id) ? CHAPTERS.length : CHAPTERS.indexOf(rule.chapter));
+  // The sort is stable.
+  return [...rules, ...tasks].sort((a, b) => rank(a) - rank(b));
 }
 
 /** A step waits for those before it, unless what is so already counts by itself. */

@@ -1,8 +1,8 @@
-import { RowDecision } from '../rebuild/ledgerRow';
+import { RowDecision, rowsOf } from '../rebuild/ledgerRow';
 import { Decision, DecisionKind, standing } from './said';
 
 /** What undo takes back; acts that went out are set right by other acts. */
-const UNDOABLE: ReadonlySet<DecisionKind> = new Set(['ruling', 'waive', 'aside', 'accept TTLs', 'hint', 'purpose', 'stored']);
+const UNDOABLE: ReadonlySet<DecisionKind> = new Set(['ruling', 'rulings', 'waive', 'aside', 'accept TTLs', 'hint', 'purpose', 'stored', 'done', 'front']);
 
 /** The last decision that stands and that undo takes back. Decisions are in the order in which they were made. */
 export function undoable(decisions: readonly Decision[]): Decision | undefined {
@@ -29,5 +29,6 @@ export function decisionWords(decision: Decision): string {
     const row = (decision.value as { row: RowDecision } | null)?.row;
     return row ? `${row.owner} ${row.type}` : 'A row taken out';
   }
+  if (decision.kind === 'rulings') return `${rowsOf(decision).length} rows`;
   return decision.subject === '' ? decision.kind : `${decision.kind} ${decision.subject.replace('\n', ': ')}`;
 }

@@ -1,14 +1,34 @@
+import { Name } from '../dns/name';
+import { RRsetText } from '../dns/record';
+import { typeCode } from '../dns/typeNames';
+import { LegPlan, keyOfRow } from '../move/plan';
+import { sameTexts } from '../timetable/wanted';
+import { hostsOwnSet } from './hostsOwn';
 import { STARTING_TTL } from './propose';
-import { Ruling, isChanging } from './ruling';
+import { HOSTS_OWN, Ruling, isChanging } from './ruling';
 
 /** The rulings of the leg that sets back what another one changed where it is: each row with its sides exchanged, the rest as it is. */
-export function backRulings(rulings: readonly Ruling[]): Ruling[] {
-  return rulings.map((ruling): Ruling => {
-    if (!isChanging(ruling)) return ruling;
-    const { owner, type, found, planned } = ruling;
-    const there = planned && { ...planned, ttl: Math.min(planned.ttl, STARTING_TTL) };
-    const base = { owner, type, found: there, planned: found, reason: 'set back as it was' };
-    if (!there) return { ...base, ruling: 'new' };
-    return { ...base, ruling: found ? 'repoint' : 'drop' };
-  });
+export function backRulings(rulings: readonly Ruling[], raised: boolean): Ruling[] {
+  return rulings.map((ruling) => (isChanging(ruling) ? exchanged(ruling, raised) : ruling));
+}
+
+/** Every row with its sides exchanged: found is what the new host has, planned what the old one had. What belongs to a host stays with it. */
+export function delegationBackRulings(plan: Pick<LegPlan, 'zone' | 'rulings' | 'newNameservers'>, raised: boolean): Ruling[] {
+  const own = hostsOwnSet(plan.zone);
+  const apex: RRsetText = { owner: plan.zone.toString(), type: 'NS', ttl: STARTING_TTL, data: [...plan.newNameservers] };
+  return [
+    ...plan.rulings.filter((row) => !own({ owner: Name.parse(row.owner), type: typeCode(row.type)! })).map((row) => exchanged(row, raised)),
+    { owner: apex.owner, type: apex.type, ruling: 'drop', found: apex, planned: undefined, reason: `${HOSTS_OWN}: it serves its own set` },
+  ];
+}
+
+/** `raised`: what is there has, or may have, the TTL that it was to keep. */
+function exchanged(row: Ruling, raised: boolean): Ruling {
+  const { owner, type, found, planned } = row;
+  const there = planned && { ...planned, ttl: raised ? planned.ttl : Math.min(planned.ttl, STARTING_TTL) };
+  const base = { owner, type, found: there, planned: found, reason: 'set back as it was' };
+  if (!there) return { ...base, ruling: 'new' };
+  if (!found) return { ...base, ruling: 'drop' };
+  const same = sameTexts(keyOfRow(row), [...there.data].sort(), [...found.data].sort());
+  return { ...base, ruling: same ? 'carry' : 'repoint' };
 }

@@ -15,6 +15,10 @@ export function compareText(before: string, after: string): [Piece[], Piece[]] {
   while (head < shorter && before[head] === after[head]) head += 1;
   let tail = 0;
   while (tail < shorter - head && before[before.length - 1 - tail] === after[after.length - 1 - tail]) tail += 1;
+  // A number is changed as a whole: of .80 and .90 no digit is the same one.
+  const cuts = (text: string, at: number): boolean => isDigit(text[at - 1]) && isDigit(text[at]);
+  while (head > 0 && (cuts(before, head) || cuts(after, head))) head -= 1;
+  while (tail > 0 && (cuts(before, before.length - tail) || cuts(after, after.length - tail))) tail -= 1;
   const split = (text: string): Piece[] =>
     [
       { text: text.slice(0, head), changed: false },
@@ -22,4 +26,8 @@ export function compareText(before: string, after: string): [Piece[], Piece[]] {
       { text: text.slice(text.length - tail), changed: false },
     ].filter((piece) => piece.text !== '');
   return [split(before), split(after)];
+}
+
+function isDigit(letter: string | undefined): boolean {
+  return letter !== undefined && letter >= '0' && letter <= '9';
 }

@@ -1,5 +1,4 @@
 import { Name } from '../dns/name';
-import { compareText } from './compareText';
 import { readRow } from './editRuling';
 
 const zone = Name.parse('zone.example.');
@@ -34,16 +33,4 @@ describe('a typed row', () => {
     expect(readRow(zone, { owner: 'www', type: 'MX', ttl: '60', data: '10 mail\nten mail' })).toMatchObject({
       problem: 'Line 2, column 1: preference must be a number.',
     }));
-});
-
-describe('compareText', () => {
-  const show = (before: string, after: string): string[] =>
-    compareText(before, after).map((pieces) => pieces.map((piece) => (piece.changed ? `[${piece.text}]` : piece.text)).join(''));
-  it.each([
-    ['192.0.2.10', '192.0.2.25', '192.0.2.[10]', '192.0.2.[25]'],
-    ['abc', 'abc', 'abc', 'abc'],
-    ['', 'abc', '', '[abc]'],
-    ['aa', 'aaa', 'aa', 'aa[a]'],
-    ['sites.old.example.', 'edge.new.example.', '[sites.old].example.', '[edge.new].example.'],
-  ])('%s against %s', (before, after, left, right) => expect(show(before, after)).toEqual([left, right]));
 });

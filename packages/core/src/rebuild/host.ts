@@ -1,3 +1,7 @@
+import { FrontingWish } from '../hosts/fronting';
+import { Requirement } from '../hosts/requirement';
+import { HostTask } from '../hosts/task';
+
 /** What the agency knows of a place; names absolute with final dot, addresses as text. */
 export interface HostKnowledge {
   readonly name: string;
@@ -5,6 +9,12 @@ export interface HostKnowledge {
   readonly addresses: readonly string[];
   /** Where an alias to this web host leads. */
   readonly aliasTarget: string | undefined;
-  /** Records that the web host demands, below the apex; `{zone}` stands for the domain. */
-  readonly requires: readonly { readonly owner: string; readonly type: string; readonly data: string }[];
+  /** Records that the web host asks for. */
+  readonly requires: readonly Requirement[];
+  /** What has to be done there besides, in its order. */
+  readonly tasks?: readonly HostTask[];
+  /** What it wants of a DNS host that can front the names that lead to it. */
+  readonly fronting?: FrontingWish;
+  /** It sends every visitor who comes without TLS to HTTPS. */
+  readonly forcesHttps?: boolean;
 }

@@ -1,5 +1,5 @@
 import { Name } from '../dns/name';
-import { LedgerRow, adoptedRow, editRow, newRow, overlaid } from './ledgerRow';
+import { LedgerRow, adoptedRow, editRow, editRows, newRow, overlaid, rowsOf } from './ledgerRow';
 import { pushChanges } from './pushChanges';
 import { rrsetFromText } from '../dns/record';
 import { ruling } from '../testing/moving';
@@ -9,6 +9,36 @@ const row = (id: string, ...more: Parameters<typeof ruling>): LedgerRow => ({ ..
 const www = row('1', 'www.zone.test.', 'A', 'repoint', 3600, ['192.0.2.1'], ['192.0.2.2']);
 const mx = row('2', 'zone.test.', 'MX', 'carry', 3600, ['10 mail.zone.test.'], ['10 mail.zone.test.']);
 const fresh = row('3', 'new.zone.test.', 'TXT', 'new', 300, undefined, ['"x"']);
+
+describe('many rows of the ledger', () => {
+  it('are ruled together; those that are so already are left out, and where one cannot be so none is', () => {
+    const carried = { ...www, ruling: 'carry', planned: www.found } as LedgerRow;
+    expect(editRows(zone, [www, carried, mx], { ruling: 'carry' })).toMatchObject({ ok: true, rows: [{ id: '1', row: { ruling: 'carry' } }] });
+    expect(editRows(zone, [www, fresh], { ruling: 'drop' })).toMatchObject({
+      ok: true,
+      rows: [
+        { id: '1', row: { ruling: 'drop' } },
+        { id: '3', row: null },
+      ],
+    });
+    expect(editRows(zone, [fresh], { ruling: 'repoint', data: '"y"' })).toMatchObject({
+      ok: true,
+      rows: [{ row: { ruling: 'new', planned: { data: ['"y"'] } } }],
+    });
+    expect(editRows(zone, [www, fresh], { ruling: 'carry' })).toMatchObject({ ok: false, problem: expect.stringContaining('new.zone.test. TXT') as string });
+    expect(editRows(zone, [www, mx], { ruling: 'repoint', data: '192.0.2.9' })).toMatchObject({
+      ok: false,
+      problem: expect.stringContaining('zone.test. MX') as string,
+    });
+  });
+
+  it('are told from a decision about one, and from others', () => {
+    const rows = [{ id: '1', row: null }];
+    expect(rowsOf({ kind: 'rulings', subject: '', value: { rows } })).toEqual(rows);
+    expect(rowsOf({ kind: 'ruling', subject: '1', value: { row: null } })).toEqual(rows);
+    expect(rowsOf({ kind: 'push', subject: '', value: null })).toEqual([]);
+  });
+});
 
 describe('a row of the ledger', () => {
   it('is dropped, carried and repointed, and what is new is taken out', () => {

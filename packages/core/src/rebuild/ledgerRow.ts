@@ -12,6 +12,45 @@ export interface LedgerRow extends Ruling {
 /** What a decision about a row says of it; null: the row is taken out. */
 export type RowDecision = Pick<Ruling, 'owner' | 'type' | 'ruling' | 'found' | 'planned' | 'reason'> | null;
 
+/** The rows that a decision is about, one or many. */
+export function rowsOf({
+  kind,
+  subject,
+  value,
+}: {
+  readonly kind: string;
+  readonly subject: string;
+  readonly value: unknown;
+}): readonly { readonly id: string; readonly row: RowDecision }[] {
+  if (kind === 'ruling') return [{ id: subject, row: (value as { row: RowDecision } | null)?.row ?? null }];
+  return kind === 'rulings' ? (value as { rows: { id: string; row: RowDecision }[] }).rows : [];
+}
+
+/**
+ * Many rows after one edit: `data` where they are repointed. Rows that are so already are left out; where one cannot be so, none is
+ * changed, and it is said which.
+ */
+export function editRows(
+  zone: Name,
+  rows: readonly LedgerRow[],
+  edit: RulingEdit,
+): { readonly ok: true; readonly rows: { readonly id: string; readonly row: RowDecision }[] } | Extract<RulingResult, { ok: false }> {
+  const changed: { id: string; row: RowDecision }[] = [];
+  for (const before of rows) {
+    // What was not found can only go, or get another value.
+    const ruling = edit.ruling === 'repoint' && !before.found ? 'new' : edit.ruling;
+    const result = editRow(zone, before, { ...edit, ruling });
+    if (!result.ok) return { ...result, problem: `${before.owner} ${before.type}: ${result.problem}` };
+    if (result.row && sameRow(before, result.row)) continue;
+    changed.push({ id: before.id, row: result.row });
+  }
+  return { ok: true, rows: changed };
+}
+
+function sameRow(a: Ruling, b: NonNullable<RowDecision>): boolean {
+  return a.ruling === b.ruling && JSON.stringify(a.planned ?? null) === JSON.stringify(b.planned ?? null);
+}
+
 export interface RulingEdit {
   readonly ruling: RulingKind;
   readonly ttl?: string | undefined;
@@ -22,7 +61,8 @@ export type RulingResult =
   | { readonly ok: true; readonly row: RowDecision }
   | { readonly ok: false; readonly status: 'refused' | 'wrong'; readonly field?: string; readonly problem: string };
 
-const BY_HAND = 'decided by hand';
+/** The reason of a row that a person ruled. */
+export const BY_HAND = 'decided by hand';
 
 /** The row after an edit; null where a new row is dropped, which takes it out. Says what is wrong where it cannot be so. */
 export function editRow(zone: Name, before: Ruling, edit: RulingEdit): RulingResult {

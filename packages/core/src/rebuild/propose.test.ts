@@ -1,6 +1,7 @@
 import { Name } from '../dns/name';
 import { RRsetText, rrsetFromText } from '../dns/record';
 import { checkRulings } from './checks';
+import { plainRequirement } from '../hosts/requirement';
 import { HostKnowledge } from './host';
 import { plannedSets, proposeRulings } from './propose';
 import { Ruling, isChanging } from './ruling';
@@ -19,7 +20,7 @@ const newDns = host('NewDNS', { nameservers: ['ns1.new.example.'] });
 const newWeb = host('New', {
   addresses: ['203.0.113.80'],
   aliasTarget: 'edge.new.example.',
-  requires: [{ owner: '_proof', type: 'TXT', data: '"site={zone}"' }],
+  requires: [plainRequirement({ owner: '_proof', type: 'TXT', data: '"site={zone}"' })],
 });
 const text = (owner: string, type: string, ...data: string[]): RRsetText => ({
   owner: owner === '@' ? 'zone.example.' : `${owner}.zone.example.`,
@@ -100,7 +101,9 @@ describe('checks', () => {
     reason: '',
   });
   const codes = (...rulings: Ruling[]): string[] =>
-    checkRulings({ zone, rulings, oldWeb: [oldWeb], fronted: [] }).map((remark) => `${remark.weight} ${remark.code}`);
+    checkRulings({ zone, rulings, oldWeb: [oldWeb], fronted: [], lacks: [], leaves: undefined, edge: undefined }).map(
+      (remark) => `${remark.weight} ${remark.code}`,
+    );
 
   it.each<[string, Ruling[], string[]]>([
     ['an alias at the apex', [ruling('repoint', text('@', 'CNAME', 'a.example.'))], ['stop alias-at-apex']],

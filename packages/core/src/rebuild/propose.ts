@@ -1,8 +1,9 @@
 import { Name } from '../dns/name';
 import { isIpv4, isIpv6 } from '../dns/address';
 import { namesIn } from '../dns/rdata';
-import { RRset, RRsetText, rrsetFromText, rrsetToText } from '../dns/record';
+import { RRset, rrsetFromText, rrsetToText } from '../dns/record';
 import { TYPE_CODES } from '../dns/typeNames';
+import { proposed, required, rowWith } from '../hosts/needs';
 import { HostKnowledge } from './host';
 import { MADE_BY_SIGNING } from './hostsOwn';
 import { HOSTS_OWN, Ruling } from './ruling';
@@ -60,11 +61,7 @@ export function proposeRulings(
     }
     return carry('is not about the website');
   });
-  for (const need of newWeb?.requires ?? []) {
-    const planned = required(zone, need);
-    if (rulings.some((ruling) => ruling.owner === planned.owner && ruling.type === planned.type)) continue;
-    rulings.push({ owner: planned.owner, type: planned.type, ruling: 'new', found: undefined, planned, reason: `${newWeb!.name} asks for it` });
-  }
+  if (newWeb) addRequired(rulings, zone, newWeb, () => true);
   return rulings;
 }
 
@@ -77,9 +74,12 @@ export function plannedSets(rulings: readonly Ruling[], phase: 'starting' | 'set
   });
 }
 
-/** A record that a web host demands, as a set of this zone; throws where it cannot be read. */
-export function required(zone: Name, need: HostKnowledge['requires'][number]): RRsetText {
-  const owner = Name.parse(need.owner, zone);
-  const data = need.data.replaceAll('{zone}', zone.toString().replace(/\.$/, ''));
-  return rrsetToText(rrsetFromText({ owner: owner.toString(), type: need.type, ttl: 3600, data: [data] }));
+/** Adds what a web host asks for of every site to the rows, where `takes` says that the set is this move's matter. */
+export function addRequired(rulings: Ruling[], zone: Name, newWeb: HostKnowledge, takes: (owner: string) => boolean): void {
+  for (const need of proposed(newWeb)) {
+    const set = required(zone, need);
+    const made = set && takes(set.owner) ? rowWith(rulings, set, `${newWeb.name} asks for it`) : undefined;
+    if (made?.instead) rulings[rulings.indexOf(made.instead)] = made.row;
+    else if (made) rulings.push(made.row);
+  }
 }

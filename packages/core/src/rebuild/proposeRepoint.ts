@@ -1,15 +1,14 @@
 import { Name } from '../dns/name';
 import { isIpv4, isIpv6 } from '../dns/address';
 import { RRset, RRsetText } from '../dns/record';
-import { inScope, Scope } from '../move/scope';
+import { Scope, chosenNames, inScope } from '../move/scope';
 import { HostKnowledge } from './host';
-import { proposeRulings, required } from './propose';
+import { addRequired, proposeRulings } from './propose';
+import { isLead } from './leads';
 import { Ruling, isHostsOwn } from './ruling';
 
 /** TTL in seconds of a record set that was not there before, once the move is settled. */
 const NEW_TTL = 3600;
-/** What may stand beside an alias at its name: nothing, but what signing makes (RFC 1034 §3.6.2, RFC 4034 §3). */
-const LEADS: ReadonlySet<string> = new Set(['A', 'AAAA', 'CNAME']);
 
 /**
  * Proposes what changes where the zone stays at its DNS host: for the whole website what leads to the old web host; for names, what
@@ -27,15 +26,11 @@ export function proposeRepoint(
   const rulings = proposeRulings(zone, found, { oldWeb: [], newDns: dns, newWeb: undefined }).map((ruling): Ruling =>
     isHostsOwn(ruling) ? stays(ruling) : { ...ruling, reason: inScope(scope, ruling.owner) ? 'is not about where the name leads' : 'is not in this move' },
   );
-  const names = scope.names.filter((name, index) => index === 0 || rulings.some((ruling) => inScope({ kind: 'names', names: [name] }, ruling.owner)));
+  const chosen = new Set(chosenNames(scope.names));
+  const names = scope.names.filter((name) => chosen.has(name) || rulings.some((ruling) => inScope({ kind: 'names', names: [name] }, ruling.owner)));
   for (const name of names) repointName(rulings, zone, `${name}.`, newWeb);
-  for (const need of newWeb.requires) {
-    const planned = required(zone, need);
-    const known = rulings.some((ruling) => ruling.owner.toLowerCase() === planned.owner.toLowerCase() && ruling.type === planned.type);
-    // What is asked for at the apex, or elsewhere, is about the whole website.
-    if (!known && names.some((name) => Name.parse(planned.owner).isAtOrBelow(Name.parse(name))))
-      rulings.push({ owner: planned.owner, type: planned.type, ruling: 'new', found: undefined, planned, reason: `${newWeb.name} asks for it` });
-  }
+  // What is asked for at the apex, or elsewhere, is about the whole website.
+  addRequired(rulings, zone, newWeb, (owner) => names.some((name) => Name.parse(owner).isAtOrBelow(Name.parse(name))));
   return rulings;
 }
 
@@ -45,9 +40,9 @@ function repointName(rulings: Ruling[], zone: Name, owner: string, newWeb: HostK
   const rows = rulings.filter(isOwn);
   const wanted = new Map(wantedAt(zone, owner, rows, newWeb));
   const byAlias = wanted.has('CNAME');
-  const found = rows.find((row) => row.found && LEADS.has(row.type))?.found;
+  const found = rows.find((row) => row.found && isLead(row.type))?.found;
   for (const [index, row] of rulings.entries()) {
-    if (!isOwn(row) || !LEADS.has(row.type) || isHostsOwn(row)) continue;
+    if (!isOwn(row) || !isLead(row.type) || isHostsOwn(row)) continue;
     const data = wanted.get(row.type);
     wanted.delete(row.type);
     rulings[index] = data
@@ -74,7 +69,7 @@ function goneWords(type: string, byAlias: boolean, newWeb: HostKnowledge): strin
 
 /** An alias where one stands already or no address is known, and nothing stands beside it; else addresses. */
 function wantedAt(zone: Name, owner: string, rows: readonly Ruling[], { aliasTarget, addresses }: HostKnowledge): [string, readonly string[]][] {
-  const beside = rows.some((row) => !LEADS.has(row.type) && !isHostsOwn(row)) || Name.parse(owner).equals(zone);
+  const beside = rows.some((row) => !isLead(row.type) && !isHostsOwn(row)) || Name.parse(owner).equals(zone);
   const alias = aliasTarget !== undefined && !beside && (addresses.length === 0 || rows.some((row) => row.type === 'CNAME'));
   if (alias) return [['CNAME', [aliasTarget]]];
   const [v4, v6] = [addresses.filter(isIpv4), addresses.filter(isIpv6)];

@@ -1,3 +1,4 @@
+import { earlySets } from '../hosts/needs';
 import { RRset, rrsetFromText, rrsetKey, sameData } from '../dns/record';
 import { parseRdata } from '../dns/rdata';
 import { TYPE_CODES } from '../dns/typeNames';
@@ -16,16 +17,17 @@ export function loweredZone(plan: LegPlan, served: readonly RRset[], lowerTo: nu
 
 /**
  * The old zone once it leads to the new servers: its apex NS set is the new one, and nameserver names that stay and move have
- * their new addresses in both families, for resolvers that follow the child's answers. `lowerTo` in seconds.
+ * their new addresses in both families, for resolvers that follow the child's answers. `lowerTo` in seconds; `apexTtl`: what the NS set
+ * is to have instead, where it stays.
  */
-export function turnedZone(plan: LegPlan, served: readonly RRset[], lowerTo: number): RRset[] {
+export function turnedZone(plan: LegPlan, served: readonly RRset[], lowerTo: number, apexTtl?: number): RRset[] {
   const moved = sharedNames(plan);
   const addressesAt = (set: RRset): readonly string[] | undefined =>
     set.type === TYPE_CODES.A || set.type === TYPE_CODES.AAAA ? moved.get(nameKey(set.owner.toString())) : undefined;
   const stays = served.flatMap((set): RRset[] => {
     if (addressesAt(set)) return [];
     if (set.type !== TYPE_CODES.NS || !set.owner.equals(plan.zone)) return [set];
-    return [{ ...set, ttl: Math.min(set.ttl, lowerTo), data: plan.newNameservers.map((name) => parseRdata(TYPE_CODES.NS, name)) }];
+    return [{ ...set, ttl: apexTtl ?? Math.min(set.ttl, lowerTo), data: plan.newNameservers.map((name) => parseRdata(TYPE_CODES.NS, name)) }];
   });
   const fresh = new Map<string, RRset>();
   for (const set of served)
@@ -39,6 +41,21 @@ export function turnedZone(plan: LegPlan, served: readonly RRset[], lowerTo: num
   return [...stays, ...fresh.values()];
 }
 
+/**
+ * What a push brings to a host: the planned sets, with TTLs kept low until the move is settled. Back at the old host, where the zone
+ * still stands, what did not change keeps its TTL.
+ */
+export function pushedSets({ rulings, isBack }: Pick<LegPlan, 'rulings' | 'isBack'>): RRset[] {
+  if (!isBack) return plannedSets(rulings, 'starting');
+  return [
+    ...plannedSets(rulings.filter(isChanging), 'starting'),
+    ...plannedSets(
+      rulings.filter((row) => !isChanging(row)),
+      'settled',
+    ),
+  ];
+}
+
 /** The zone where it is once the records of a repoint leg are changed; everything else there stays. `ttl` in seconds: until settled, at most. */
 export function changedZone(plan: Pick<LegPlan, 'rulings'>, served: readonly RRset[], ttl: number): RRset[] {
   const rows = plan.rulings.filter(isChanging);
@@ -47,10 +64,19 @@ export function changedZone(plan: Pick<LegPlan, 'rulings'>, served: readonly RRs
   return [...served.filter((set) => !keys.has(keyOf(set.owner, set.type))), ...fresh];
 }
 
+/** The live zone once what the web host looks for beforehand is in it, beside what is there. `ttl` in seconds, at most. */
+export function earlyZone(plan: LegPlan, served: readonly RRset[], ttl: number): RRset[] {
+  const sets = earlySets(plan);
+  const keys = new Set(sets.map(keyOfRow));
+  const fresh = sets.map((set) => rrsetFromText({ ...set, ttl: Math.min(set.ttl, ttl) }));
+  return [...served.filter((set) => !keys.has(keyOf(set.owner, set.type))), ...fresh];
+}
+
 /** The zone at the new host once the sets that are as planned have the TTLs they are to keep; everything else there stays. */
-export function raisedZone(plan: Pick<LegPlan, 'kind' | 'rulings'>, served: readonly RRset[]): RRset[] {
-  // Where records changed in place, only those were lowered.
-  const rows = plan.kind === 'repoint' ? plan.rulings.filter(isChanging) : plan.rulings;
+export function raisedZone(plan: Pick<LegPlan, 'kind' | 'rulings' | 'former'>, served: readonly RRset[]): RRset[] {
+  // Where records changed in place, only those were lowered, and what was for a way that was chosen before.
+  const former = new Set(plan.former?.lowered);
+  const rows = plan.kind === 'repoint' ? plan.rulings.filter((row) => isChanging(row) || former.has(keyOfRow(row))) : plan.rulings;
   const planned = new Map(plannedSets(rows, 'settled').map((set) => [rrsetKey(set.owner, set.type), set]));
   return served.map((set) => {
     const wish = planned.get(rrsetKey(set.owner, set.type));

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { distance } from './nameservers/misspelt';
 import { pastedFields, readNameserverSet } from './nameserverSet';
+import { otherSets } from './otherSets';
 
 const context = {
   zone: 'choir.example.',
@@ -127,4 +128,22 @@ describe('letters that differ', () => {
     ['abc', 'bac', 1],
     ['abcd', 'badc', 2],
   ])('%s and %s: %d', (a, b, far) => expect(distance(a, b)).toBe(far));
+});
+
+describe('the set of another service of the same company', () => {
+  const hosts = [
+    { name: 'Driftwood Zones', role: 'dns', nameservers: ['one.driftwood.test.', 'two.driftwood.test.'], company: 'Driftwood' },
+    { name: 'Driftwood Plus', role: 'dns', nameservers: ['one.plus.driftwood.test.', 'two.plus.driftwood.test.'], company: 'driftwood' },
+    { name: 'Millrace DNS', role: 'dns', nameservers: ['one.millrace.test.', 'two.millrace.test.'], company: '' },
+    { name: 'Driftwood Sites', role: 'web', nameservers: ['one.sites.driftwood.test.'], company: 'Driftwood' },
+  ];
+
+  it('is told as one', () => {
+    const sets = otherSets(hosts, { wanted: ['one.driftwood.test.', 'two.driftwood.test.'], old: ['ns1.old.test.'] });
+    expect(sets.map((one) => one.of)).toEqual(['Driftwood Plus, another service of driftwood', 'Millrace DNS']);
+    expect(otherSets(hosts, { wanted: ['one.millrace.test.', 'two.millrace.test.'], old: [] }).map((one) => one.of)).toEqual([
+      'Driftwood Zones',
+      'Driftwood Plus',
+    ]);
+  });
 });

@@ -1,3 +1,4 @@
+import { astray } from './records/astray';
 import { asBefore, leftBeside, notThere } from './records/leftBeside';
 import { nameAppended, appendedOwner } from './records/nameAppended';
 import { oneSpelling } from './records/oneSpelling';
@@ -20,6 +21,7 @@ const SLIPS: readonly RecordSlip[] = [
   frontedAlready,
   leftBeside,
   oneSpelling,
+  astray,
   asBefore,
   valueOfAnother,
   misspeltValue,

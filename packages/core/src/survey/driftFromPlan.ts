@@ -1,5 +1,5 @@
 import { Name } from '../dns/name';
-import { RRset, rrsetRead, rrsetKey, rrsetToText, sameData } from '../dns/record';
+import { RRset, RRsetText, rrsetRead, rrsetKey, rrsetToText, sameData } from '../dns/record';
 import { TYPE_CODES } from '../dns/typeNames';
 import { MADE_BY_SIGNING } from '../rebuild/hostsOwn';
 import { Ruling } from '../rebuild/ruling';
@@ -32,11 +32,14 @@ export function driftFromPlan(zone: Name, rulings: readonly Ruling[], now: reado
   return changes;
 }
 
-/** What has been taken into the plan since it was seen is no drift any more. */
-export function stillDrifting(changes: readonly DriftSight[], rulings: readonly Ruling[]): DriftSight[] {
+/** What has been taken into the plan since it was seen is no drift any more; nor what is put there beforehand (`early`). */
+export function stillDrifting(changes: readonly DriftSight[], rulings: readonly Ruling[], early: readonly RRsetText[] = []): DriftSight[] {
   const found = new Map(rulings.map((ruling) => [keyOfRow(ruling), ruling.found?.data ?? []]));
+  const put = new Map(early.map((set) => [keyOfRow(set), set.data]));
   return changes.filter(({ owner, type, after }) => {
     const key = setKey(owner, type);
+    const sent = put.get(key);
+    if (sent && after && sameTexts(key, [...sent].sort(), [...after.data].sort())) return false;
     return !sameTexts(key, [...(found.get(key) ?? [])].sort(), [...(after?.data ?? [])].sort());
   });
 }

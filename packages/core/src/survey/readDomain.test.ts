@@ -4,7 +4,7 @@ import { readDomain, showName } from './readDomain';
 
 const choices = (text: string): string[] => {
   const reading = readDomain(text);
-  return reading.ok ? reading.choices.map((choice) => `${choice.scope} ${choice.name}`) : [reading.problem];
+  return reading.ok ? reading.choices.map((choice) => `${choice.scope} ${choice.names[0]!}`) : [reading.problem];
 };
 
 describe('a pasted domain', () => {
@@ -21,6 +21,27 @@ describe('a pasted domain', () => {
     ['CRÈMERIE.example', ['whole xn--crmerie-3xa.example']],
     ['crèmerie。example', ['whole xn--crmerie-3xa.example']],
   ])('%p is understood', (text, wanted) => expect(choices(text)).toEqual(wanted));
+
+  it('is understood where several names of one domain are typed; the domain itself among them means the whole', () => {
+    const all = (text: string): unknown => {
+      const reading = readDomain(text);
+      return reading.ok ? reading.choices.map((choice) => [choice.scope, choice.shown, ...choice.names]) : reading.problem;
+    };
+    const whole = ['whole', 'reed.example', 'reed.example'];
+    const both = [whole, ['name', 'shop.reed.example and 1 more', 'shop.reed.example', 'blog.reed.example']];
+    for (const text of [
+      'shop.reed.example, blog.reed.example',
+      'shop.reed.example;blog.reed.example',
+      'https://shop.reed.example/a,b\n https://blog.reed.example/ shop.reed.example',
+    ])
+      expect([text, all(text)]).toEqual([text, both]);
+    expect(all('shop.reed.example SHOP.reed.example')).toEqual([whole, ['name', 'shop.reed.example', 'shop.reed.example']]);
+    expect(all('www.reed.example shop.reed.example')).toEqual([whole]);
+    expect(all('shop.reed.example shop.marsh.example')).toMatch(/^reed\.example and marsh\.example are two domains/);
+    expect(all('shop.reed.example nonsense')).toBe('"shop.reed.example nonsense" is not a domain name.');
+    expect(all('shop.reed.example 192.0.2.1')).toMatch(/is an address/);
+    expect(all(Array.from({ length: 51 }, (_, index) => `n${index}.reed.example`).join(' '))).toMatch(/More than 50 names/);
+  });
 
   it.each([
     '',

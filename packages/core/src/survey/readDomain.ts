@@ -3,15 +3,18 @@ import { toASCII, toUnicode } from 'tr46';
 import { Name, NameError } from '../dns/name';
 import { isIpv4, isIpv6 } from '../dns/address';
 
-/** What may be moved: a whole domain, or one name of it alone. `zone` is the registrable domain, without final dot. */
+/** What may be moved: a whole domain, or one name of it alone, or several. `zone` is the registrable domain, without final dot. */
 export interface DomainChoice {
   readonly scope: 'whole' | 'name';
   readonly zone: string;
-  /** The name meant: the zone itself for `whole`. */
-  readonly name: string;
+  /** The names meant, without final dot: the zone itself for `whole`. */
+  readonly names: readonly string[];
   /** As people write it, accents and all. */
   readonly shown: string;
 }
+
+/** Names of one domain that are moved by themselves. */
+const MOST_NAMES = 50;
 
 export type DomainReading = { readonly ok: true; readonly choices: readonly DomainChoice[] } | { readonly ok: false; readonly problem: string };
 
@@ -20,11 +23,41 @@ export type DomainReading = { readonly ok: true; readonly choices: readonly Doma
  *
  *     readDomain('https://www.lighthouse.example/visit')  // lighthouse.example, whole
  *     readDomain('shop.lighthouse.example')               // lighthouse.example whole, or shop.lighthouse.example alone
+ *     readDomain('shop.lighthouse.example, blog.lighthouse.example')  // the same of both
  */
 export function readDomain(input: string): DomainReading {
   const pasted = input.trim();
   if (pasted === '') return problem('Type a domain name, such as lighthouse.example.');
   if (pasted.length > 2000) return problem('This is too long to be a domain name.');
+  // What stands in an address of a page is no list.
+  const parts = pasted.split(/[/?#@]/.test(pasted) ? /\s+/ : /[\s,;]+/).filter((part) => part !== '');
+  return parts.length > 1 && parts.every((part) => part.includes('.')) ? readSeveral(parts) : readOne(pasted);
+}
+
+/** Names of one domain; each is read like one alone. */
+function readSeveral(parts: readonly string[]): DomainReading {
+  if (parts.length > MOST_NAMES) return problem(`More than ${MOST_NAMES} names are not moved by themselves: move the whole domain.`);
+  const names = new Set<string>();
+  let whole: DomainChoice | undefined;
+  let alone = true;
+  for (const part of parts) {
+    const reading = readOne(part);
+    if (!reading.ok) return reading;
+    const [first, name] = reading.choices;
+    if (whole && first!.zone !== whole.zone)
+      return problem(`${shorten(whole.shown)} and ${shorten(first!.shown)} are two domains: each is a move of its own. Many are surveyed at once under Moves.`);
+    whole = first!;
+    // The domain itself, and its www, go with the whole of it.
+    if (name) names.add(name.names[0]!);
+    else alone = false;
+  }
+  const all = [...names];
+  if (!alone || all.length === 0) return { ok: true, choices: [whole!] };
+  const shown = all.length > 1 ? `${showName(all[0]!)} and ${all.length - 1} more` : showName(all[0]!);
+  return { ok: true, choices: [whole!, { scope: 'name', zone: whole!.zone, names: all, shown }] };
+}
+
+function readOne(pasted: string): DomainReading {
   let host = pasted.replace(/^[a-z][a-z0-9+.-]*:(\/\/)?/i, '').replace(/[/?#].*$/s, '');
   host = host
     .slice(host.lastIndexOf('@') + 1)
@@ -48,9 +81,9 @@ export function readDomain(input: string): DomainReading {
     return problem(
       `${shorten(ascii)} is ${getPublicSuffix(ascii, options) === ascii ? 'a public suffix, under which domains are registered' : 'not a registrable domain'}.`,
     );
-  const whole: DomainChoice = { scope: 'whole', zone, name: zone, shown: showName(zone) };
+  const whole: DomainChoice = { scope: 'whole', zone, names: [zone], shown: showName(zone) };
   if (ascii === zone || ascii === `www.${zone}`) return { ok: true, choices: [whole] };
-  return { ok: true, choices: [whole, { scope: 'name', zone, name: ascii, shown: showName(ascii) }] };
+  return { ok: true, choices: [whole, { scope: 'name', zone, names: [ascii], shown: showName(ascii) }] };
 }
 
 /** A host name as it is asked for (UTS 46); null where it has no such form. Plain names, nearly all of a list, are only put in small letters. */

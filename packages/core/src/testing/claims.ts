@@ -64,7 +64,8 @@ export function earlyClaims(world: World, claims: Claims): { early: string[]; se
   const fresh = new Set(world.cast.fresh);
   const reach = { ordinary: new Reach(world.truth, 'ordinary'), extending: new Reach(world.truth, 'extending') };
   let calm = 0;
-  for (let now = 1; now <= END; now++) {
+  const { goal = VALUES.new, from = 1 } = world;
+  for (let now = from; now <= END; now++) {
     // Settled for a while, it is looked at now and then only.
     if (calm > 6 && now % 5 !== 0) continue;
     // Whether the parent is new was seen matters most; elsewhere every fourth moment is enough to catch what is not looked for.
@@ -81,9 +82,10 @@ export function earlyClaims(world: World, claims: Claims): { early: string[]; se
       for (const [server, until] of leads)
         if (!fresh.has(server) && until > now) early.push(`settled at ${now}, and a cache is led to ${server} until ${until}`);
       for (const [what, until] of values)
-        if (what !== VALUES.new && until > now) early.push(`settled at ${now}, and a cache holds ${what || 'a denial'} until ${until}`);
+        if (what !== goal && until > now) early.push(`settled at ${now}, and a cache holds ${what || 'a denial'} until ${until}`);
     }
-    if (judged.gate && lookedNow(world, now)) {
+    // What goes back promises nothing of its gate.
+    if (judged.gate && !world.plan.isBack && lookedNow(world, now)) {
       opened = 1;
       const { values, ownNs } = reach.extending.until(now);
       const accepted = Math.max(world.lowerTo, 0);
@@ -111,12 +113,12 @@ export function lateSettled(world: World, claims: Claims): { problem: string | u
   const fresh = new Set(world.cast.fresh);
   const { leads, values } = new Reach(world.truth, 'extending').until(END);
   const outside = [...leads].filter(([server]) => !fresh.has(server)).map(([, until]) => until);
-  const unwanted = [...values].filter(([what]) => what !== VALUES.new).map(([, until]) => until);
+  const unwanted = [...values].filter(([what]) => what !== (world.goal ?? VALUES.new)).map(([, until]) => until);
   const sound = Math.max(...outside, ...unwanted);
   const slowest = Math.max(...[...world.looked.values()].map((one) => one.every));
   if (sound + 2 * slowest >= END) return undefined;
   const wanted = new Wanted(world.plan);
-  for (let now = Math.max(1, Math.floor(sound) - 6); now <= END; now++)
+  for (let now = Math.max(world.from ?? 1, Math.floor(sound) - 6); now <= END; now++)
     if (judge(world, now, claims, wanted).settled)
       return { problem: now > sound + slowest + 1 ? `settled at ${now}, and ${sound} was sound; looks every ${slowest}` : undefined };
   return { problem: `never settled, and ${sound} was sound` };

@@ -36,6 +36,9 @@ export interface World {
   /** TTL to which things go down. */
   readonly lowerTo: number;
   readonly describe: string;
+  /** From when on claims are made, where it is not from the beginning; and the value that is wanted, where it is not the new one. */
+  readonly from?: number;
+  readonly goal?: string;
 }
 
 const nameOf = (address: string): string => `ns-${address}.host.test.`;
@@ -135,7 +138,7 @@ interface Script<S> {
 }
 
 /** Draws from a seed, the same every time (mulberry32), so that one number stands for a world. */
-class Dice {
+export class Dice {
   constructor(private state: number) {}
   below(n: number): number {
     this.state = (this.state + 0x6d2b79f5) | 0;
@@ -155,7 +158,13 @@ class Dice {
  * `mood`: how often something goes wrong, in percent a look.
  * `stages`: what the server is meant to say one after the other; `strange`: what it may say in between.
  */
-function script<S>(dice: Dice, mood: number, every: number, stages: readonly { readonly from: number; readonly state: S }[], strange: readonly S[]): Script<S> {
+export function script<S>(
+  dice: Dice,
+  mood: number,
+  every: number,
+  stages: readonly { readonly from: number; readonly state: S }[],
+  strange: readonly S[],
+): Script<S> {
   const looks: { at: number; answered: boolean }[] = [];
   let away = 0;
   for (let at = 0; at <= END; at += every) {
@@ -194,18 +203,35 @@ export function worldOf(seed: number, quiet: boolean): World {
   return build(new Dice(seed), quiet);
 }
 
+/** What every world is made of: TTLs, how often is looked, how much goes wrong, and when what is lowered. */
+export function circumstances(
+  dice: Dice,
+  quiet: boolean,
+): {
+  readonly ttl: (most: number) => number;
+  readonly every: () => number;
+  readonly mood: number;
+  readonly P: number;
+  readonly T: number;
+  readonly C: number;
+  readonly lowerTo: number;
+  readonly lowering: number;
+} {
+  const ttl = (most: number): number => 1 + dice.below(most);
+  // Often everything is looked at together, as before the gate opens.
+  const together = dice.chance(60) ? 1 + dice.below(4) : undefined;
+  const every = (): number => together ?? 1 + dice.below(4);
+  // In percent a look.
+  const mood = quiet ? 0 : dice.pick([0, 0, 1, 1, 2, 4]);
+  return { ttl, every, mood, P: ttl(20), T: 4 + dice.below(20), C: 4 + dice.below(20), lowerTo: 1 + dice.below(4), lowering: 5 + dice.below(10) };
+}
+
 /** A world in which the servers stay and what they answer changes; somebody may change a part of it early, or change it back. */
 export function repointWorldOf(seed: number, quiet: boolean): World {
   const dice = new Dice(seed);
   const servers = quiet || dice.chance(70) ? ['o0', 'o1'] : ['o0'];
   const cast: Cast = { old: servers, fresh: servers, third: ['t0'] };
-  const ttl = (most: number): number => 1 + dice.below(most);
-  const together = dice.chance(60) ? 1 + dice.below(4) : undefined;
-  const every = (): number => together ?? 1 + dice.below(4);
-  const mood = quiet ? 0 : dice.pick([0, 0, 1, 1, 2, 4]);
-  const [P, T, C] = [ttl(20), 4 + dice.below(20), 4 + dice.below(20)];
-  const lowerTo = 1 + dice.below(4);
-  const lowering = 5 + dice.below(10);
+  const { ttl, every, mood, P, T, C, lowerTo, lowering } = circumstances(dice, quiet);
   const switching = lowering + (quiet ? 4 + T : dice.below(45)) + dice.below(6);
   const looked = new Map<string, Looked>();
   const parents = Array.from({ length: 1 + dice.below(2) }, (_, index) => {
@@ -250,17 +276,7 @@ function build(dice: Dice, quiet: boolean): World {
   const both = !quiet && dice.chance(20);
   const fresh = both ? ['n0', 'o1'] : dice.chance(50) ? ['n0', 'n1'] : ['n0'];
   const cast: Cast = { old: both ? ['o0', 'o1'] : old, fresh, third: ['t0'] };
-  const ttl = (most: number): number => 1 + dice.below(most);
-  // Often everything is looked at together, as before the gate opens.
-  const together = dice.chance(60) ? 1 + dice.below(4) : undefined;
-  const every = (): number => together ?? 1 + dice.below(4);
-  // How much goes wrong, in percent a look.
-  const mood = quiet ? 0 : dice.pick([0, 0, 1, 1, 2, 4]);
-  const P = ttl(20);
-  const T = 4 + dice.below(20);
-  const C = 4 + dice.below(20);
-  const lowerTo = 1 + dice.below(4);
-  const lowering = 5 + dice.below(10);
+  const { ttl, every, mood, P, T, C, lowerTo, lowering } = circumstances(dice, quiet);
   const switching = lowering + (quiet ? 4 + Math.max(T, C) : dice.below(45)) + dice.below(6);
   const signed = !quiet && dice.chance(25);
   const dsGone = Math.max(1, switching - dice.below(25));

@@ -1,10 +1,12 @@
 import { SetKey } from '../move/plan';
-import { AnswerSight, ServerSeen, ZoneSight } from '../move/seen';
+import { isFirstUse } from '../move/firstUse';
+import { AnswerSight, ParentSight, ServerSeen, ZoneSight } from '../move/seen';
 import { sameNameSet } from '../watch/verdict';
+import { deniedUntil } from './denied';
 import { earliestSwitch } from './earliestSwitch';
-import { Derived, SeenBetween, instantTerm, latest } from './instant';
+import { Derived, SeenBetween, latest } from './instant';
 import { Leads } from './leads';
-import { Lead, lastLeadOutside, ledSpans } from './led';
+import { Lead, lastLeadOutside, leadsNowhere, ledSpans } from './led';
 import { Lowering } from './lowering';
 import { NAMES_MOVED, hasTurned, publishesNew, switchedSince, untoldNames } from './newSet';
 import { Run, endAt } from './runs';
@@ -66,20 +68,20 @@ class Delegation {
       ...{ zones: seen.zones, oldZones, led, served, lowering, wanted, said, apexNs, newNameservers },
       now,
       floor: assumed.floor,
+      nobodyBefore: isFirstUse(plan),
     });
     const foreseen = this.foresee({ t0, te, earliest });
     const { ordinary, extending } = ledSpans({ ...foreseen, floor: assumed.floor });
     const isNew = (server: string): boolean => this.newAddresses.has(server);
-    const nowhere: Derived = {
-      at: t0?.firstNew ?? now,
-      formula: 't0',
-      terms: [instantTerm('t0', 'every parent server seen to publish the new set', t0?.firstNew ?? now)],
-      follows: 'RFC 1034 §4.2.1',
-    };
-    const delegation = lastLeadOutside(ordinary, isNew) ?? nowhere;
+    const nowhere = leadsNowhere(t0?.firstNew ?? now, 'every parent server seen to publish the new set');
+    const delegation = latest([lastLeadOutside(ordinary, isNew) ?? nowhere, ...foreseen.denied])!;
     const extended = latest([delegation, lastLeadOutside(extending, isNew) ?? delegation])!;
     const bounded = Number.isFinite(extended.at);
-    const sets = setHorizons({ plan, wanted, served, lowering, now, floor: assumed.floor }, foreseen.zoneAnswers, bounded ? extending : ordinary);
+    const sets = setHorizons(
+      { plan, wanted, served, lowering, now, t0: t0?.firstNew, floor: assumed.floor },
+      foreseen.zoneAnswers,
+      bounded ? extending : ordinary,
+    );
     return {
       tl,
       unlowered,
@@ -115,6 +117,7 @@ class Delegation {
     parent: { says: string; runs: Run<Lead>[] }[];
     zone: Map<string, Run<Lead>[]>;
     zoneAnswers: ServerAnswers[];
+    denied: Derived[];
   } {
     const { plan, seen, said, now, assumed, turns } = this.input;
     const { apexNs } = this.leads;
@@ -123,9 +126,11 @@ class Delegation {
     const te = Math.max(t0, now);
     const lowering = Math.max(now, said.lowerAt ?? now);
     const newServers = [...this.newAddresses];
+    const denials: { says: string; runs: Run<ParentSight>[] }[] = [];
     const parent = seen.parent.map((server) => {
       const runs = this.leads.parentRuns(server);
       const cut = known.t0 ? runs : endAt(runs, t0, (sight) => !publishesNew(plan, sight));
+      denials.push({ says: server.server, runs: cut });
       const own = cut.flatMap((run) => this.leads.parentLeads(run));
       const ttl = runs.at(-1)?.value.ttl;
       const next = known.t0 || ttl === undefined || cut === runs ? [] : [{ value: { servers: newServers, ttl }, from: t0, until: Infinity }];
@@ -138,7 +143,13 @@ class Delegation {
       const lowered = isOld ? this.lowering.foreseen(ns, apexNs, lowering, () => true) : ns;
       const isTurned = (answer: AnswerSight | null): boolean => answer === null || sameNameSet(answer.data, plan.newNameservers);
       const willTurn = isOld && turns && !known.te.all;
-      const cut = willTurn ? endAt(lowered, te, (answer) => !isTurned(answer)) : lowered;
+      // A server of the new set that leads elsewhere yet, as one that was turned before it is gone back to, is set right before the switch.
+      const willLead = !isOld && !known.t0 && !submitted;
+      const cut = willTurn
+        ? endAt(lowered, te, (answer) => !isTurned(answer))
+        : willLead
+          ? endAt(ns, Math.max(now, t0), (answer) => !isTurned(answer))
+          : lowered;
       const isOldAddress = (answer: AnswerSight | null): boolean => !!answer?.data.some((address) => !this.newAddresses.has(address));
       const addresses = (key: SetKey): Run<Answered>[] => (willTurn ? endAt(this.served.runs(server, key), te, isOldAddress) : this.served.runs(server, key));
       zone.set(server.address, this.leads.zoneLeads(cut, addresses));
@@ -151,6 +162,7 @@ class Delegation {
       };
       return { server, runs };
     });
-    return { parent: [...parent, ...this.leads.untoldLeads()], zone, zoneAnswers };
+    const denied = deniedUntil(denials, assumed.floor);
+    return { parent: [...parent, ...this.leads.untoldLeads()], zone, zoneAnswers, denied: denied ? [denied] : [] };
   }
 }

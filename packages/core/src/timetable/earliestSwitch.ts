@@ -11,6 +11,8 @@ import { Wanted } from './wanted';
 import { answerWords } from './answerWords';
 
 export interface EarliestInput {
+  /** Nothing was delegated before: there are no old servers to be heard. */
+  readonly nobodyBefore?: boolean;
   /** Servers of the zone, old and new, and those of them that count as old authorities. */
   readonly zones: readonly ServerSeen<ZoneSight>[];
   readonly oldZones: readonly ServerSeen<ZoneSight>[];
@@ -47,7 +49,7 @@ export function earliestSwitch(input: EarliestInput): { at: Derived; certain: bo
   const { zones, oldZones, led, served, lowering, wanted, said, now, floor } = input;
   const lowered = Math.max(now, said.lowerAt ?? now);
   let last: Outlasting | undefined;
-  let certain = oldZones.some((server) => server.sightings.length > 0);
+  let certain = input.nobodyBefore === true || oldZones.some((server) => server.sightings.length > 0);
   const consider = (server: ServerSeen<ZoneSight>, key: SetKey, unwanted: (answer: AnswerSight) => boolean): void => {
     const spans = led.get(server.address) ?? [];
     const runs = served.runs(server, key);

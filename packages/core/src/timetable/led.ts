@@ -133,6 +133,11 @@ class Spans {
   }
 }
 
+/** Where nobody can be led to any server outside of those wanted: from `at`, the moment at which that was seen. */
+export function leadsNowhere(at: Instant, meaning: string): Derived {
+  return { at, formula: 't0', terms: [instantTerm('t0', meaning, at)], follows: 'RFC 1034 §4.2.1' };
+}
+
 /** The last end of any span to a server outside the wanted set; undefined where nobody can be led to one. */
 export function lastLeadOutside(spans: LedSpans, wanted: (server: string) => boolean): Derived | undefined {
   let last: Derived | undefined;

@@ -1,4 +1,5 @@
 import { TYPE_CODES } from '../dns/typeNames';
+import { answeredRows } from '../move/fronted';
 import { LegPlan, SetKey, keyOf, keyOfRow } from '../move/plan';
 import { Said } from '../move/said';
 import { AnswerSight, ServerSeen, ZoneSight } from '../move/seen';
@@ -17,9 +18,9 @@ export interface Unlowered {
 }
 
 /** Sets that the leg changes, and where the delegation does, the apex NS set: their TTLs are lowered. Only those that were found. */
-export function setsToLower(plan: Pick<LegPlan, 'kind' | 'zone' | 'rulings'>): { key: SetKey; T: number }[] {
+export function setsToLower(plan: Parameters<typeof answeredRows>[0]): { key: SetKey; T: number }[] {
   const apexNs = keyOf(plan.zone, TYPE_CODES.NS);
-  return plan.rulings.flatMap((ruling) => {
+  return answeredRows(plan).flatMap((ruling) => {
     const key = keyOfRow(ruling);
     return ruling.found && (isChanging(ruling) || (key === apexNs && plan.kind === 'delegation')) ? [{ key, T: ruling.found.ttl }] : [];
   });
@@ -49,7 +50,9 @@ export class Lowering {
 
   /** The TTL to which a set was to go down, or that a person takes; seconds. */
   target(key: SetKey, answer: AnswerSight, first: AnswerSight): number {
-    const { said, kept } = this.of;
+    const { plan, said, kept } = this.of;
+    // What goes back goes with the TTLs that there are.
+    if (plan.isBack) return Infinity;
     const found = this.T.get(key) ?? said.lowerTo;
     const T = answer.data.length === 0 ? first.ttl : kept?.has(key) ? found : Math.min(found, said.lowerTo);
     return Math.max(T, said.acceptedTtl ?? 0);

@@ -5,6 +5,7 @@ import { Said } from '../move/said';
 import { ParentSight, Seen, ZoneSight } from '../move/seen';
 import { nameKey, sameNameSet } from '../watch/verdict';
 import { Instant } from './instant';
+import { Sight } from './runs';
 
 /** Names that stand in both sets and have other addresses in the new one: there the new is told by address. */
 export function sharedNames(plan: Pick<LegPlan, 'oldServers' | 'newServers'>): ReadonlyMap<string, readonly string[]> {
@@ -77,11 +78,18 @@ export interface SwitchInput {
   readonly said: Said;
 }
 
+/** What a server of the parent was seen to publish in this leg; where a leg goes back, the set that is wanted was there before it. */
+export function sightsOfLeg({ backSince }: Pick<LegPlan, 'backSince'>, sightings: readonly Sight<ParentSight>[]): readonly Sight<ParentSight>[] {
+  if (backSince === undefined) return sightings;
+  return sightings.filter((one, index) => one.last >= backSince || index === sightings.length - 1);
+}
+
 /** ts: the earliest moment at which some parent server may have published the new set: as somebody said, or as it was seen. */
 export function switchedSince({ plan, seen, said }: SwitchInput): Instant | undefined {
   const before = seen.parent.flatMap((server) => {
-    const index = server.sightings.findIndex((one) => tells(plan, one.value) && publishesNew(plan, one.value));
-    return index < 0 ? [] : [server.sightings[index - 1]?.last ?? server.sightings[index]!.first];
+    const sightings = sightsOfLeg(plan, server.sightings);
+    const index = sightings.findIndex((one) => tells(plan, one.value) && publishesNew(plan, one.value));
+    return index < 0 ? [] : [Math.max(plan.backSince ?? -Infinity, sightings[index - 1]?.last ?? sightings[index]!.first)];
   });
   const all = [...before, ...(said.submittedAt === undefined ? [] : [said.submittedAt])];
   return all.length === 0 ? undefined : Math.min(...all);

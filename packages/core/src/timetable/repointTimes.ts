@@ -1,10 +1,12 @@
+import { earlySets } from '../hosts/needs';
+import { answeredRows, unseenNames } from '../move/fronted';
 import { LegPlan, keyOfRow } from '../move/plan';
 import { AnswerSight, ServerSeen, ZoneSight } from '../move/seen';
 import { Ruling, isChanging } from '../rebuild/ruling';
 import { earliestSwitch } from './earliestSwitch';
-import { Derived, Instant, SeenBetween, instantTerm, latest } from './instant';
+import { Instant, SeenBetween, latest } from './instant';
 import { Leads } from './leads';
-import { lastLeadOutside } from './led';
+import { lastLeadOutside, leadsNowhere } from './led';
 import { Lowering } from './lowering';
 import { endAt } from './runs';
 import { Answered, Served } from './served';
@@ -27,8 +29,15 @@ export function repointTimes(input: TimesInput): LegTimes {
   const waited = seen.zones.filter((one) => authorities.has(one.address) && !said.aside.has(one.address));
   const changing = changingRows(plan, wanted);
   const changed = changedSince(waited, changing, { served, wanted, now });
-  const t0: SeenBetween | undefined = changed.all && { lastOld: changed.all.lastOld, firstNew: changed.all.firstNew + allowance };
-  const ts = changedFrom(waited, changing, { served, wanted, plan, submittedAt: said.submittedAt });
+  const shown = unseenNames(plan).length > 0 ? byWord(changed.all, changing.length, input.changedAt) : changed.all;
+  const t0: SeenBetween | undefined = shown && { lastOld: shown.lastOld, firstNew: shown.firstNew + allowance };
+  const before = new Map(earlySets(plan).map((set) => [keyOfRow(set), [...set.data].sort()]));
+  // What the web host looks for beforehand is there before the change: where that is all that is new of a set, it begins nothing.
+  const late = changing.filter((row) => {
+    const data = before.get(keyOfRow(row));
+    return !data || !sameTexts(keyOfRow(row), data, [...(row.planned?.data ?? [])].sort());
+  });
+  const ts = changedFrom(waited, late, { served, wanted, plan, submittedAt: said.submittedAt });
   const spans = new Leads(input, served).spansNow();
   const earliest = earliestSwitch({ zones: seen.zones, oldZones: waited, led: spans.extending, served, lowering, wanted, said, now, floor });
   const lowered = Math.max(now, said.lowerAt ?? now);
@@ -45,16 +54,11 @@ export function repointTimes(input: TimesInput): LegTimes {
     };
   });
   const isHere = (server: string): boolean => authorities.has(server);
-  const nowhere: Derived = {
-    at: t0?.firstNew ?? now,
-    formula: 't0',
-    terms: [instantTerm('t0', 'every authority seen to serve the new values', t0?.firstNew ?? now)],
-    follows: 'RFC 1034 §4.2.1',
-  };
+  const nowhere = leadsNowhere(t0?.firstNew ?? now, 'every authority seen to serve the new values');
   const delegation = lastLeadOutside(spans.ordinary, isHere) ?? nowhere;
   const extended = latest([delegation, lastLeadOutside(spans.extending, isHere) ?? delegation])!;
   const bounded = Number.isFinite(extended.at);
-  const sets = setHorizons({ plan, wanted, served, lowering, now, floor }, answers, bounded ? spans.extending : spans.ordinary);
+  const sets = setHorizons({ plan, wanted, served, lowering, now, t0: t0?.firstNew, floor }, answers, bounded ? spans.extending : spans.ordinary);
   return {
     tl: lowering.since(waited),
     unlowered: lowering.unlowered(waited),
@@ -76,10 +80,17 @@ export function repointTimes(input: TimesInput): LegTimes {
 
 /** Rows that change and of which an answer can tell: not where the data stays, or where another zone answers. */
 function changingRows(plan: LegPlan, wanted: Wanted): Ruling[] {
-  return plan.rulings.filter((ruling) => {
+  return answeredRows(plan).filter((ruling) => {
     const after = isChanging(ruling) ? wanted.data(keyOfRow(ruling)) : undefined;
+    if (ruling.front && isChanging(ruling)) return true;
     return after !== undefined && !sameTexts(keyOfRow(ruling), [...(ruling.found?.data ?? [])].sort(), after);
   });
+}
+
+/** Where the same edge fronts a name before and after, no answer shows the change: when it was made is somebody's word, or our own act. */
+function byWord(seen: SeenBetween | undefined, rows: number, at: Instant | undefined): SeenBetween | undefined {
+  if (at === undefined || (rows > 0 && !seen)) return undefined;
+  return { lastOld: Math.max(seen?.lastOld ?? -Infinity, at), firstNew: Math.max(seen?.firstNew ?? -Infinity, at) };
 }
 
 interface Judged {

@@ -25,6 +25,8 @@ export interface TimesInput {
   readonly turns: boolean;
   /** Sets whose TTL cannot be lowered where they are: L = T, as found. */
   readonly kept?: ReadonlySet<SetKey>;
+  /** When the records of a repoint leg were changed, by our own act or by somebody's word. */
+  readonly changedAt?: Instant | undefined;
   /** What the plan would answer, where that was worked out already. */
   readonly wanted?: Wanted;
 }

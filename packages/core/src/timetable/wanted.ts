@@ -3,10 +3,12 @@ import { RRset, rrsetRead, sameData } from '../dns/record';
 import { TYPE_CODES, typeCode } from '../dns/typeNames';
 import { parseRdata, printRdata } from '../dns/rdata';
 import { ZoneAnswers } from '../dns/zoneAnswers';
+import { clearedSets } from '../hosts/needs';
+import { AnsweredRow, Front, answeredRows, isFrontAnswer } from '../move/fronted';
 import { AnswerSight } from '../move/seen';
 import { LegPlan, SetKey, keyOf, keyOfRow, ownerOf, typeOf } from '../move/plan';
 import { MADE_BY_SIGNING } from '../rebuild/hostsOwn';
-import { Ruling, isChanging, isHostsOwn } from '../rebuild/ruling';
+import { isChanging, isHostsOwn } from '../rebuild/ruling';
 
 /** What the plan would answer to each question, once it is served; asked as a server is asked, so that wildcards and cuts count. */
 export class Wanted {
@@ -14,19 +16,23 @@ export class Wanted {
   private readonly judged = new WeakMap<AnswerSight, { readonly key: SetKey; readonly is: boolean | undefined }>();
   private readonly apex: SetKey;
   /** Rows by set: of what else stands at a host the plan says nothing. */
-  private readonly ruled: ReadonlyMap<SetKey, Ruling>;
+  private readonly ruled: ReadonlyMap<SetKey, AnsweredRow>;
   /** What is planned at a name is what is answered there: no cut and no DNAME lies in between. */
   private readonly plain: boolean;
+  /** What is left of a set once a temporary value of it is gone. */
+  private readonly cleared: ReadonlyMap<SetKey, readonly string[]>;
   private zone: ZoneAnswers | undefined;
 
-  constructor(private readonly plan: Pick<LegPlan, 'kind' | 'zone' | 'rulings' | 'newNameservers'>) {
+  constructor(private readonly plan: WantedPlan) {
     // Where records change in place, the rest of the zone is other people's.
-    const says = (ruling: Ruling): boolean => (plan.kind === 'repoint' ? isChanging(ruling) : !isHostsOwn(ruling));
-    this.ruled = new Map(plan.rulings.filter(says).map((ruling) => [keyOfRow(ruling), ruling]));
+    const says = (row: AnsweredRow): boolean => (plan.kind === 'repoint' ? isChanging(row) : !isHostsOwn(row));
+    const rows = answeredRows(plan);
+    this.ruled = new Map(rows.filter(says).map((ruling) => [keyOfRow(ruling), ruling]));
+    this.cleared = clearedSets(plan);
     this.apex = keyOf(plan.zone, TYPE_CODES.NS);
-    const bends = (ruling: Ruling): boolean =>
+    const bends = (ruling: AnsweredRow): boolean =>
       ruling.planned !== undefined && (ruling.type === 'DNAME' || (ruling.type === 'NS' && keyOfRow(ruling) !== this.apex));
-    this.plain = !plan.rulings.some(bends);
+    this.plain = !rows.some(bends);
   }
 
   /** The planned zone, to be asked; made when it is first needed. */
@@ -40,14 +46,32 @@ export class Wanted {
     return this.byKey.get(key);
   }
 
+  /** What a host answers in the place of this set by the plan; undefined where it answers as it is stored. */
+  front(key: SetKey): Front | undefined {
+    return this.ruled.get(key)?.front;
+  }
+
+  /** False for what a cut hands on to the servers of another zone. */
+  isOwn(key: SetKey): boolean {
+    return this.plain || this.answers.ask(Name.parse(ownerOf(key)), typeCode(typeOf(key))!).referral === undefined;
+  }
+
   /** True where an answer is as the plan has it; undefined where the plan has no word in it. */
   is(key: SetKey, answer: AnswerSight): boolean | undefined {
     const known = this.judged.get(answer);
     if (known?.key === key) return known.is;
-    const wanted = this.data(key);
-    const is = wanted && sameTexts(key, wanted, answer.data);
+    const is = this.judge(key, answer.data);
     this.judged.set(answer, { key, is });
     return is;
+  }
+
+  private judge(key: SetKey, data: readonly string[]): boolean | undefined {
+    const front = this.front(key);
+    if (front) return isFrontAnswer(front, data) || (front.stored !== undefined && sameTexts(key, [...front.stored].sort(), data));
+    const left = this.cleared.get(key);
+    if (left && sameTexts(key, [...left].sort(), data)) return true;
+    const wanted = this.data(key);
+    return wanted && sameTexts(key, wanted, data);
   }
 
   private work(key: SetKey): readonly string[] | undefined {
@@ -67,9 +91,12 @@ export class Wanted {
   }
 }
 
-/** The sets of the plan, with the apex NS set that the new host serves. TTLs as planned for good. */
-export function wantedSets(plan: Pick<LegPlan, 'zone' | 'rulings' | 'newNameservers'>): RRset[] {
-  const sets = plan.rulings.flatMap((ruling) => (ruling.planned && !isHostsOwn(ruling) ? [rrsetRead(ruling.planned)] : []));
+/** What of a plan its answers follow from. */
+export type WantedPlan = Parameters<typeof answeredRows>[0] & Pick<LegPlan, 'newNameservers' | 'met' | 'cleared'>;
+
+/** The sets of the plan as they are answered, with the apex NS set that the new host serves. TTLs as planned for good. */
+function wantedSets(plan: WantedPlan): RRset[] {
+  const sets = answeredRows(plan).flatMap((ruling) => (ruling.planned && !isHostsOwn(ruling) ? [rrsetRead(ruling.planned)] : []));
   return [...sets, { owner: plan.zone, type: TYPE_CODES.NS, ttl: 0, data: plan.newNameservers.map((name) => parseRdata(TYPE_CODES.NS, name)) }];
 }
 

@@ -1,4 +1,5 @@
 import { TYPE_CODES, typeCode } from '../dns/typeNames';
+import { answeredRows, frontQuestions } from '../move/fronted';
 import { Leg } from '../move/leg';
 import { slipQuestions } from '../move/slipsSeen';
 import { LegPlan, SetKey, keyOf, keyOfRow, setKey } from '../move/plan';
@@ -15,19 +16,28 @@ export function askedOfOld(leg: Leg): SetKey[] {
   if (plan.keysTtl !== undefined) keys.push(keyOf(plan.zone, TYPE_CODES.DNSKEY));
   for (const server of seen.zones)
     for (const { value } of server.sightings) for (const [key, answer] of Object.entries(value.sets)) if (wanted.is(key, answer) === false) keys.push(key);
-  if (plan.kind === 'repoint' && leg.times.ts !== undefined) keys.push(...slipQuestions(leg));
+  if (plan.kind === 'repoint' && leg.times.ts !== undefined) keys.push(...slipQuestions(leg), ...frontQuestions(plan));
   return [...new Set(keys)];
 }
 
 /** What a server of the new host is asked: every set of the ledger but what belongs to the host; the sets that change come first. */
 export function askedOfNew(leg: Leg): SetKey[] {
   const hosts = (type: string): boolean => type === 'SOA' || MADE_BY_SIGNING.has(typeCode(type)!);
-  return [...new Set([...changingSets(leg.plan), ...leg.plan.rulings.filter((ruling) => !hosts(ruling.type)).map(keyOfRow), ...slipQuestions(leg)])];
+  return [
+    ...new Set([
+      ...changingSets(leg.plan),
+      ...answeredRows(leg.plan)
+        .filter((ruling) => !hosts(ruling.type))
+        .map(keyOfRow),
+      ...frontQuestions(leg.plan),
+      ...slipQuestions(leg),
+    ]),
+  ];
 }
 
 /** The apex NS set and the sets that change. */
 export function changingSets(plan: LegPlan): SetKey[] {
-  return [...new Set([keyOf(plan.zone, TYPE_CODES.NS), ...plan.rulings.filter(isChanging).map(keyOfRow)])];
+  return [...new Set([keyOf(plan.zone, TYPE_CODES.NS), ...answeredRows(plan).filter(isChanging).map(keyOfRow)])];
 }
 
 /** Servers that a parent server or an authority has named and that stand in neither set. */

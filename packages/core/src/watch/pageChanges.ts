@@ -1,4 +1,5 @@
 import { PageHop, PageLook } from '../survey/website';
+import { ANSWERS, REFUSED_CERTIFICATE, SILENT } from './pageFault';
 
 /** What is otherwise, and where. */
 export interface PageChange {
@@ -32,15 +33,15 @@ export function pageChanges(before: readonly PageLook[], now: readonly PageLook[
 type Said = readonly [PageChange['weight'], string];
 
 function changesOf(old: PageLook, look: PageLook): Said[] {
-  if (look.problem !== null) return old.problem === null ? [['broken', `does not answer: ${look.problem}`]] : [];
+  if (look.problem !== null) return old.problem === null ? [['broken', `${SILENT}${look.problem}`]] : [];
   if (old.problem !== null) return [['otherwise', 'answers, and did not before']];
   const said: Said[] = [];
   const [oldEnd, end] = [old.hops.at(-1), look.hops.at(-1)];
   if (!oldEnd || !end) return [];
   const refused = look.hops.find((hop) => refusal(hop));
-  if (refused && !old.hops.some((hop) => refusal(hop))) said.push(['broken', `a browser refuses the certificate: ${refusal(refused)!}`]);
+  if (refused && !old.hops.some((hop) => refusal(hop))) said.push(['broken', `${REFUSED_CERTIFICATE}${refusal(refused)!}`]);
   if (end.status !== oldEnd.status)
-    said.push([end.status >= 400 && oldEnd.status < 400 ? 'broken' : 'otherwise', `answers ${end.status}, before ${oldEnd.status}`]);
+    said.push([end.status >= 400 && oldEnd.status < 400 ? 'broken' : 'otherwise', `${ANSWERS}${end.status}, before ${oldEnd.status}`]);
   if (end.url !== oldEnd.url) said.push(['otherwise', `ends at ${end.url}, before at ${oldEnd.url}`]);
   else if (look.hops[0]!.status !== old.hops[0]!.status && look.hops.length > 1 && old.hops.length > 1)
     said.push(['otherwise', `redirects with ${look.hops[0]!.status}, before with ${old.hops[0]!.status}`]);

@@ -1,5 +1,7 @@
 import { Name } from '../dns/name';
+import { parseRdata, printRdata } from '../dns/rdata';
 import { sameData } from '../dns/record';
+import { Front, isFrontAnswer } from '../move/fronted';
 
 export const VERDICTS = ['old', 'new', 'mixed', 'other', 'none'] as const;
 export type Verdict = (typeof VERDICTS)[number];
@@ -27,6 +29,25 @@ export function verdictOf(type: number, answer: LookoutAnswer, before: readonly 
   const strangers = answer.data.filter((data) => !among(data, before) && !among(data, after)).length;
   if (strangers > 0) return 'other';
   return olds > 0 && news > 0 ? 'mixed' : olds > 0 ? 'old' : 'new';
+}
+
+/** The same where a host answers with its own edge in the place of what is stored: whatever is the edge's is `new`. */
+export function frontVerdict(type: number, answer: LookoutAnswer, before: readonly Uint8Array[], front: Front): Verdict {
+  const texts = answer.data.map((data) => printRdata(type, data));
+  const isNew =
+    isFrontAnswer(front, texts) ||
+    (front.stored !== undefined &&
+      sameData(
+        type,
+        answer.data,
+        front.stored.map((text) => parseRdata(type, text)),
+      ));
+  if (answer.rcode !== 0 && answer.rcode !== 3) return 'none';
+  if (isNew) return 'new';
+  if (texts.length === 0) return before.length === 0 ? 'old' : 'none';
+  const verdict = verdictOf(type, answer, before, []);
+  const some = texts.some((text) => front.ranges.length > 0 && isFrontAnswer(front, [text]));
+  return verdict === 'other' && some ? 'mixed' : verdict;
 }
 
 /** The verdict over several looks at one lookout within a round: differing ones make it `mixed`. */

@@ -1,4 +1,5 @@
 import knex, { Knex } from 'knex';
+import * as backOut from './backOut';
 import * as deskOrder from './deskOrder';
 import * as engine from './engine';
 import * as foundation from './foundation';
@@ -6,6 +7,9 @@ import * as inHand from './inHand';
 import * as restless from './restless';
 import * as surveyEvidence from './surveyEvidence';
 import * as surveyHints from './surveyHints';
+import * as hostHabits from './hostHabits';
+import * as hostKnowledge from './hostKnowledge';
+import * as sheetLinks from './sheetLinks';
 import * as legsInTurn from './legsInTurn';
 import * as sweepInHand from './sweepInHand';
 import * as sweeps from './sweeps';
@@ -26,6 +30,10 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '009_desk_order', migration: deskOrder },
   { name: '010_sweep_in_hand', migration: sweepInHand },
   { name: '011_legs_in_turn', migration: legsInTurn },
+  { name: '012_host_knowledge', migration: hostKnowledge },
+  { name: '013_sheet_links', migration: sheetLinks },
+  { name: '014_back_out', migration: backOut },
+  { name: '015_host_habits', migration: hostHabits },
 ];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */

@@ -1,5 +1,5 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
-import { Due, Leg, Name, STEP_RULES, dueOf, gateLooks, newsOf } from '@wanderon/core';
+import { Due, Leg, Name, STEP_RULES, dueOf, gateLooks, lateness, newsOf } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
 import { Database } from '../db/database';
 import { EventStore } from '../events/event.store';
@@ -12,6 +12,7 @@ import { Network } from '../network/network';
 import { SurveyStore } from '../survey/survey.store';
 import { WebsiteLookStore } from '../watch/websiteLook.store';
 import { change } from './acts/change';
+import { early } from './acts/early';
 import { lower } from './acts/lower';
 import { Outward } from './acts/outward';
 import { push } from './acts/push';
@@ -20,6 +21,7 @@ import { turn } from './acts/turn';
 import { Claims } from './claims';
 import { ActResult, Outcome, WorkContext } from './context';
 import { lookForDrift } from './looks/drift';
+import { lookAstray } from './looks/astray';
 import { askLookouts } from './looks/lookouts';
 import { lookAtParent } from './looks/parent';
 import { lookAtWebsite } from './looks/website';
@@ -31,6 +33,9 @@ const TURN = 12;
 /** Seconds of real time after which a survey that was sent to its workers is asked for again. */
 const SURVEY_AGAIN = 5;
 
+/** Domains among which a row is looked for that is not where it belongs; those of the same client come first. */
+const OTHER_DOMAINS = 20;
+
 /** Looks that take long, and that no time rests on. */
 const SLOW: ReadonlySet<string> = new Set(['drift', 'lookouts', 'website']);
 
@@ -40,7 +45,7 @@ export interface Beside {
   readonly watch: boolean;
 }
 
-const ACTS: Readonly<Record<string, (context: WorkContext, outward: Outward) => Promise<ActResult>>> = { push, lower, change, turn, raise };
+const ACTS: Readonly<Record<string, (context: WorkContext, outward: Outward) => Promise<ActResult>>> = { early, push, lower, change, turn, raise };
 
 /** Takes moves forward: asks core what is due, does it, and records what was seen. */
 @Injectable()
@@ -86,10 +91,10 @@ export class Advancer {
       for (let turn = 0; turn < TURN; turn++) {
         const loaded = await this.loader.load(id);
         if (loaded.move.state !== 'open') return;
-        const now = this.clock.now();
-        const ready = dueOf(loaded.current.leg).filter((due) => due.what === 'look' && SLOW.has(due.id) && due.at <= now);
-        const late = (due: Due): number => (now - due.at) / due.every;
-        const next = ready.sort((a, b) => late(b) - late(a))[0];
+        const { leg } = loaded.current;
+        const ready = dueOf(leg).filter((due) => due.what === 'look' && SLOW.has(due.id) && due.at <= leg.now);
+        const late = new Map(ready.map((due) => [due, lateness(leg, due)]));
+        const next = ready.sort((a, b) => (late.get(a) === late.get(b) ? 0 : late.get(b)! - late.get(a)!))[0];
         if (!next) break;
         await this.doOne(loaded, loaded.current, next);
       }
@@ -158,6 +163,10 @@ export class Advancer {
     await this.commit(context, { ...outcome, sights: [...outcome.sights, looked] }, every);
   }
 
+  private astray(context: WorkContext): Promise<Sighted[]> {
+    return lookAstray(context, this.network, () => this.store.otherDomains(context.move.domain_id, OTHER_DOMAINS));
+  }
+
   private async look(context: WorkContext, due: Due): Promise<Outcome> {
     const at = this.clock.now();
     const row = context.loaded.row.id;
@@ -165,10 +174,14 @@ export class Advancer {
       case 'parent':
         return { sights: await lookAtParent(context, this.network), at };
       case 'old':
-        return { sights: await lookAtOld(context, this.network), at };
+        return { sights: [...(await lookAtOld(context, this.network)), ...(context.leg.plan.kind === 'repoint' ? await this.astray(context) : [])], at };
       case 'new': {
         const { sights, servers } = await lookAtNew(context, this.network, this.hosts);
-        return { sights, at, also: (transaction) => this.store.updateLeg(row, { new_servers: servers }, transaction).then(() => []) };
+        return {
+          sights: [...sights, ...(await this.astray(context))],
+          at,
+          also: (transaction) => this.store.updateLeg(row, { new_servers: servers }, transaction).then(() => []),
+        };
       }
       case 'drift':
         return { sights: await lookForDrift(context, this.network, this.hosts, this.surveys), at };
@@ -187,7 +200,7 @@ export class Advancer {
   private async doAct(context: WorkContext, due: Due): Promise<void> {
     const { leg, loaded } = context;
     const upTo = loaded.decisions.at(-1)?.id ?? 0;
-    const plans: Record<string, string | undefined> = { push: leg.pushes, raise: leg.pushes, lower: leg.lowers, change: leg.changes };
+    const plans: Record<string, string | undefined> = { early: leg.puts, push: leg.pushes, raise: leg.pushes, lower: leg.lowers, change: leg.changes };
     let result: ActResult;
     try {
       result = await ACTS[due.id]!(context, this.outward);

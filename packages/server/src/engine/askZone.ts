@@ -77,7 +77,9 @@ export function answerIn(message: Message, zone: Name, owner: Name, type: number
   const alias = answers.filter((record) => record.type === TYPE_CODES.CNAME && record.owner.equals(owner));
   if (alias.length > 0) return { ttl: Math.min(...alias.map((record) => record.ttl)), data: [] };
   const soa = authorities.find((record) => record.type === TYPE_CODES.SOA);
-  return soa ? { ttl: negativeTtl(soa.ttl, readSoa(soa.data).minimum), data: [] } : undefined;
+  if (soa) return { ttl: negativeTtl(soa.ttl, readSoa(soa.data).minimum), data: [] };
+  // A denial without an SOA is one, and is not remembered (RFC 2308 §5).
+  return answers.length === 0 ? { ttl: 0, data: [] } : undefined;
 }
 
 /** A server's whole zone by transfer, as it would answer each of the questions; throws a NetError where it gives none. */

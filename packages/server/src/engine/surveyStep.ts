@@ -32,15 +32,14 @@ export class SurveyStep {
   }
 
   async take({ move, loaded, zone, leg }: WorkContext): Promise<{ result: ActResult; outcome: Outcome }> {
-    const inHand = givenIn(await this.inHand.latest(loaded.row.id));
+    const given = givenIn(await this.inHand.latest(loaded.row.id));
     // The names that a move is about are asked for, also where nothing but asking finds names.
-    const own = loaded.row.scope.kind === 'names' ? loaded.row.scope.names.map((name) => Name.parse(`${name}.`)) : [];
-    const given = { ...inHand, names: [...inHand.names, ...own] };
+    const about = loaded.row.scope.kind === 'names' ? loaded.row.scope.names.map((name) => Name.parse(`${name}.`)) : [];
     const pages = (loaded.stands.findLast((one) => one.kind === 'pages')?.value ?? []) as string[];
     const before = leg.plan.chosen ? this.surveys.asQuestions(leg.plan.rulings.flatMap((ruling) => (ruling.found ? [ruling.found] : []))) : [];
     let taken: TakenSurvey;
     try {
-      taken = await this.surveyor.take({ move: move.id }, zone, { given, pages, before });
+      taken = await this.surveyor.take({ move: move.id }, zone, { given, about, pages, before });
     } catch (error) {
       if (!(error instanceof NetError)) throw error;
       const nothing = { sights: [], at: this.clock.now() };
@@ -52,7 +51,9 @@ export class SurveyStep {
   }
 
   private resultOf({ survey }: TakenSurvey): ActResult {
-    if (survey.sets.length > 0) return { outcome: 'done', problem: null };
+    // Nothing is delegated to, and there is nothing to be found.
+    const unused = survey.referrals.some((one) => one.problem === null) && survey.referrals.every((one) => one.nameservers.length === 0);
+    if (survey.sets.length > 0 || unused) return { outcome: 'done', problem: null };
     const reasons = survey.authorities.map((authority) => authority.problem ?? `${authority.server} gave nothing`);
     const why = [...new Set(reasons)].join('; ');
     return {
@@ -93,7 +94,7 @@ export class SurveyStep {
             old_web_host: web?.id ?? null,
             old_nameservers: [...nameservers],
             old_servers: oldServers(taken),
-            fronted: unknownValues(survey.sets),
+            fronted: frontedSets(survey.sets),
             keys_ttl: keys?.ttl ?? null,
           },
           transaction,
@@ -132,9 +133,9 @@ function sightsOf({ survey }: TakenSurvey): Sighted[] {
   return [...parents, ...zones];
 }
 
-/** Sets of which only the answers of the host's front are known. */
-function unknownValues(sets: TakenSurvey['survey']['sets']): RRsetText[] {
-  return sets.filter((set) => set.fronted !== null && set.stored === null).map(({ owner, type, ttl, data }) => ({ owner, type, ttl, data }));
+/** Sets that the host's front answers, as it does. */
+function frontedSets(sets: TakenSurvey['survey']['sets']): RRsetText[] {
+  return sets.filter((set) => set.fronted !== null).map(({ owner, type, ttl, data }) => ({ owner, type, ttl, data }));
 }
 
 function givenIn({ names, sets, serial }: InHandGiven): Given {

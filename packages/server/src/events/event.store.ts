@@ -5,7 +5,7 @@ import { DATABASE, Database } from '../db/database';
 
 export interface NewEvent {
   /** Absent where Wanderon itself acted or saw. */
-  readonly person?: string | undefined;
+  readonly person?: string | null | undefined;
   readonly domain?: string;
   readonly move?: string;
   readonly kind: string;
@@ -50,6 +50,17 @@ export class EventStore {
         .orderBy('id', 'desc')
         .first('text')
     )?.text;
+  }
+
+  /** What became of a host, the newest first. */
+  async ofHost(host: string): Promise<{ at: number; person: string | null; text: string }[]> {
+    return this.database('events')
+      .leftJoin('people', 'people.id', 'events.person_id')
+      .where({ kind: 'host' })
+      .andWhereRaw(`events.after ->> 'id' = ?`, [host])
+      .orderBy('events.id', 'desc')
+      .limit(30)
+      .select<{ at: number; person: string | null; text: string }[]>('events.at', { person: 'people.name' }, 'events.text');
   }
 
   async ofMove(move: string): Promise<EventView[]> {

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import { Host, HostInput } from '@wanderon/contract';
-import { HostKnowledge, Name, TsigAlgorithm, TsigKey, fromBase64 } from '@wanderon/core';
+import { Host, HostInput, HostPageView } from '@wanderon/contract';
+import { DnsHabits, HostKnowledge, Name, Requirement, TsigAlgorithm, TsigKey, USUAL_HABITS, fromBase64, plainRequirement } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
 import { NotNow, notFound } from '../refusals';
 import { Sealer } from './sealer';
@@ -15,13 +15,22 @@ interface HostRow {
   fronts: string[];
   entry: Host['entry'];
   alias_target: string | null;
-  requires: Host['requires'];
+  requires: readonly (Pick<Requirement, 'owner' | 'type' | 'data'> & Partial<Requirement>)[];
+  tasks: Host['tasks'];
+  holds_early: boolean;
+  habits: Partial<DnsHabits>;
+  fronting: Host['fronting'];
+  forces_https: boolean;
+  form: Host['form'];
   update_address: string | null;
   note: string;
   key_name: string | null;
   key_algorithm: TsigAlgorithm | null;
   key_secret: string | null;
 }
+
+/** Moves that are listed with a host. */
+const USES = 60;
 
 @Injectable()
 export class HostStore {
@@ -70,7 +79,13 @@ export class HostStore {
         fronts: JSON.stringify(input.fronts ?? []),
         entry: input.entry ? JSON.stringify(input.entry) : null,
         alias_target: input.aliasTarget,
-        requires: JSON.stringify(input.requires),
+        requires: JSON.stringify(input.requires.map((need) => ({ ...need, id: need.id || randomUUID() }))),
+        tasks: JSON.stringify((input.tasks ?? []).map((task) => ({ ...task, id: task.id || randomUUID() }))),
+        holds_early: input.holdsEarly ?? true,
+        habits: JSON.stringify(input.habits ?? USUAL_HABITS),
+        fronting: input.fronting ?? 'either',
+        forces_https: input.forcesHttps ?? false,
+        form: input.form ? JSON.stringify(input.form) : null,
         update_address: input.updateAddress,
         note: input.note,
         ...key,
@@ -85,6 +100,31 @@ export class HostStore {
     });
   }
 
+  /** Moves that lead from it or to it, the open ones first; only the latest of them. */
+  async uses(id: string): Promise<HostPageView['uses']> {
+    const columns = { old_dns_host: 'from', old_web_host: 'from', new_dns_host: 'to', new_web_host: 'to' } as const;
+    const rows = await this.database('legs')
+      .join('moves', 'moves.id', 'legs.move_id')
+      .join('domains', 'domains.id', 'moves.domain_id')
+      .where((any) => void Object.keys(columns).forEach((column) => void any.orWhere(`legs.${column}`, id)))
+      .orderByRaw(`moves.state <> 'open', moves.created_at desc, legs.position desc`)
+      .limit(USES)
+      .select<({ id: string; domain: string; state: string } & Record<keyof typeof columns, string | null>)[]>(
+        'moves.id',
+        { domain: 'domains.name' },
+        'moves.state',
+        ...Object.keys(columns).map((column) => `legs.${column}`),
+      );
+    const uses = new Map<string, HostPageView['uses'][number]>();
+    for (const row of rows) {
+      const as = new Set(Object.entries(columns).flatMap(([column, word]) => (row[column as keyof typeof columns] === id ? [word] : [])));
+      // A record that changes in place leaves from its DNS host and stays there.
+      const word = as.has('from') && as.has('to') ? 'stays here' : as.has('to') ? 'comes here' : 'leaves';
+      if (!uses.has(row.id)) uses.set(row.id, { id: row.id, domain: row.domain, state: row.state, as: word });
+    }
+    return [...uses.values()];
+  }
+
   private row(id: string): Promise<HostRow | undefined> {
     if (!/^[0-9a-f-]{36}$/.test(id)) return Promise.resolve(undefined);
     return this.database<HostRow>('hosts').where({ id }).first();
@@ -92,7 +132,8 @@ export class HostStore {
 }
 
 export function knowledgeOf(host: Host): HostKnowledge {
-  return { name: host.name, nameservers: host.nameservers, addresses: host.addresses, aliasTarget: host.aliasTarget ?? undefined, requires: host.requires };
+  const { name, nameservers, addresses, aliasTarget, requires, tasks, fronting, forcesHttps } = host;
+  return { name, nameservers, addresses, aliasTarget: aliasTarget ?? undefined, requires, tasks, fronting, forcesHttps };
 }
 
 function toHost(row: HostRow): Host {
@@ -105,9 +146,22 @@ function toHost(row: HostRow): Host {
     fronts: row.fronts,
     entry: row.entry,
     aliasTarget: row.alias_target,
-    requires: row.requires,
+    // Those from before there was more to know have a name of their own too.
+    requires: row.requires.map((need) => ({ fronting: 'either', ...plainRequirement(need) })),
+    tasks: row.tasks,
+    holdsEarly: row.holds_early,
+    habits: habitsOf(row.habits),
+    fronting: row.fronting,
+    forcesHttps: row.forces_https,
+    form: row.form,
     updateAddress: row.update_address,
     note: row.note,
     keyName: row.key_name,
   };
+}
+
+/** Those from before there was more to know are as most are. */
+function habitsOf(known: Partial<DnsHabits>): Host['habits'] {
+  const { company, begins, locks, forwards, afterLeaving, edge } = { ...USUAL_HABITS, ...known };
+  return { company, begins: [...begins], locks: [...locks], forwards: [...forwards], afterLeaving, edge };
 }

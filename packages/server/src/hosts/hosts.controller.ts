@@ -1,5 +1,5 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
-import { Host, hostInputSchema, hostListSchema, hostSchema } from '@wanderon/contract';
+import { Host, HostPageView, hostInputSchema, hostListSchema, hostPageSchema, hostSchema } from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { EventStore } from '../events/event.store';
 import { LiveService } from '../live/live.service';
@@ -8,6 +8,7 @@ import { HostStore } from './host.store';
 
 class HostDto extends createZodDto(hostSchema) {}
 class HostListDto extends createZodDto(hostListSchema) {}
+class HostPageDto extends createZodDto(hostPageSchema) {}
 class HostInputDto extends createZodDto(hostInputSchema) {}
 
 @Controller('api/hosts')
@@ -23,6 +24,14 @@ export class HostsController {
   @ZodResponse({ type: HostListDto, description: 'Every host the agency knows.' })
   async list(): Promise<{ hosts: Host[] }> {
     return { hosts: await this.hosts.list() };
+  }
+
+  @Get(':id')
+  @Allow('viewer')
+  @ZodResponse({ type: HostPageDto, description: 'One host, the moves that use it, and what became of it.' })
+  async page(@Param('id') id: string): Promise<HostPageView> {
+    const host = await this.hosts.get(id);
+    return { host, uses: await this.hosts.uses(id), history: await this.events.ofHost(id) };
   }
 
   @Post()

@@ -1,20 +1,28 @@
 import { Injectable } from '@nestjs/common';
-import { Acted, ChooseHosts, Host, MoveSurvey, WaysView } from '@wanderon/contract';
+import { Acted, BackInput, ChooseHosts, Host, MoveSurvey, WaysView } from '@wanderon/contract';
 import {
   Name,
   NextLeg,
+  OF_THE_WAY,
   RRset,
   Ruling,
-  backRulings,
+  backPlan,
   compareWays,
+  decisionWords,
+  formerOf,
   isDone,
+  isRaised,
   isSamePlace,
+  isTooLate,
   legKindOf,
   legsOf,
+  proposeFresh,
   proposeRepoint,
   proposeRulings,
   rrsetFromText,
   stepOf,
+  unusedStep,
+  waysBack,
 } from '@wanderon/core';
 import { givenServers } from '../hosts/givenServers';
 import { HostStore, knowledgeOf } from '../hosts/host.store';
@@ -78,17 +86,23 @@ export class ChoosingService {
       const { leg, transaction, decide } = act;
       const { row } = leg;
       if (!row.survey_id || !isDone(leg.leg, 'survey')) throw new NotNow('The survey is not finished yet.', { kept: KEPT });
-      if (leg.said.pushed || leg.said.approved) throw new NotNow('Where it goes can be chosen until the push or the lowering is decided.', { kept: KEPT });
+      const late = isTooLate(leg.leg);
+      if (late !== undefined) throw new NotNow(late, { kept: KEPT });
+      const former = leg.leg.plan.chosen ? formerOf(leg.leg, row.new_dns_host) : null;
       if (next && row.position > 0) throw new NotNow('This is the last leg of the move already.', { field: 'way', kept: KEPT });
       const found = foundIn(await this.surveyViews.ofLeg(act.move, leg, row.survey_id));
-      const chosen = legKindOf(choice.way) === 'delegation' ? await this.nameservers(act, found, dns, web) : await this.inPlace(act, found, web);
-      for (const old of leg.stands.filter((one) => one.kind === 'ruling'))
+      const chosen = legKindOf(choice.way) === 'delegation' ? await this.nameservers(act, found, dns, web, choice.fresh) : await this.inPlace(act, found, web);
+      for (const old of leg.stands.filter((one) => OF_THE_WAY.has(one.kind) || one.subject === unusedStep(chosen.leg.new_dns_host ?? '')))
         await decide(
-          { kind: 'ruling', subject: old.subject, undoes: old.id },
-          { kind: 'ruling', text: 'A ruling went with what was chosen before.', before: old.value },
+          { kind: old.kind, subject: old.subject, undoes: old.id },
+          { kind: old.kind, text: `What was decided went with the way that was chosen before: ${decisionWords(old)}.`, before: old.value },
         );
       await this.store.replaceRulings(row.id, chosen.rulings, transaction);
-      await this.store.updateLeg(row.id, { kind: legKindOf(choice.way), new_web_host: web?.id ?? null, next: next ?? null, ...chosen.leg }, transaction);
+      await this.store.updateLeg(
+        row.id,
+        { kind: legKindOf(choice.way), new_web_host: web?.id ?? null, web: web ? knowledgeOf(web) : null, next: next ?? null, former, ...chosen.leg },
+        transaction,
+      );
       const value = { way: choice.way, dns: chosen.leg.new_dns_host ?? null, web: web?.id ?? null, next: next ?? null };
       await decide(
         { kind: 'hosts', value },
@@ -122,34 +136,59 @@ export class ChoosingService {
   }
 
   /**
-   * Sets back what a repoint leg changed: a leg of its own, decided by this word, since a visitor who finds the site broken cannot wait
-   * for a gate. What has to run out before it is over counts from what was served in both directions.
+   * Sets back what a leg changed: a leg of its own, decided by this word. Records in place change at once, since a visitor who finds the
+   * site broken cannot wait for a gate; where the nameservers go back, the old zone is made ready first and somebody goes to the registrar.
+   * What has to run out before it is over counts from what was served in both directions. Throws a NotNow that says why it cannot be.
    */
-  async backOut(legId: string, person: Caller): Promise<Acted> {
-    return this.acts.act(legId, person, async ({ move, leg, transaction, note, decideOn }) => {
+  async backOut(legId: string, { how }: BackInput, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ move, leg, transaction, at, note, decideOn }) => {
+      const way = waysBack(leg.leg).find((one) => one.how === how);
+      if (!way) throw new NotNow('There is nothing to set back: nothing was changed.', { kept: KEPT });
+      if (way.ruledOut !== null) throw new NotNow(way.ruledOut, { kept: KEPT });
       const { row } = leg;
-      if (row.kind !== 'repoint' || row.back_of !== null || leg.leg.times.ts === undefined)
-        throw new NotNow('There is nothing to set back: no record was changed.', { kept: KEPT });
+      const plan = backPlan(leg.leg.plan, how, at, isRaised(leg.leg));
+      const [oldDns, newDns] = how === 'records' ? [row.new_dns_host, row.new_dns_host] : [row.new_dns_host, row.old_dns_host];
       const id = await this.store.addLeg(
         move.id,
         {
-          ...{ kind: 'repoint', scope: row.scope, back_of: row.id, survey_id: row.survey_id, last_survey: row.last_survey },
-          ...{ old_dns_host: row.old_dns_host, new_dns_host: row.new_dns_host, old_web_host: row.new_web_host, new_web_host: row.old_web_host },
-          ...{ old_nameservers: row.old_nameservers, new_nameservers: row.new_nameservers, old_servers: row.old_servers, new_servers: row.new_servers },
+          ...{
+            kind: plan.kind,
+            scope: row.scope,
+            back_of: row.id,
+            back_since: at,
+            back_raised: plan.backRaised ?? false,
+            survey_id: row.survey_id,
+            last_survey: row.last_survey,
+          },
+          ...{ old_dns_host: oldDns, new_dns_host: newDns, old_web_host: row.new_web_host, new_web_host: row.old_web_host },
+          ...{ old_nameservers: [...plan.oldNameservers], new_nameservers: [...plan.newNameservers] },
+          ...{ old_servers: [...plan.oldServers], new_servers: [...plan.newServers], keys_ttl: row.keys_ttl },
         },
         transaction,
       );
-      await this.store.replaceRulings(id, backRulings(leg.rows), transaction);
+      await this.store.replaceRulings(id, plan.rulings, transaction);
       const decide = decideOn(id);
-      const plan = leg.said.approved?.value ?? { lowerTo: leg.said.lowerTo, lowerAt: null, plannedSwitch: null };
-      await decide({ kind: 'approve', value: plan }, { kind: 'approve', text: 'Backing out: the TTLs are raised at its end.', before: null, after: plan });
-      await decide({ kind: 'leave', subject: 'lower' }, { kind: 'skip', text: 'Backing out: the TTLs are low already, or too late to be lowered.' });
-      await decide({ kind: 'submitted' }, { kind: 'submitted', text: 'Backing out: the change of the records was decided.' });
-      await note({ kind: 'leg', text: 'Backing out: the records are set back as they were.', before: { leg: row.id }, after: { leg: id } });
+      const approval = leg.said.approved?.value ?? { lowerTo: leg.said.lowerTo, lowerAt: null, plannedSwitch: null };
+      await decide(
+        { kind: 'approve', value: approval },
+        { kind: 'approve', text: 'Backing out: the TTLs are raised at its end.', before: null, after: approval },
+      );
+      if (how === 'records') await decide({ kind: 'submitted' }, { kind: 'submitted', text: 'Backing out: the change of the records was decided.' });
+      else if (plan.newHost?.keyed) await decide({ kind: 'push' }, { kind: 'push', text: 'Backing out: the old zone is made ready.' });
+      else await decide({ kind: 'leave', subject: 'push' }, { kind: 'skip', text: 'Backing out: the old zone is made ready by hand.' });
+      const text =
+        how === 'records' ? 'Backing out: the records are set back as they were.' : 'Backing out: the domain goes back to the nameservers that it had.';
+      await note({ kind: 'leg', text, before: { leg: row.id }, after: { leg: id } });
     });
   }
 
-  private async nameservers({ move, leg }: Act, found: readonly RRset[], dns: Host | undefined, web: Host | undefined): Promise<Chosen> {
+  private async nameservers(
+    { move, leg }: Act,
+    found: readonly RRset[],
+    dns: Host | undefined,
+    web: Host | undefined,
+    fresh: ChooseHosts['fresh'],
+  ): Promise<Chosen> {
     const { row } = leg;
     if (!dns || dns.role !== 'dns' || dns.nameservers.length === 0)
       throw new InvalidInput(dns ? `${dns.name} is not a DNS host with nameservers.` : 'Choose the new DNS host.', { field: 'newDnsHost', kept: KEPT });
@@ -166,9 +205,12 @@ export class ChoosingService {
           'Nothing would change hands at the registrar. Where the servers keep their names and get other addresses, give those addresses at Hosts. To change only records where they are, take that way.',
         kept: KEPT,
       });
-    const oldWeb = await this.oldWeb(row);
+    const zone = Name.parse(`${move.domain}.`);
+    const [newDns, newWeb] = [knowledgeOf(dns), web && knowledgeOf(web)];
     return {
-      rulings: proposeRulings(Name.parse(`${move.domain}.`), found, { oldWeb, newDns: knowledgeOf(dns), newWeb: web && knowledgeOf(web) }),
+      rulings: fresh
+        ? proposeFresh(zone, found, { newDns, newWeb, ...fresh })
+        : proposeRulings(zone, found, { oldWeb: await this.oldWeb(row), newDns, newWeb }),
       leg: { new_dns_host: dns.id, new_nameservers: dns.nameservers, new_servers: givenServers(dns) },
       text: `Goes to ${dns.name}${web ? ` and ${web.name}` : ''}`,
     };

@@ -8,7 +8,8 @@ export interface NewDecision {
   readonly kind: DecisionKind;
   readonly subject?: string;
   readonly value?: unknown;
-  readonly person: string;
+  /** Null: somebody without an account. */
+  readonly person: string | null;
   readonly undoes?: number;
 }
 

@@ -1,24 +1,28 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { Host } from '@wanderon/contract';
 import {
+  Astray,
+  CLEAR,
   Decision,
   DriftSight,
+  FRONT_ON,
   Leg,
   LedgerRow,
   LegPlan,
   LookoutSight,
   Name,
   ParentSight,
-  RowDecision,
   Said,
   Seen,
   SightRow,
   TOP_BIT_TTL,
   Work,
   ZoneSight,
+  earlySets,
   inScope,
   otherSets,
   overlaid,
+  rowsOf,
   saidBy,
   seenServers,
   standing,
@@ -95,9 +99,16 @@ export class LegLoader {
     const observations = await this.observations.ofLeg(row.id, move.domain_id, since, database);
     const rows = overlaid(
       proposed,
-      stands.filter((one) => one.kind === 'ruling').map((one) => ({ id: one.subject, row: (one.value as { row: RowDecision }).row, by: one.person })),
+      stands.flatMap((one) => rowsOf(one).map(({ id, row: decided }) => ({ id, row: decided, by: one.person }))),
     );
-    const plan = { ...planOf(move, row, rows, hosts, survey?.taken_at), followed };
+    const plan: LegPlan = {
+      ...planOf(move, row, rows, hosts, survey?.taken_at),
+      followed,
+      met: metBy(stands),
+      fronting: said.fronting,
+      frontOn: said.done.has(FRONT_ON),
+      cleared: clearedBy(said),
+    };
     const { WANDERON_CACHE_FLOOR: floor, WANDERON_ANYCAST_ALLOWANCE: parentAllowance, WANDERON_HOST_ALLOWANCE: hostAllowance } = this.config;
     const website = await this.website(row.id, database);
     const seen = seenOf(observations, plan, this.network.lookouts.length, website);
@@ -129,7 +140,9 @@ function planOf(move: MoveRow, row: LegRow, rows: readonly LedgerRow[], hosts: R
   const host = (id: string | null): Host | undefined => (id ? hosts.get(id) : undefined);
   const planned = (id: string | null): LegPlan['oldHost'] => {
     const one = host(id);
-    return one && { name: one.name, keyed: one.keyName !== null, fronts: one.fronts };
+    if (!one) return undefined;
+    const { name, keyName, fronts, holdsEarly, entry, habits, tasks } = one;
+    return { id: one.id, name, keyed: keyName !== null, fronts, holdsEarly, lacks: entry?.lacks ?? [], habits, tasks };
   };
   const [oldWeb, newWeb] = [host(row.old_web_host), host(row.new_web_host)];
   return {
@@ -138,21 +151,38 @@ function planOf(move: MoveRow, row: LegRow, rows: readonly LedgerRow[], hosts: R
     surveyedAt,
     scope: row.scope,
     next: row.next ?? undefined,
+    former: row.former ?? undefined,
     isBack: row.back_of !== null,
+    backSince: row.back_since ?? undefined,
+    backRaised: row.back_raised,
     chosen: isChosen(row),
     rulings: rows,
     oldNameservers: row.old_nameservers,
     newNameservers: row.new_nameservers,
-    otherSets: otherSets([...hosts.values()], { wanted: row.new_nameservers, old: row.old_nameservers }),
+    otherSets: otherSets(
+      [...hosts.values()].map((one) => ({ ...one, company: one.habits.company })),
+      { wanted: row.new_nameservers, old: row.old_nameservers },
+    ),
     oldServers: row.old_servers,
     newServers: row.new_servers,
     oldHost: planned(row.old_dns_host),
     newHost: planned(row.new_dns_host),
     oldWeb: oldWeb ? [knowledgeOf(oldWeb)] : [],
-    newWeb: newWeb && knowledgeOf(newWeb),
+    newWeb: row.web ?? (newWeb && knowledgeOf(newWeb)),
     fronted: row.fronted,
     keysTtl: row.keys_ttl ?? undefined,
   };
+}
+
+/** Requirements whose temporary record somebody says is taken out. */
+function clearedBy({ done }: Said): ReadonlySet<string> {
+  return new Set([...done.keys()].flatMap((step) => (step.startsWith(CLEAR) ? [step.slice(CLEAR.length)] : [])));
+}
+
+/** Values that the web host gave for this site: they came with the ruling that put them into the plan. */
+function metBy(stands: readonly Decision[]): ReadonlyMap<string, string> {
+  const met = stands.flatMap((one) => (one.kind === 'ruling' ? ((one.value as { meets?: { requirement: string; data: string } }).meets ?? []) : []));
+  return new Map(met.map(({ requirement, data }) => [requirement, data]));
 }
 
 function sightRow<V>(row: ObservationRow): SightRow<V> {
@@ -206,14 +236,19 @@ function seenOf(observations: readonly ObservationRow[], plan: LegPlan, watchers
     drift: drift && {
       at: drift.last_seen,
       problem: drift.problem,
-      changes: stillDrifting((drift.value as { changes: DriftSight[] } | null)?.changes ?? [], plan.rulings).filter((one) => inScope(plan.scope, one.owner)),
+      changes: stillDrifting((drift.value as { changes: DriftSight[] } | null)?.changes ?? [], plan.rulings, earlySets(plan)).filter((one) =>
+        inScope(plan.scope, one.owner),
+      ),
     },
     registration: registration && {
       at: registration.last_seen,
       problem: registration.problem,
       statuses: (registration.value as { statuses: string[] } | null)?.statuses ?? [],
+      // Who it is does not change while the registry cannot be asked.
+      registrar: of('registration').reduce<string | null>((known, row) => (row.value as { registrar?: string | null } | null)?.registrar ?? known, null),
     },
     website,
+    astray: new Map(of('astray').map((row) => [row.subject, (row.value as { found: Astray[] } | null)?.found ?? []])),
     looked,
     planned,
     lookoutsAgain: typeof again === 'number' ? again : undefined,

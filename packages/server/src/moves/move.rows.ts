@@ -1,4 +1,4 @@
-import { DecisionKind, Instant, LegKind, NextLeg, RRsetText, RulingKind, Scope, ServerAt } from '@wanderon/core';
+import { DecisionKind, Former, HostKnowledge, Instant, LegKind, NextLeg, RRsetText, RulingKind, Scope, ServerAt } from '@wanderon/core';
 
 /** Rows of the tables of moves, as they stand. */
 export interface MoveRow {
@@ -24,7 +24,11 @@ export interface LegRow {
   position: number;
   /** The leg that was meant to follow; the one that this sets back. */
   next: NextLeg | null;
+  /** What was done outward for ways that were chosen before. */
+  former: Former | null;
   back_of: string | null;
+  back_since: Instant | null;
+  back_raised: boolean;
   /** The survey that the plan is made from, and the latest one. */
   survey_id: string | null;
   last_survey: string | null;
@@ -38,6 +42,8 @@ export interface LegRow {
   new_servers: ServerAt[];
   fronted: RRsetText[];
   keys_ttl: number | null;
+  /** The new web host as it was known when the way was chosen; null: as it is known now. */
+  web: HostKnowledge | null;
 }
 
 /** It is known where the leg leads: a DNS host whose nameservers take the place of the old, or a web host for records in place. */

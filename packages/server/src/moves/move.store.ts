@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import { Instant, LedgerRow, Ruling, Scope, standing } from '@wanderon/core';
+import { Instant, LedgerRow, Ruling, Scope, rowsOf, standing } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
 import { Recent } from '../db/recent';
 import { notFound } from '../refusals';
@@ -76,6 +76,19 @@ export class MoveStore {
     return row.move_id;
   }
 
+  /** Names of other domains, those of the same client first, then those that were begun last. */
+  async otherDomains(domain: string, most: number): Promise<string[]> {
+    const client = this.database('domains').where({ id: domain }).select('client_id');
+    const rows = await this.database('domains')
+      .whereNot('domains.id', domain)
+      .leftJoin('moves', 'moves.domain_id', 'domains.id')
+      .groupBy('domains.id')
+      .orderByRaw('(domains.client_id = (?)) desc nulls last, max(moves.created_at) desc nulls last', [client])
+      .limit(most)
+      .select<{ name: string }[]>('domains.name');
+    return rows.map((row) => row.name);
+  }
+
   async openOf(domain: string, database: Database = this.database): Promise<MoveRow[]> {
     return this.moves(database).where({ 'domains.name': domain, 'moves.state': 'open' });
   }
@@ -110,7 +123,9 @@ export class MoveStore {
   /** One row of the ledger as it stands: what was decided of it last, else as it was proposed; undefined where there is none. */
   async ledgerRow(leg: string, id: string, database: Database): Promise<Ruling | undefined> {
     if (!ID.test(id)) return undefined;
-    const said = database('decisions').where({ leg_id: leg, kind: 'ruling', subject: id });
+    const said = database('decisions')
+      .where({ leg_id: leg })
+      .whereRaw(`(kind = 'ruling' and subject = ? or kind = 'rulings' and value -> 'rows' @> ?::jsonb)`, [id, JSON.stringify([{ id }])]);
     const decided = said.clone().select(database.raw(`coalesce(jsonb_agg(jsonb_build_object('id', id, 'undoes', undoes) order by id), '[]')`));
     const proposed = database('rulings').where({ id, leg_id: leg }).select(database.raw('to_jsonb(rulings)'));
     const [found] = await database.select<{ decided: { id: number; undoes: number | null }[]; proposed: RulingRow | null }[]>(
@@ -118,7 +133,10 @@ export class MoveStore {
       proposed.as('proposed'),
     );
     const last = standing(found!.decided).at(-1);
-    if (last) return (await said.where({ id: String(last.id) }).first<{ value: { row: Ruling | null } }>('value')).value.row ?? undefined;
+    if (last) {
+      const decision = await said.where({ id: String(last.id) }).first<{ kind: string; subject: string; value: unknown }>('kind', 'subject', 'value');
+      return rowsOf(decision).find((one) => one.id === id)?.row ?? undefined;
+    }
     const row = found!.proposed;
     return row ? { ...row, found: row.found ?? undefined, planned: row.planned ?? undefined } : undefined;
   }
@@ -146,7 +164,7 @@ export class MoveStore {
   }
 
   async updateLeg(leg: string, change: Partial<LegRow>, database: Database): Promise<void> {
-    const json = ['next', 'old_nameservers', 'new_nameservers', 'old_servers', 'new_servers', 'fronted'];
+    const json = ['next', 'former', 'web', 'old_nameservers', 'new_nameservers', 'old_servers', 'new_servers', 'fronted'];
     const values = Object.entries(change).map(([column, value]) => [column, json.includes(column) && value !== null ? JSON.stringify(value) : value] as const);
     await database('legs').where({ id: leg }).update(Object.fromEntries(values));
   }

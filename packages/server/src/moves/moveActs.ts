@@ -77,8 +77,11 @@ export class MoveActs {
     });
   }
 
-  /** As `act`, for one decision that needs neither ledger nor observations: `work` gives it, with its word in the trail. */
-  async lightly(legId: string, person: Caller, work: (act: LightAct) => Promise<Word>): Promise<Acted> {
+  /**
+   * As `act`, for one decision that needs neither ledger nor observations: `work` gives it, with its word in the trail. `person` null:
+   * somebody without an account, whom a link lets in.
+   */
+  async lightly(legId: string, person: Pick<Caller, 'id'> | null, work: (act: LightAct) => Promise<Word>): Promise<Acted> {
     const rate = this.clock.rate();
     // Where time stands still, later never comes.
     const wakeAt = rate === 0 ? 0 : this.clock.now() + TYPING * Math.max(1, rate);
@@ -87,10 +90,10 @@ export class MoveActs {
       const { move } = locked;
       refuseEnded(move);
       const [decision, event] = await work({ ...locked, transaction });
-      const said = this.events.row({ person: person.id, domain: move.domain, move: move.id, ...event });
+      const said = this.events.row({ person: person?.id ?? null, domain: move.domain, move: move.id, ...event });
       const version = move.version + 1;
       await this.decisions
-        .added(legId, this.clock.now(), { ...decision, person: person.id }, transaction, said)
+        .added(legId, this.clock.now(), { ...decision, person: person?.id ?? null }, transaction, said)
         .with('changed', this.counted(move.id, version, wakeAt, transaction))
         .select(this.notice(move.id, version, transaction));
       return version;

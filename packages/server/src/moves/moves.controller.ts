@@ -9,10 +9,12 @@ import {
   WaysView,
   actedSchema,
   approveSchema,
+  backSchema,
   chooseHostsSchema,
   domainChoiceSchema,
   editRulingSchema,
   eventListSchema,
+  givenSchema,
   horizonsSchema,
   ledgerPageSchema,
   ledgerQuerySchema,
@@ -24,6 +26,9 @@ import {
   readDomainResultSchema,
   readDomainSchema,
   takeWaySchema,
+  editRulingsSchema,
+  frontingSchema,
+  panelShownSchema,
   typedSchema,
   waysComparedSchema,
   waiveSchema,
@@ -54,7 +59,12 @@ class NewRulingDto extends createZodDto(newRulingSchema) {}
 class ApproveDto extends createZodDto(approveSchema) {}
 class TakeWayDto extends createZodDto(takeWaySchema) {}
 class WaiveDto extends createZodDto(waiveSchema) {}
+class EditRulingsDto extends createZodDto(editRulingsSchema) {}
+class FrontingDto extends createZodDto(frontingSchema) {}
+class PanelShownDto extends createZodDto(panelShownSchema) {}
 class TypedDto extends createZodDto(typedSchema) {}
+class GivenDto extends createZodDto(givenSchema) {}
+class BackDto extends createZodDto(backSchema) {}
 class WaysDto extends createZodDto(waysComparedSchema) {}
 class EventListDto extends createZodDto(eventListSchema) {}
 
@@ -74,7 +84,7 @@ export class MovesController {
   @Allow('viewer')
   @ZodResponse({ type: ReadDomainResultDto, description: 'What a pasted text means as a domain.' })
   read(@Body() input: ReadDomainDto): { choices: z.infer<typeof domainChoiceSchema>[] } {
-    return { choices: [...this.service.read(input.text)] };
+    return { choices: this.service.read(input.text).map((choice) => ({ ...choice, names: [...choice.names] })) };
   }
 
   @Get('moves')
@@ -89,7 +99,7 @@ export class MovesController {
   @Allow('technician')
   @ZodResponse({ type: ActedDto, description: 'Begins a move; the survey follows by itself.' })
   async start(@Body() input: NewMoveDto, @Person() person: Caller): Promise<Acted> {
-    return this.service.start(input.domain, input.scope, person);
+    return this.service.start(input, person);
   }
 
   @Get('moves/:id')
@@ -160,9 +170,9 @@ export class MovesController {
   @Post('legs/:leg/back')
   @HttpCode(200)
   @Allow('technician')
-  @ZodResponse({ type: ActedDto, description: 'Sets the records back that a leg changed where they are.' })
-  async back(@Param('leg') leg: string, @Person() person: Caller): Promise<Acted> {
-    return this.choosing.backOut(leg, person);
+  @ZodResponse({ type: ActedDto, description: 'Sets back what a leg changed: its records, or the nameservers.' })
+  async back(@Param('leg') leg: string, @Body() input: BackDto, @Person() person: Caller): Promise<Acted> {
+    return this.choosing.backOut(leg, input, person);
   }
 
   @Put('legs/:leg/rulings/:ruling')
@@ -170,6 +180,14 @@ export class MovesController {
   @ZodResponse({ type: ActedDto, description: 'Changes one ruling.' })
   async ruling(@Param('leg') leg: string, @Param('ruling') ruling: string, @Body() input: EditRulingDto, @Person() person: Caller): Promise<Acted> {
     return this.service.editRuling(leg, ruling, input, person);
+  }
+
+  @Put('legs/:leg/rulings')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Rules many rows at once, as one decision.' })
+  async editRulings(@Param('leg') leg: string, @Body() input: EditRulingsDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.editRulings(leg, input, person);
   }
 
   @Post('legs/:leg/rulings')
@@ -210,6 +228,30 @@ export class MovesController {
   @ZodResponse({ type: ActedDto, description: 'Ticks a row of the handover sheet, or takes the tick off.' })
   async typed(@Param('leg') leg: string, @Body() input: TypedDto, @Person() person: Caller): Promise<Acted> {
     return this.service.typed(leg, input, person);
+  }
+
+  @Post('legs/:leg/fronting')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Decides how a name is answered at a DNS host that fronts names.' })
+  async front(@Param('leg') leg: string, @Body() input: FrontingDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.front(leg, input, person);
+  }
+
+  @Post('legs/:leg/panel')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Takes what the panel of the DNS host shows: the sheet goes from there to the plan.' })
+  async shown(@Param('leg') leg: string, @Body() input: PanelShownDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.shown(leg, input, person);
+  }
+
+  @Post('legs/:leg/given')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Takes the value into the plan that the web host gave for this site.' })
+  async given(@Param('leg') leg: string, @Body() input: GivenDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.given(leg, input, person);
   }
 
   @Post('legs/:leg/approve')

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import { Acted, TypedInput } from '@wanderon/contract';
+import { Acted, EditRulings, FrontingInput, GivenInput, NewMove, PanelShown, TypedInput } from '@wanderon/contract';
 import {
   DomainChoice,
   Instant,
@@ -9,10 +9,14 @@ import {
   Scope,
   decisionWords,
   editRow,
+  editRows,
+  frontingOf,
   gateOf,
+  givenRow,
   inScope,
   isChanging,
   isDone,
+  isFirstUse,
   newRow,
   passes,
   readDomain,
@@ -29,6 +33,7 @@ import { EventStore } from '../events/event.store';
 import { Network } from '../network/network';
 import { Caller } from '../people/allow';
 import { InvalidInput, NotNow, NotReachable, Refusal, Unsuitable, notFound } from '../refusals';
+import { readGiven } from '../survey/readGiven';
 import { nameserversOf } from '../survey/takeSurvey';
 import { DecisionStore } from './decision.store';
 import { LegLoader, isSwitched } from './legLoader';
@@ -36,6 +41,12 @@ import { MoveRow } from './move.rows';
 import { MoveStore } from './move.store';
 import { Act, KEPT, MoveActs } from './moveActs';
 import { refuseAfterSwitch, rule, switched } from './planChanges';
+
+const FRONTING_WORDS: Readonly<Record<FrontingInput['state'], string>> = {
+  off: 'fronting is off',
+  later: 'fronting is off until the web host has verified the domain, and on then',
+  on: 'fronting is on',
+};
 
 /** What people do to moves. Every change is checked, recorded and told to the open pages, in one transaction. */
 @Injectable()
@@ -58,7 +69,7 @@ export class MoveService {
     return reading.choices;
   }
 
-  async start(text: string, wish: 'whole' | 'name', person: Caller): Promise<Acted> {
+  async start({ domain: text, scope: wish, unused }: NewMove, person: Caller): Promise<Acted> {
     const choices = this.read(text);
     const choice = choices.find((one) => one.scope === wish);
     // A name that is the website's own spelling goes with the whole domain; asked for alone, that is said and not done unsaid.
@@ -71,7 +82,7 @@ export class MoveService {
     const scope = scopeOf(choice);
     const legKind = scope.kind === 'whole' ? 'delegation' : 'repoint';
     await this.refuseOverlap(choice, scope, this.database);
-    await this.checkDelegated(choice);
+    await this.checkDelegated(choice, unused);
     const id = await this.database.transaction(async (transaction) => {
       // Two people may type the same domain at once: the second one waits here and is refused.
       await transaction.raw('select pg_advisory_xact_lock(hashtextextended(?, 1))', [choice.zone]);
@@ -103,6 +114,23 @@ export class MoveService {
     });
   }
 
+  /** Rules many rows at once, as one decision that one undo takes back; where one of them cannot be so, none is. */
+  async editRulings(legId: string, { rows: ids, ...edit }: EditRulings, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async (act) => {
+      refuseAfterSwitch(act);
+      const wanted = new Set(ids);
+      const rows = act.leg.rows.filter((one) => wanted.has(one.id));
+      if (rows.length < wanted.size) throw new NotNow('Some of these rows were proposed anew, or are gone.', { detail: 'Mark them again.', kept: KEPT });
+      for (const { owner } of rows) refuseOutside(act.leg.row.scope, owner);
+      const result = editRows(act.leg.leg.plan.zone, rows, edit);
+      if (!result.ok) throw refused(result);
+      if (result.rows.length === 0) return;
+      const text = `${result.rows.length} ${result.rows.length === 1 ? 'row' : 'rows'}: ${edit.ruling}.`;
+      const before = rows.filter((one) => result.rows.some(({ id }) => id === one.id));
+      await act.decide({ kind: 'rulings', value: { rows: result.rows } }, { kind: 'ruling', text, before, after: result.rows });
+    });
+  }
+
   async addRuling(legId: string, typed: { owner: string; type: string; ttl: string; data: string }, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async (act) => {
       refuseAfterSwitch(act);
@@ -114,13 +142,29 @@ export class MoveService {
     });
   }
 
+  /** The value that the web host gave for this site goes into the plan; throws an InvalidInput where it is none. */
+  async given(legId: string, { requirement: id, data }: GivenInput, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async (act) => {
+      refuseAfterSwitch(act);
+      const { plan } = act.leg.leg;
+      const requirement = plan.newWeb?.requires.find((one) => one.id === id);
+      if (!requirement || requirement.data !== '') throw notFound('record that is asked for');
+      const given = givenRow(plan, act.leg.rows, requirement, data);
+      if (!given.ok) throw new InvalidInput(given.problem, { field: 'data', kept: KEPT });
+      refuseOutside(act.leg.row.scope, given.row.owner);
+      const before = act.leg.rows.find((one) => one.id === given.id) ?? null;
+      const text = `${given.row.owner} ${given.row.type}: the value that ${plan.newWeb!.name} gave for this site.`;
+      await rule(act, given.id ?? randomUUID(), given.row, text, before, { requirement: id, data: given.data });
+    });
+  }
+
   /** Takes the last decision back that can be. */
   async undo(legId: string, person: Caller): Promise<Acted> {
     return this.acts.lightly(legId, person, async (act) => {
       const { row, transaction } = act;
       const last = await this.decisions.last(row.id, undoable, transaction);
       if (!last) throw new NotNow('There is nothing to undo.', { kept: KEPT });
-      if (last.kind === 'ruling' && isSwitched(act)) throw switched();
+      if ((last.kind === 'ruling' || last.kind === 'rulings') && isSwitched(act)) throw switched();
       return [
         { kind: last.kind, subject: last.subject, undoes: last.id },
         { kind: last.kind, text: `${decisionWords(last)}: taken back.`, before: last.value },
@@ -134,7 +178,7 @@ export class MoveService {
       const { row, transaction } = act;
       const last = await this.decisions.last(row.id, redoable, transaction);
       if (!last) throw new NotNow('There is nothing to do again.', { kept: KEPT });
-      if (last.kind === 'ruling' && isSwitched(act)) throw switched();
+      if ((last.kind === 'ruling' || last.kind === 'rulings') && isSwitched(act)) throw switched();
       const whole = await this.decisions.get(last.undoes!, transaction);
       return [
         { kind: last.kind, subject: last.subject, undoes: last.id },
@@ -166,12 +210,37 @@ export class MoveService {
     );
   }
 
+  /** Takes what the panel of the DNS host was seen to show: the sheet goes from there to the plan. Throws an InvalidInput that names a row. */
+  async shown(legId: string, { sets }: PanelShown, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ leg, decide }) => {
+      if (!leg.leg.plan.chosen) throw new NotNow('Choose where it goes first.', { kept: KEPT });
+      const value = sets && readGiven({ names: [], sets }, leg.leg.plan.zone).sets;
+      const text = value
+        ? `What the panel shows was pasted: ${value.length} record ${value.length === 1 ? 'set' : 'sets'}.`
+        : 'What the panel showed was forgotten.';
+      await decide({ kind: 'panel', value }, { kind: 'panel', text, before: leg.said.shown ?? null, after: value });
+    });
+  }
+
+  /** How a name is to be answered at a DNS host that fronts names. Throws a NotNow where it does not, or the name leads nowhere. */
+  async front(legId: string, { owner, state }: FrontingInput, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ leg, decide }) => {
+      const name = owner.toLowerCase();
+      const before = frontingOf(leg.leg.plan).get(name);
+      if (before === undefined) throw new NotNow(`${owner} is not fronted at ${leg.leg.plan.newHost?.name ?? 'the DNS host'}.`, { field: 'owner', kept: KEPT });
+      if (leg.leg.times.ts !== undefined) throw new NotNow('The change is under way: what is answered now is not decided any more.', { kept: KEPT });
+      if (before === state) return;
+      await decide({ kind: 'front', subject: name, value: state }, { kind: 'front', text: `${owner}: ${FRONTING_WORDS[state]}.`, before, after: state });
+    });
+  }
+
   /** Decides beforehand what Wanderon does by itself: lowering, turning the old zone, raising. */
   async approve(legId: string, plan: { lowerAt: Instant | null; plannedSwitch: Instant | null; lowerTo: number }, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async ({ leg, decide, at }) => {
       if (!leg.leg.plan.chosen) throw new NotNow('Choose where it goes first.', { kept: KEPT });
       if (plan.lowerAt !== null && plan.lowerAt < at - 60) throw new InvalidInput('The lowering lies in the past.', { field: 'lowerAt', kept: KEPT });
-      if (leg.leg.times.ts !== undefined) throw new NotNow('The switch is under way.', { kept: KEPT });
+      // Where nothing was delegated before, nothing is lowered, and the raising is all that is approved.
+      if (leg.leg.times.ts !== undefined && !isFirstUse(leg.leg.plan)) throw new NotNow('The switch is under way.', { kept: KEPT });
       await decide(
         { kind: 'approve', value: plan },
         {
@@ -252,13 +321,18 @@ export class MoveService {
       });
   }
 
-  private async checkDelegated(choice: DomainChoice): Promise<void> {
+  private async checkDelegated(choice: DomainChoice, unused: boolean): Promise<void> {
     try {
       const delegation = await this.network.walker().delegation(Name.parse(`${choice.zone}.`));
-      if (nameserversOf(delegation).length === 0)
+      // A domain that was never used is begun by a word of its own: most that are not delegated are misspelt.
+      if (nameserversOf(delegation).length === 0 && !(unused && choice.scope === 'whole'))
         throw new Unsuitable(
           `${choice.shown} is not delegated: the servers of ${delegation.parent.replace(/\.$/, '') || 'the root'} know no nameservers for it.`,
-          { field: 'domain', kept: KEPT },
+          {
+            field: 'domain',
+            kept: KEPT,
+            ...(choice.scope === 'whole' ? { detail: 'Look whether it is spelt right. If it was never used before, begin it as that.', unused: true } : {}),
+          },
         );
     } catch (error) {
       if (error instanceof NetError)
@@ -277,9 +351,9 @@ function refuseOutside(scope: Scope, owner: string): void {
   if (!inScope(scope, owner)) throw new NotNow(`${owner} is not in this move.`, { detail: 'It is about other names of the domain.', kept: KEPT });
 }
 
-/** One name goes with its own `www`. */
-function scopeOf({ scope, name }: DomainChoice): Scope {
-  return scope === 'whole' ? { kind: 'whole' } : { kind: 'names', names: [name, `www.${name}`] };
+/** Each name goes with its own `www`. */
+function scopeOf({ scope, names }: DomainChoice): Scope {
+  return scope === 'whole' ? { kind: 'whole' } : { kind: 'names', names: [...new Set(names.flatMap((name) => [name, `www.${name}`]))] };
 }
 
 function submittedWords({ row, leg, rows }: Act['leg']): { text: string; before: unknown; after: unknown } {

@@ -1,16 +1,24 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { HorizonsView, LedgerPage, LegView, MoveSummary, MoveView, ServedView, WatchView, ledgerQuerySchema, moveQuerySchema } from '@wanderon/contract';
+import { Host, HorizonsView, LedgerPage, LegView, MoveSummary, MoveView, ServedView, WatchView, ledgerQuerySchema, moveQuerySchema } from '@wanderon/contract';
 import {
   Leg,
   Line,
   ParentSight,
   RRsetText,
+  SAYS_LITTLE,
   Step,
   Waiver,
+  answeredRows,
+  askingHosts,
   decisionWords,
   factsOf,
+  frontQuestions,
+  frontingOfRows,
   gateOf,
+  hostChanges,
+  isByHand,
   keyOfRow,
+  needsOf,
   oldShare,
   ownerOf,
   passes,
@@ -21,15 +29,21 @@ import {
   setKey,
   slipSeen,
   stepsOf,
+  storedKey,
   typeOf,
   undoable,
+  unseenNames,
+  waysBack,
+  whyNotYet,
 } from '@wanderon/core';
 import { z } from 'zod';
 import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
 import { Network } from '../network/network';
 import { WebsiteLookStore } from '../watch/websiteLook.store';
+import { knowledgeOf } from '../hosts/host.store';
 import { NotNow } from '../refusals';
+import { saidOfSurvey } from '../survey/saidOfSurvey';
 import { LegLoader, LoadedLeg, LoadedMove } from './legLoader';
 import { LoadedMoves } from './loadedMoves';
 import { MoveStore } from './move.store';
@@ -114,7 +128,7 @@ export class MoveViews {
 
   /** A page of rows in their order, with what is said of them; throws a NotNow where the row that it comes after is gone. */
   async ledger(legId: string, { after, limit }: z.output<typeof ledgerQuerySchema>): Promise<LedgerPage> {
-    const { leg, rows: all } = await this.leg(legId);
+    const { leg, rows: all, said, stands } = await this.leg(legId);
     const people = await this.people();
     const start = after === undefined ? 0 : all.findIndex((row) => row.id === after) + 1;
     if (after !== undefined && start === 0) throw new NotNow('The rows were proposed anew. Read the ledger from its beginning.');
@@ -125,6 +139,7 @@ export class MoveViews {
     // What is said of no row stands on the first page.
     const isHere = (key: string): boolean => here.has(key) || (ruled && !ruled.has(key));
     const { chosen } = leg.plan;
+    const fronting = frontingOfRows(leg.plan);
     return {
       rulings: rows.map((row) => ({
         id: row.id,
@@ -135,9 +150,12 @@ export class MoveViews {
         planned: row.planned ?? null,
         reason: row.reason,
         decidedBy: row.decidedBy ? (people.get(row.decidedBy) ?? null) : null,
+        fronting: fronting(row),
       })),
       remarks: leg.remarks.filter(({ owner, type }) => isHere(setKey(owner, type))),
       served: chosen && leg.seen.looked[leg.plan.kind === 'repoint' ? 'old' : 'new'] !== undefined ? servedView(leg, isHere) : null,
+      shown: first ? (said.shown?.map((set) => ({ ...set, data: [...set.data] })) ?? null) : null,
+      purposes: first ? saidOfSurvey(stands).purposes : [],
       total: all.length,
       next: start + limit < all.length ? rows.at(-1)!.id : null,
     };
@@ -194,6 +212,7 @@ export class MoveViews {
         return { server: one.server, address: one.address, nameservers: names, state, problem: one.silence?.problem ?? null, seenAt: last?.last ?? null };
       }),
       settled: settled ? settled.settled : false,
+      notYet: chosen ? whyNotYet(leg, website?.changes ?? []) : [],
       missing: settled ? [...settled.missing] : [],
       setAside: settled ? [...settled.setAside] : [],
       website: website
@@ -226,7 +245,7 @@ export class MoveViews {
 }
 
 function legView(loaded: LoadedLeg, people: ReadonlyMap<string, string>, sent: readonly string[]): LegView {
-  const { leg, row, decisions, rows } = loaded;
+  const { leg, row, decisions, rows, hosts } = loaded;
   const chosen = leg.plan.chosen;
   const times = chosen ? leg.times : undefined;
   const gate = gateOf(leg);
@@ -273,7 +292,12 @@ function legView(loaded: LoadedLeg, people: ReadonlyMap<string, string>, sent: r
     lowerTo: leg.said.lowerTo,
     approved: leg.said.approved !== undefined,
     pushed: leg.said.pushed !== undefined,
+    byHand: chosen && isByHand(leg),
+    back: waysBack(leg).map(({ how, ruledOut, takes, gone }) => ({ how, ruledOut, takes: finite(takes), gone: derivedView(gone) })),
+    registrar: leg.seen.registration?.registrar ?? null,
+    asked: askedView(leg, hosts.get(row.new_web_host ?? '')),
     typed: [...leg.said.typed],
+    unseen: chosen ? [...unseenNames(leg.plan)] : [],
     surveyAgain: chosen && leg.said.surveyAsked > (leg.state.work.get('survey')?.upTo ?? 0),
     sent: [...sent],
     survey: row.last_survey ?? row.survey_id,
@@ -281,6 +305,18 @@ function legView(loaded: LoadedLeg, people: ReadonlyMap<string, string>, sent: r
     undoable: undo ? decisionWords(undo) : null,
     redoable: original ? decisionWords(original) : null,
   };
+}
+
+/** What the new hosts ask for, and what is otherwise at the web host by now. */
+function askedView({ plan }: Leg, host: Host | undefined): LegView['asked'] {
+  const hosts = plan.isBack || !plan.chosen ? [] : askingHosts(plan);
+  if (hosts.length === 0) return null;
+  const needs = needsOf(plan).map(({ requirement, owner, data = null, state }) => {
+    const { id, type, either, needed, early, ends } = requirement;
+    return { id, owner, type, data, state, given: requirement.data === '', either, needed, early, ends };
+  });
+  const { newWeb } = plan;
+  return { hosts, web: newWeb?.name ?? null, needs, changes: host && newWeb ? hostChanges(newWeb, knowledgeOf(host)) : [] };
 }
 
 function stepView({ rule, standing }: Step, people: ReadonlyMap<string, string>): LegView['steps'][number] {
@@ -304,7 +340,20 @@ function stepView({ rule, standing }: Step, people: ReadonlyMap<string, string>)
 function lineView(one: Line): LegView['gate']['lines'][number] {
   const { key, text, holds, evidence, seenAt, waivable, ways } = one;
   const waived = one.waived ? (one.waived.value as Waiver).reason : null;
-  return { key, text, holds, passes: passes(one), facts: factsOf(one), evidence, seenAt, holdsAt: finite(one.holdsAt), waivable, waived, ways: [...ways] };
+  return {
+    key,
+    text,
+    holds,
+    passes: passes(one),
+    facts: factsOf(one),
+    evidence,
+    seenAt,
+    holdsAt: finite(one.holdsAt),
+    waivable,
+    about: [...one.about],
+    waived,
+    ways: [...ways],
+  };
 }
 
 /** An authority for the nameservers' names says where they are. */
@@ -313,7 +362,7 @@ function shownNames({ nameservers, glue, onlyAddresses }: ParentSight): string[]
 }
 
 function servedView(leg: Leg, isHere: (key: string) => boolean): ServedView {
-  const ruled = leg.once('ruled', () => new Set(leg.plan.rulings.map(keyOfRow)));
+  const ruled = leg.once('ruled', () => new Set([...leg.plan.rulings, ...answeredRows(leg.plan)].map(keyOfRow).concat(frontQuestions(leg.plan))));
   const text = (key: string, answer: { ttl: number; data: readonly string[] }): RRsetText => ({
     owner: ownerOf(key),
     type: typeOf(key),
@@ -331,9 +380,15 @@ function servedView(leg: Leg, isHere: (key: string) => boolean): ServedView {
           address: one.address,
           at: one.at,
           problem: one.problem,
+          apexNew: one.apexNew,
+          // What is answered in the place of a row is told with that row.
           differs: one.differs
-            .filter(({ key }) => isHere(key))
-            .map(({ key, answer }) => ({ ...text(key, answer), slip: slipSeen(leg, one.address, key, answer)?.text ?? null })),
+            .map((differing) => ({ ...differing, of: storedKey(leg.plan, differing.key) }))
+            .filter(({ of }) => isHere(of))
+            .map(({ key, of, answer }) => {
+              const slip = slipSeen(leg, one.address, key, answer);
+              return { ...text(of, answer), slip: slip?.text ?? null, forgotten: slip !== undefined && SAYS_LITTLE.has(slip.code) };
+            }),
           extras: extras.map(([key, answer]) => text(key, answer)),
         };
       }),

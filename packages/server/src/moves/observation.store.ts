@@ -7,7 +7,7 @@ import { ObservationRow } from './move.rows';
 
 /** One sight of one thing: what it says, or why nothing was heard. */
 export interface Sighted {
-  readonly kind: 'parent' | 'zone' | 'lookout' | 'drift' | 'registration' | 'work' | 'look';
+  readonly kind: 'parent' | 'zone' | 'lookout' | 'drift' | 'registration' | 'astray' | 'work' | 'look';
   readonly subject: string;
   readonly item?: string;
   readonly server?: string;

@@ -3,8 +3,15 @@ import { NotNow } from '../refusals';
 import { Act, KEPT } from './moveActs';
 
 /** Decides what becomes of a row of the ledger, with its word in the trail. */
-export async function rule(act: Act, id: string, row: RowDecision, text: string, before: unknown): Promise<void> {
-  await act.decide({ kind: 'ruling', subject: id, value: { row } }, { kind: 'ruling', text, before, after: row });
+export async function rule(
+  act: Act,
+  id: string,
+  row: RowDecision,
+  text: string,
+  before: unknown,
+  meets?: { readonly requirement: string; readonly data: string },
+): Promise<void> {
+  await act.decide({ kind: 'ruling', subject: id, value: meets ? { row, meets } : { row } }, { kind: 'ruling', text, before, after: row });
 }
 
 /** The plan may change until the switch; afterwards only what is served is taken into it. Throws a NotNow. */

@@ -1,5 +1,5 @@
 import { MoveSummary } from '@wanderon/contract';
-import { Derived, Instant, Mark, deskPlaceOf, marksOf, nextOf, showName } from '@wanderon/core';
+import { Derived, Instant, Mark, deskPlaceOf, marksOf, nextOf, shownScope } from '@wanderon/core';
 import { LoadedMove } from './legLoader';
 
 /** What the Desk and the list of moves show of one move; kept in its row, so that a page of them is one query. */
@@ -13,7 +13,7 @@ export function summaryOf({ move, legs, current }: LoadedMove, now: Instant): Mo
     id: move.id,
     leg: row.id,
     domain: move.domain,
-    shown: showName(move.scope.kind === 'names' ? move.scope.names[0]! : move.domain),
+    shown: shownScope(move.scope, move.domain),
     scope: move.scope.kind === 'whole' ? { kind: 'whole' } : { kind: 'names', names: [...move.scope.names] },
     client: move.client,
     state: move.state,

@@ -52,6 +52,17 @@ export class WaysService {
       case 'take':
       case 'keep':
         return this.assent(act, wish.act === 'take' ? 'take' : 'leave', event);
+      case 'done':
+        await decide({ kind: 'done', subject: wish.subject }, event('done', `${title}: done.`));
+        return;
+      case 'send early':
+        await decide({ kind: 'early' }, event('early', 'What the web host looks for beforehand is to go into the live zone.'));
+        return;
+      case 'open again': {
+        const last = act.leg.stands.findLast((one) => (one.kind === 'done' || one.kind === 'leave') && one.subject === wish.subject);
+        if (last) await decide({ kind: last.kind, subject: last.subject, undoes: last.id }, event('done', `${title}: open again.`));
+        return;
+      }
       case 'adopt':
         return this.adopt(act, wish.subject === 'drift' ? 'old' : wish.subject === 'split' ? 'split' : 'new');
     }

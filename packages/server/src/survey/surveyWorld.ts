@@ -31,6 +31,8 @@ export interface SurveyWish {
   readonly hosts: readonly KnownHost[];
   readonly fronts: readonly FrontRange[];
   readonly given: Given;
+  /** Names that a move is about: asked for wherever questions have to be put. */
+  readonly about?: readonly Name[];
   /** Sets of an earlier survey: each is asked for again where questions have to be put. */
   readonly before?: readonly { readonly name: Name; readonly type: number }[];
   /** Names that stand in other zones of the agency, relative, the commonest first; asked for where questions have to be put. */

@@ -31,12 +31,13 @@ export class Surveyor {
   async take(
     of: { move: string } | { sweep: string; domain: string },
     zone: Name,
-    known: { given?: Given; pages?: readonly string[]; before?: SurveyWish['before']; brief?: boolean } = {},
+    known: { given?: Given; about?: readonly Name[]; pages?: readonly string[]; before?: SurveyWish['before']; brief?: boolean } = {},
   ): Promise<TakenSurvey> {
     const dns = (await this.hosts.list()).filter((host) => host.role === 'dns');
     const wish: SurveyWish = {
       zone,
       given: known.given ?? { names: [], sets: [] },
+      about: known.about ?? [],
       pages: known.pages ?? [],
       brief: known.brief ?? false,
       before: known.before ?? [],

@@ -124,6 +124,7 @@ async function byQuestions(world: SurveyWorld, wish: SurveyWish, { answers, hear
   const known: KnownName[] = [
     ...[...walked.sets, ...given.sets].map((set) => ({ name: set.owner, types: [set.type] })),
     ...given.names.map((name) => ({ name, types: [] })),
+    ...(wish.about ?? []).map((name) => ({ name, types: [], because: 'the move is about it' })),
     ...(wish.before ?? []).map(({ name, type }) => ({ name, types: [type], because: 'found in the survey before' })),
     ...(ring?.names ?? []).map(({ name, types }) => ({
       name,
@@ -167,7 +168,13 @@ function walkHashes(
   options: SurveyOptions,
 ): Promise<Nsec3Walked | undefined> {
   const { zone, given } = wish;
-  const known = [...given.sets.map((set) => set.owner), ...given.names, ...(wish.before ?? []).map((one) => one.name), ...siblings.map((one) => one.name)];
+  const known = [
+    ...given.sets.map((set) => set.owner),
+    ...given.names,
+    ...(wish.about ?? []),
+    ...(wish.before ?? []).map((one) => one.name),
+    ...siblings.map((one) => one.name),
+  ];
   return walkNsec3(world.client, { address }, zone, known, options);
 }
 

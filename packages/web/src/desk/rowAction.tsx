@@ -1,4 +1,5 @@
 import { MoveSummary } from '@wanderon/contract';
+import { CLEAR, TASK } from '@wanderon/core';
 import { Link } from 'react-router';
 import { useMoveAction } from '../api';
 import { Button } from '../ui/button';
@@ -38,7 +39,8 @@ export function RowAction({ move, next, due }: { move: MoveSummary; next: NonNul
     move.leg,
   );
   const { fail, say } = useToast();
-  const open = `/moves/${move.id}/${next.chapter}`;
+  const asked = next.step.startsWith(TASK) || next.step.startsWith(CLEAR) || next.step.startsWith('early');
+  const open = `/moves/${move.id}/${asked ? 'asked' : next.chapter}`;
   return (
     <span className="flex items-center gap-2">
       {action && (

@@ -3,7 +3,7 @@ import { DomainReading, readDomain, showName } from '@wanderon/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { FormEvent, useId, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { call } from '../api';
+import { ProblemError, call } from '../api';
 import { Button } from '../ui/button';
 import { inputLook } from '../ui/field';
 import { Failed } from '../ui/states';
@@ -20,15 +20,15 @@ export function StartMove() {
   const id = useId();
   const reading: DomainReading | undefined = text.trim() === '' ? undefined : readDomain(text);
 
-  const submit = async (event: FormEvent): Promise<void> => {
-    event.preventDefault();
+  const submit = async (event: FormEvent | undefined, unused = false): Promise<void> => {
+    event?.preventDefault();
     const read = readDomain(text);
     setProblem(read.ok ? undefined : read.problem);
     setError(undefined);
     if (!read.ok) return;
     setBusy(true);
     try {
-      const move = await call<Acted>('POST', '/api/moves', { domain: text, scope: read.choices.length > 1 ? scope : 'whole' });
+      const move = await call<Acted>('POST', '/api/moves', { domain: text, scope: read.choices.length > 1 ? scope : 'whole', unused });
       void queries.invalidateQueries({ queryKey: ['moves', 'open'] });
       await go(`/moves/${move.id}/survey`);
     } catch (failure) {
@@ -66,7 +66,7 @@ export function StartMove() {
       </div>
       <div id={`${id}-reading`} className="min-h-6 pt-0.5">
         {problem && <p className="text-rust">{problem}</p>}
-        {!problem && reading?.ok && reading.choices.length === 1 && reading.choices[0]!.name !== text.trim() && (
+        {!problem && reading?.ok && reading.choices.length === 1 && reading.choices[0]!.zone !== text.trim() && (
           <p className="text-faded">
             The whole domain <b className="mono text-ink">{reading.choices[0]!.shown}</b>
             {reading.choices[0]!.shown !== reading.choices[0]!.zone && <span className="mono"> ({reading.choices[0]!.zone})</span>}
@@ -78,14 +78,26 @@ export function StartMove() {
             {reading.choices.map((choice) => (
               <label key={choice.scope} className="flex cursor-pointer items-center gap-1.5">
                 <input type="radio" name="scope" checked={scope === choice.scope} onChange={() => setScope(choice.scope)} />
-                {choice.scope === 'whole' ? 'the whole domain' : 'that name alone'} <b className="mono">{showName(choice.name)}</b>
+                {choice.scope === 'whole' ? 'the whole domain' : choice.names.length > 1 ? 'these names alone' : 'that name alone'}{' '}
+                <b className="mono">{choice.names.map(showName).join(', ')}</b>
               </label>
             ))}
-            {scope === 'name' && <p className="basis-full text-faded">Its records change where they are; its own www goes with it.</p>}
+            {scope === 'name' && (
+              <p className="basis-full text-faded">
+                {reading.choices[1]!.names.length > 1
+                  ? 'Their records change where they are; the www of each goes with it.'
+                  : 'Its records change where they are; its own www goes with it.'}
+              </p>
+            )}
           </fieldset>
         )}
       </div>
       {error !== undefined && <Failed error={error} />}
+      {error instanceof ProblemError && error.problem.unused && (
+        <Button disabled={busy} onClick={() => void submit(undefined, true)}>
+          It was never used: begin it
+        </Button>
+      )}
     </form>
   );
 }

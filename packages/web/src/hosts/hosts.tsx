@@ -1,23 +1,22 @@
 import { Host, Me } from '@wanderon/contract';
-import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
 import { useHosts } from '../api';
 import { Button } from '../ui/button';
 import { Copy } from '../ui/copy';
 import { Empty, Failed, Loading } from '../ui/states';
-import { HostForm } from './hostForm';
 
-export const ROLE_TITLES: Record<Host['role'], string> = { dns: 'DNS hosts', web: 'Web hosts', registrar: 'Registrars' };
+const ROLE_TITLES: Record<Host['role'], string> = { dns: 'DNS hosts', web: 'Web hosts', registrar: 'Registrars' };
+export const ROLE_NAMES: Record<Host['role'], string> = { dns: 'DNS host', web: 'Web host', registrar: 'Registrar' };
 
 /** What the agency knows of the places it moves between. */
 export function HostsPlace({ me }: { me: Me }) {
   const hosts = useHosts();
-  const [editing, setEditing] = useState<Host | 'new'>();
-  const may = me.role !== 'viewer';
+  const go = useNavigate();
   return (
     <div className="mx-auto w-full max-w-[1240px] px-4 py-5">
       <div className="mb-3 flex items-baseline justify-between">
         <h1>Hosts</h1>
-        {may && <Button onClick={() => setEditing('new')}>Add a host</Button>}
+        {me.role !== 'viewer' && <Button onClick={() => void go('/hosts/new')}>Add a host</Button>}
       </div>
       {hosts.isPending && <Loading what="the hosts" />}
       {hosts.isError && <Failed error={hosts.error} retry={() => void hosts.refetch()} />}
@@ -29,17 +28,19 @@ export function HostsPlace({ me }: { me: Me }) {
           <section key={role} className="mb-6">
             <h2 className="smallcaps border-b border-ink pb-0.5">{ROLE_TITLES[role]}</h2>
             {rows.map((host) => (
-              <article key={host.id} id={host.id} className="grid grid-cols-[13rem_1fr_auto] gap-4 border-b border-rule py-2 max-md:grid-cols-1">
+              <article key={host.id} className="grid grid-cols-[13rem_1fr] gap-4 border-b border-rule py-2 max-md:grid-cols-1">
                 <div>
-                  <h3 className="font-semibold">{host.name}</h3>
-                  {host.role === 'dns' && <p className="text-sm text-faded">{host.keyName ? 'takes our updates' : 'no key: by hand'}</p>}
+                  <h3 className="font-semibold">
+                    <Link to={`/hosts/${host.id}`} className="hover:text-accent">
+                      {host.name}
+                    </Link>
+                  </h3>
+                  <p className="text-sm text-faded">{gistOf(host)}</p>
                 </div>
                 <dl className="grid grid-cols-[8rem_1fr] gap-x-4">
                   <Values title="Nameservers" values={host.nameservers.map((name) => name.replace(/\.$/, ''))} />
                   <Values title="Addresses" values={host.addresses} />
                   <Values title="Alias target" values={host.aliasTarget ? [host.aliasTarget.replace(/\.$/, '')] : []} />
-                  <Values title="Asks for" values={host.requires.map((need) => `${need.owner} ${need.type} ${need.data}`)} />
-                  <Values title="Key" values={host.keyName ? [host.keyName.replace(/\.$/, '')] : []} />
                   {host.note && (
                     <>
                       <dt className="text-faded">Note</dt>
@@ -47,22 +48,27 @@ export function HostsPlace({ me }: { me: Me }) {
                     </>
                   )}
                 </dl>
-                {may && (
-                  <Button kind="quiet" className="self-start" onClick={() => setEditing(host)} aria-label={`Change ${host.name}`}>
-                    Change
-                  </Button>
-                )}
               </article>
             ))}
           </section>
         );
       })}
-      {editing && <HostForm host={editing === 'new' ? undefined : editing} onClose={() => setEditing(undefined)} />}
     </div>
   );
 }
 
-function Values({ title, values }: { title: string; values: readonly string[] }) {
+function gistOf({ role, keyName, requires, tasks, form }: Host): string {
+  if (role === 'dns') return keyName ? 'takes our updates' : 'no key: by hand';
+  if (role === 'registrar') return form ? 'its page is known' : 'its page is not known';
+  const asks = [
+    requires.length > 0 && `${requires.length} ${requires.length === 1 ? 'record' : 'records'}`,
+    tasks.length > 0 && `${tasks.length} tasks`,
+  ].filter(Boolean);
+  return asks.length === 0 ? 'asks for nothing besides' : `asks for ${asks.join(', ')}`;
+}
+
+/** Values with their title, each to copy; nothing where there are none. */
+export function Values({ title, values }: { title: string; values: readonly string[] }) {
   if (values.length === 0) return null;
   return (
     <>

@@ -7,6 +7,8 @@ import { isTyping } from '../shell/shell';
 import { COARSE, useNow } from '../time';
 import { Line } from '../ui/line';
 import { Failed, Loading } from '../ui/states';
+import { askedOf } from './asked/askedOf';
+import { AskedPage } from './asked/askedPage';
 import { AbandonDialog } from './abandonDialog';
 import { LegTabs } from './legTabs';
 import { Rebuild } from './rebuild/rebuild';
@@ -52,7 +54,7 @@ function legOf(move: MoveView | undefined, id: string | null): LegView | undefin
   return move?.legs.find((leg) => leg.id === id) ?? move?.legs.at(-1);
 }
 
-const NO_ROWS: LedgerView & { total: number } = { rulings: [], remarks: [], served: null, total: 0 };
+const NO_ROWS: LedgerView & { total: number } = { rulings: [], remarks: [], served: null, shown: null, purposes: [], total: 0 };
 
 export function MovePlace({ me }: { me: Me }) {
   const { id = '', chapter = 'survey' } = useParams();
@@ -137,7 +139,20 @@ export function MovePlace({ me }: { me: Me }) {
                   </li>
                 );
               })}
-              {leg.chosen && (
+              {leg.asked && (
+                <li className="mt-3 max-md:mt-0">
+                  <NavLink
+                    to={{ pathname: `/moves/${id}/asked`, search: search.toString() }}
+                    className={({ isActive }) =>
+                      `-ml-4 block border-l-[3px] py-1 max-md:ml-0 pl-[0.85rem] pr-3 text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
+                    }
+                  >
+                    At {leg.asked.hosts.join(' and ')}
+                    {askedOf(leg).open.length > 0 && <span className="block text-sm text-accent max-md:hidden">{askedOf(leg).open.length} open</span>}
+                  </NavLink>
+                </li>
+              )}
+              {leg.byHand && (
                 <li className="mt-3 max-md:mt-0">
                   <NavLink
                     to={{ pathname: `/moves/${id}/sheet`, search: search.toString() }}
@@ -149,7 +164,7 @@ export function MovePlace({ me }: { me: Me }) {
                   </NavLink>
                 </li>
               )}
-              <li className={leg.chosen ? '' : 'mt-3 max-md:mt-0'}>
+              <li className={leg.byHand ? '' : 'mt-3 max-md:mt-0'}>
                 <NavLink
                   to={{ pathname: `/moves/${id}/trail`, search: search.toString() }}
                   className={({ isActive }) =>
@@ -180,6 +195,7 @@ export function MovePlace({ me }: { me: Me }) {
             {chapter === 'watch' && <Watch {...props} />}
             {chapter === 'trail' && <Trail id={id} />}
             {chapter === 'sheet' && <Sheet {...props} />}
+            {chapter === 'asked' && <AskedPage {...props} />}
           </div>
         </div>
         <footer className="print:hidden shrink-0 border-t border-ink bg-paper px-6 pt-1 pb-1.5">

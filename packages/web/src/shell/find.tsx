@@ -43,7 +43,7 @@ export function Find({ open, onClose }: { open: boolean; onClose: () => void }) 
             <Command.Item
               key={host.id}
               value={`${host.name} ${host.id}`}
-              onSelect={() => choose(`/hosts#${host.id}`)}
+              onSelect={() => choose(`/hosts/${host.id}`)}
               className={`${item} flex justify-between`}
             >
               <span>{host.name}</span>

@@ -5,6 +5,7 @@ import { FormEvent, useId, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { call, useSweeps } from '../api';
 import { fullTime, shortTime } from '../time';
+import { BadLines } from '../ui/badLines';
 import { Button } from '../ui/button';
 import { inputLook } from '../ui/field';
 import { LoadFile } from '../ui/loadFile';
@@ -112,18 +113,7 @@ function NewSweepForm() {
           {list.leftOut > 0 && <span className="text-rust"> · {list.leftOut} too many: they are left out</span>}
         </p>
       )}
-      {list.bad.length > 0 && (
-        <ul className="mt-1 max-h-32 overflow-y-auto border-t border-ink" tabIndex={0}>
-          {list.bad.slice(0, 200).map((bad) => (
-            <li key={bad.line} className="grid grid-cols-[4rem_1fr] gap-3 border-b border-rule py-0.5">
-              <span className="text-faded">line {bad.line}</span>
-              <span>
-                <span className="mono break-all">{bad.text}</span>: <span className="text-rust">{bad.problem}</span>
-              </span>
-            </li>
-          ))}
-        </ul>
-      )}
+      <BadLines bad={list.bad} />
       {begin.isError && <Failed error={begin.error} />}
       <div className="mt-2 flex flex-wrap items-center gap-3">
         <Button kind="main" type="submit" disabled={begin.isPending || list.domains.length === 0}>

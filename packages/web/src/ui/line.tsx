@@ -17,11 +17,20 @@ export function useWidth(): [React.RefObject<HTMLDivElement | null>, number] {
 
 /** Marks closer than this many pixels share a label. */
 const CLOSE = 9;
-const ROW = 16;
+/** Pixels of a row of labels, of what stands above the axis, and of the ticks below it: with three rows 72 in all. */
+const ROW = 13;
+const ABOVE = 15;
+const BELOW = 18;
+const FOLDED = 'wanderon.line';
 
 /** The line: a move's own time axis with what was done, what is planned, the horizons, the draining of old answers, and now. */
 export function Line({ move, now }: { move: Pick<MoveSummary, 'marks' | 'drain'>; now: number }) {
   const [box, width] = useWidth();
+  const [folded, setFolded] = useState(() => localStorage.getItem(FOLDED) === 'yes');
+  const fold = (): void => {
+    localStorage.setItem(FOLDED, folded ? 'no' : 'yes');
+    setFolded(!folded);
+  };
   const times = [...move.marks.map((mark) => mark.at), now];
   const first = Math.min(...times);
   const last = Math.max(...times);
@@ -40,47 +49,68 @@ export function Line({ move, now }: { move: Pick<MoveSummary, 'marks' | 'drain'>
     3,
     width,
   );
-  const base = 3 * ROW + 26;
+  const rows = folded ? 0 : Math.max(0, ...labels.map((label) => label.row + 1));
+  const base = rows * ROW + ABOVE;
   return (
-    <div ref={box} className="w-full" role="img" aria-label={`Time axis: ${move.marks.map((mark) => `${mark.label} ${shortTime(mark.at)}`).join(', ')}`}>
-      {width > 0 && (
-        <svg width={width} height={base + 22} className="block overflow-visible text-ink">
-          <Drain drain={move.drain} x={x} base={base} height={22} now={now} />
-          <line x1="0" x2={width} y1={base} y2={base} stroke="var(--ink)" />
-          {ticksBetween(from, until, Math.floor(width / 90))
-            .filter((at) => Math.abs(x(at) - x(now)) > 34)
-            .map((at) => (
-              <g key={at}>
-                <line x1={x(at)} x2={x(at)} y1={base} y2={base + 5} stroke="var(--faded)" />
-                <text x={x(at)} y={base + 17} textAnchor="middle" fontSize="11" fill="var(--faded)">
-                  {isMidnight(at) ? shortTime(at).slice(0, -6) : clockTime(at)}
-                </text>
+    <div className="relative">
+      <button
+        type="button"
+        onClick={fold}
+        aria-expanded={!folded}
+        aria-label={folded ? 'Show the names on the time axis' : 'Fold the time axis'}
+        title={folded ? 'Show the names' : 'Fold it to a strip'}
+        className="absolute right-[-1.25rem] bottom-0 z-10 h-6 w-6 cursor-pointer text-faded hover:text-accent"
+      >
+        {folded ? '▴' : '▾'}
+      </button>
+      <div ref={box} className="w-full" role="img" aria-label={`Time axis: ${move.marks.map((mark) => `${mark.label} ${shortTime(mark.at)}`).join(', ')}`}>
+        {width > 0 && (
+          <svg width={width} height={base + BELOW} className="block overflow-visible text-ink">
+            <Drain drain={move.drain} x={x} base={base} height={Math.min(22, base - 2)} now={now} />
+            <line x1="0" x2={width} y1={base} y2={base} stroke="var(--ink)" />
+            {ticksBetween(from, until, Math.floor(width / 90))
+              .filter((at) => Math.abs(x(at) - x(now)) > 34)
+              .map((at) => (
+                <g key={at}>
+                  <line x1={x(at)} x2={x(at)} y1={base} y2={base + 5} stroke="var(--faded)" />
+                  <text x={x(at)} y={base + 17} textAnchor="middle" fontSize="11" fill="var(--faded)">
+                    {isMidnight(at) ? shortTime(at).slice(0, -6) : clockTime(at)}
+                  </text>
+                </g>
+              ))}
+            <line x1={x(now)} x2={x(now)} y1={2} y2={base + 5} stroke="var(--accent)" strokeWidth="2" />
+            <text
+              x={x(now)}
+              y={base + 17}
+              textAnchor="middle"
+              fontSize="11.5"
+              fontWeight="700"
+              fill="var(--accent)"
+              style={{ paintOrder: 'stroke', stroke: 'var(--paper)', strokeWidth: 6 }}
+            >
+              now
+            </text>
+            {labels.map(({ item, x: left, row }) => (
+              <g key={`${item.x}${item.marks[0]!.label}`}>
+                <title>{item.marks.map((mark) => `${mark.label}: ${fullTime(mark.at)}`).join('\n')}</title>
+                {!folded && <line x1={item.x} x2={item.x} y1={10 + row * ROW} y2={base} stroke="var(--rule)" />}
+                <MarkShape kind={item.marks[0]!.kind} x={item.x} y={base} past={item.marks[0]!.at <= now} />
+                {!folded && (
+                  <text
+                    x={left + 3}
+                    y={10 + row * ROW}
+                    fontSize="12"
+                    fill="var(--ink)"
+                    style={{ paintOrder: 'stroke', stroke: 'var(--paper)', strokeWidth: 4 }}
+                  >
+                    {labelOf(item.marks)}
+                  </text>
+                )}
               </g>
             ))}
-          <line x1={x(now)} x2={x(now)} y1={2} y2={base + 5} stroke="var(--accent)" strokeWidth="2" />
-          <text
-            x={x(now)}
-            y={base + 17}
-            textAnchor="middle"
-            fontSize="11.5"
-            fontWeight="700"
-            fill="var(--accent)"
-            style={{ paintOrder: 'stroke', stroke: 'var(--paper)', strokeWidth: 6 }}
-          >
-            now
-          </text>
-          {labels.map(({ item, x: left, row }) => (
-            <g key={`${item.x}${item.marks[0]!.label}`}>
-              <title>{item.marks.map((mark) => `${mark.label}: ${fullTime(mark.at)}`).join('\n')}</title>
-              <line x1={item.x} x2={item.x} y1={12 + row * ROW} y2={base} stroke="var(--rule)" />
-              <MarkShape kind={item.marks[0]!.kind} x={item.x} y={base} past={item.marks[0]!.at <= now} />
-              <text x={left + 3} y={11 + row * ROW} fontSize="12.5" fill="var(--ink)" style={{ paintOrder: 'stroke', stroke: 'var(--paper)', strokeWidth: 4 }}>
-                {labelOf(item.marks)}
-              </text>
-            </g>
-          ))}
-        </svg>
-      )}
+          </svg>
+        )}
+      </div>
     </div>
   );
 }

@@ -1,12 +1,17 @@
+import { isFirstUse } from '../firstUse';
 import { LineRule, UNSEEN, line } from './line';
 
 /** The old zone still holds what was surveyed; what changed can be taken into the plan from here. */
 export const drift: LineRule = (leg) => {
+  if (isFirstUse(leg.plan)) return undefined;
   const seen = leg.seen.drift;
-  const zone = leg.plan.kind === 'repoint' ? 'zone' : 'old zone';
-  if (!seen) return line(leg, 'drift', false, `The ${zone} is compared with the survey once its TTLs are seen lowered.`);
+  const { kind, isBack, oldHost, scope } = leg.plan;
+  const zone = kind === 'repoint' ? 'zone' : isBack ? `zone at ${oldHost?.name ?? 'the host that is left'}` : 'old zone';
+  // What is left when going back is what was pushed there.
+  const since = isBack ? 'plan' : 'survey';
+  if (!seen) return line(leg, 'drift', false, `The ${zone} is compared with the ${since} once its TTLs are seen lowered.`);
   if (seen.problem !== null)
-    return line(leg, 'drift', false, `The ${zone} could not be compared with the survey: ${seen.problem}.`, {
+    return line(leg, 'drift', false, `The ${zone} could not be compared with the ${since}: ${seen.problem}.`, {
       seenAt: seen.at,
       waivable: true,
       about: [UNSEEN],
@@ -21,10 +26,10 @@ export const drift: LineRule = (leg) => {
     'drift',
     holds,
     holds
-      ? leg.plan.scope.kind === 'names'
+      ? scope.kind === 'names'
         ? 'The names hold what was surveyed.'
-        : `The ${zone} holds what was surveyed.`
-      : `The ${zone} changed since the survey: ${words.slice(0, 5).join('; ')}${words.length > 5 ? `; and ${words.length - 5} more` : ''}.`,
+        : `The ${zone} holds what was ${isBack ? 'planned' : 'surveyed'}.`
+      : `The ${zone} ${isBack ? 'is otherwise than planned' : 'changed since the survey'}: ${words.slice(0, 5).join('; ')}${words.length > 5 ? `; and ${words.length - 5} more` : ''}.`,
     {
       seenAt: seen.at,
       waivable: true,

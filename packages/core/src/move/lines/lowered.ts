@@ -1,7 +1,10 @@
+import { isFirstUse } from '../firstUse';
 import { stepOf } from '../steps';
 import { LineRule, line } from './line';
 
 export const lowered: LineRule = (leg) => {
+  // What goes back goes with the TTLs that there are.
+  if (isFirstUse(leg.plan) || leg.plan.isBack) return undefined;
   const { tl } = leg.times;
   const step = stepOf(leg, 'lowered');
   const at = leg.seen.looked['old'] ?? null;

@@ -2,6 +2,7 @@ import { LineRule, line } from './line';
 
 /** (a) of the gate: no cache holds an old answer for longer than the plan says. */
 export const runOut: LineRule = (leg) => {
+  if (leg.plan.isBack) return undefined;
   const { certain, earliestSwitch } = leg.times;
   const holds = certain && earliestSwitch.at <= leg.now;
   return line(leg, 'run out', holds, holds ? 'Every answer with an old TTL has run out.' : 'Answers with their old TTL may still be remembered.', {

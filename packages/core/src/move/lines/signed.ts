@@ -1,10 +1,14 @@
-import { hasDs } from '../rules/dsGone';
+import { hasDs, hasOtherDs } from '../rules/dsGone';
 import { LineRule, line } from './line';
 
 /** No DS, and no keys that were validated through one (RFC 6781 §4.3.4): the new host signs with others, or not at all. */
 export const signed: LineRule = (leg) => {
   if (leg.plan.kind === 'repoint') return undefined;
   const at = leg.seen.looked['parent'] ?? null;
+  if (leg.plan.isBack)
+    return hasOtherDs(leg)
+      ? line(leg, 'ds', false, 'The parent publishes a DS of other keys than it did at first: take it out at the registrar.', { seenAt: at })
+      : line(leg, 'ds', true, 'The parent publishes no DS but what it had at first.', { seenAt: at });
   if (hasDs(leg)) return line(leg, 'ds', false, 'The parent publishes a DS: the domain would not resolve at validating resolvers.', { seenAt: at });
   const { signedUntil } = leg.times;
   if (signedUntil && signedUntil.at > leg.now)

@@ -1,3 +1,4 @@
+import { unseenNames } from '../fronted';
 import { ServerSeen, ZoneSight } from '../seen';
 import { Leg } from '../leg';
 import { SetKey } from '../plan';
@@ -20,10 +21,19 @@ export const changed: StepRule = {
   standing: (leg) => {
     const { t0, ts } = leg.times;
     if (t0) return stands('done', { doneAt: t0.firstNew, since: t0.lastOld });
-    if (ts === undefined) return stands('waiting');
+    if (ts === undefined) return stands('waiting', unseenWords(leg));
     return stands('doing', { since: ts, text: changedWords(leg), ways: waysOf(leg) });
   },
 };
+
+/** Where the same edge fronts a name before and after, DNS shows nothing: the word of whoever changes it counts, and the page. */
+function unseenWords(leg: Leg): { readonly text: string } | Record<never, never> {
+  const names = unseenNames(leg.plan).map((name) => name.replace(/\.$/, ''));
+  if (names.length === 0) return {};
+  return {
+    text: `${leg.plan.newHost!.name} fronts ${names.join(', ')} before and after: no answer shows the change. The word of whoever makes it counts, and what the page shows.`,
+  };
+}
 
 /** What authorities do not serve as planned after the change was made; null where nothing was seen yet. */
 function changedWords(leg: Leg): string | null {

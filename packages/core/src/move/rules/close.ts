@@ -5,7 +5,7 @@ export const close: StepRule = {
   chapter: 'watch',
   title: 'Close the move',
   label: 'closed',
-  after: ['raise'],
+  after: ['raise', 'front-on'],
   by: 'person',
   counts: 'in turn',
   applies: (plan) => plan.next === undefined && !plan.followed,

@@ -6,6 +6,12 @@ export function hasDs(leg: Leg): boolean {
   return leg.seen.parent.some((one) => (one.sightings.at(-1)?.value.ds.length ?? 0) > 0);
 }
 
+/** A DS that the parent publishes now and did not when it was first asked: of other keys than those of the host that it goes back to. */
+export function hasOtherDs({ seen }: Pick<Leg, 'seen'>): boolean {
+  const first = new Set(seen.parent.flatMap((one) => one.sightings[0]?.value.ds ?? []));
+  return seen.parent.some((one) => one.sightings.at(-1)?.value.ds.some((ds) => !first.has(ds)));
+}
+
 /** A DS that was ever seen goes, and what was validated through it runs out, before the new host may be delegated to (RFC 6781 §4.3.4). */
 export const dsGone: StepRule = {
   id: 'ds-gone',
@@ -15,7 +21,8 @@ export const dsGone: StepRule = {
   after: ['survey'],
   by: 'person',
   counts: 'in turn',
-  applies: (plan, leg) => plan.kind === 'delegation' && leg.seen.parent.some((one) => one.sightings.some(({ value }) => value.ds.length > 0)),
+  // Back at the old host its keys are there again.
+  applies: (plan, leg) => plan.kind === 'delegation' && !plan.isBack && leg.seen.parent.some((one) => one.sightings.some(({ value }) => value.ds.length > 0)),
   standing: (leg) => {
     const { td, signedUntil } = leg.times;
     if (hasDs(leg)) return stands('ready', { text: 'The parent publishes a DS: with other keys at the new host, validating resolvers would find nothing.' });

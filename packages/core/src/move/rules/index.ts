@@ -1,5 +1,7 @@
 export * from './survey';
 export * from './choose';
+export * from './early';
+export * from './earlySeen';
 export * from './push';
 export * from './served';
 export * from './lower';
@@ -11,5 +13,6 @@ export * from './change';
 export * from './changed';
 export * from './settle';
 export * from './raise';
+export * from './frontOn';
 export * from './nextLeg';
 export * from './close';

@@ -1,3 +1,4 @@
+import { isFirstUse } from '../firstUse';
 import { StepRule, acted } from './rule';
 
 /** TTLs of what changes, and of an apex NS set that does, go down where they are served now. */
@@ -9,7 +10,7 @@ export const lower: StepRule = {
   after: ['choose'],
   by: 'decided',
   counts: 'done',
-  applies: () => true,
+  applies: (plan) => !plan.isBack && (!plan.chosen || !isFirstUse(plan)),
   standing: (leg) =>
     acted(leg, 'lower', {
       decision: leg.said.approved,

@@ -1,3 +1,4 @@
+import { isFirstUse } from '../firstUse';
 import { Leg } from '../leg';
 import { ownerOf, typeOf } from '../plan';
 import { StepRule, Way, asideWay, stands } from './rule';
@@ -11,7 +12,7 @@ export const lowered: StepRule = {
   after: ['lower'],
   by: 'seen',
   counts: 'in turn',
-  applies: () => true,
+  applies: (plan) => !plan.isBack && (!plan.chosen || !isFirstUse(plan)),
   standing: (leg) => {
     const { tl, ts } = leg.times;
     // What a gap after the switch has moved says nothing of when it was.

@@ -1,3 +1,4 @@
+import { isLate } from '../lateHost';
 import { StepRule, Way, acted, stands } from './rule';
 
 /** The planned zone goes to the new DNS host; what changes in the plan later goes there too. */
@@ -21,6 +22,9 @@ export const push: StepRule = {
     };
     if (byHand && !leg.said.left.has('push') && !leg.said.pushed)
       return stands('ready', { text: `${newHost.name} takes no updates from us: the zone is typed there, by the handover sheet.`, ways: [leave] });
+    // Sent before, it would be refused; decided before, it goes there as soon as it can.
+    if (isLate(leg.plan) && leg.said.pushed && !leg.said.left.has('push') && leg.times.ts === undefined)
+      return stands('due', { text: `${newHost!.name} takes the zone once the domain is delegated to it: it is pushed then.`, decision: leg.said.pushed });
     const foreign = (leg.state.work.get('push')?.foreign.length ?? 0) > 0;
     const ways: Way[] = foreign
       ? [

@@ -13,7 +13,7 @@ export const STEP_STATES = ['waiting', 'ready', 'due', 'doing', 'stopped', 'done
  */
 export type StepState = (typeof STEP_STATES)[number];
 
-export const WAY_ACTS = ['retry', 'leave', 'aside', 'accept TTLs', 'take', 'keep', 'adopt'] as const;
+export const WAY_ACTS = ['retry', 'leave', 'aside', 'accept TTLs', 'take', 'keep', 'adopt', 'done', 'open again', 'send early'] as const;
 /** What a person can do about a step or a line that does not go on. */
 export interface Way {
   readonly act: (typeof WAY_ACTS)[number];
@@ -47,6 +47,8 @@ export interface StepRule {
   readonly label: string | undefined;
   /** Steps that come before it, where the plan has them. */
   readonly after: readonly string[];
+  /** Those of them for which this plan does not wait. */
+  readonly skips?: (plan: LegPlan) => readonly string[];
   /** `person`: done by somebody. `decided`: done by Wanderon once a person decided it. `seen`: an observation. */
   readonly by: (typeof STEP_BY)[number];
   /**

@@ -2,9 +2,10 @@ import { TYPE_CODES } from '../../dns/typeNames';
 import { sameNameSet } from '../../watch/verdict';
 import { Instant } from '../../timetable/instant';
 import { Leg } from '../leg';
-import { SetKey, keyOf, ownerOf, typeOf } from '../plan';
+import { answeredRows } from '../fronted';
+import { SetKey, keyOf, keyOfRow, ownerOf, typeOf } from '../plan';
 import { AnswerSight } from '../seen';
-import { slipSeen } from '../slipsSeen';
+import { SAYS_LITTLE, slipSeen } from '../slipsSeen';
 import { StepRule, Way, asideWay, stands } from './rule';
 
 /** How one server of the new host answers, held against the plan. */
@@ -14,6 +15,8 @@ export interface ReadBack {
   readonly at: Instant | null;
   readonly problem: string | null;
   readonly differs: readonly { readonly key: SetKey; readonly answer: AnswerSight }[];
+  /** Planned sets that it has never answered for, one way or the other. */
+  readonly unanswered: readonly SetKey[];
   /** Its apex NS set is the new one. */
   readonly apexNew: boolean;
 }
@@ -24,7 +27,7 @@ export function readBack(leg: Leg): ReadBack[] {
     leg.plan.newServers.map(({ server, address }) => {
       const seen = leg.seen.zones.find((one) => one.address === address);
       const sighting = seen?.sightings.at(-1);
-      const nothing = { server, address, at: sighting?.last ?? null, differs: [], apexNew: false };
+      const nothing = { server, address, at: sighting?.last ?? null, differs: [], unanswered: [], apexNew: false };
       if (seen?.silence) return { ...nothing, problem: seen.silence.problem };
       if (!sighting) return { ...nothing, problem: 'it was not asked yet' };
       if (sighting.value.refused) return { ...nothing, problem: 'it refuses to answer for the zone' };
@@ -34,14 +37,27 @@ export function readBack(leg: Leg): ReadBack[] {
         ...nothing,
         problem: null,
         differs,
+        unanswered: plannedKeys(leg).filter((key) => !seen!.sightings.some((one) => one.value.sets[key] !== undefined)),
         apexNew: leg.plan.kind === 'repoint' || (ns !== undefined && sameNameSet(ns.data, leg.plan.newNameservers)),
       };
     }),
   );
 }
 
+/** Sets of which a server of the new host has to give the planned data; not those that a cut hands on to others. */
+function plannedKeys(leg: Leg): readonly SetKey[] {
+  return leg.once('planned keys', () => {
+    if (leg.plan.kind === 'repoint') return [];
+    const { wanted } = leg;
+    return answeredRows(leg.plan).flatMap((row) => {
+      const key = keyOfRow(row);
+      return row.planned && wanted.isOwn(key) && (wanted.data(key)?.length ?? 0) > 0 ? [key] : [];
+    });
+  });
+}
+
 export function isServed(one: ReadBack): boolean {
-  return one.problem === null && one.differs.length === 0 && one.apexNew;
+  return one.problem === null && one.differs.length === 0 && one.unanswered.length === 0 && one.apexNew;
 }
 
 /** The new zone as every server of the new host answers it, at the addresses that the host gave. */
@@ -73,7 +89,8 @@ export function readBackWords(leg: Leg, lacking: readonly ReadBack[]): string {
     sets.size > 0
       ? `${names(differing)} ${differing.length === 1 ? 'does' : 'do'} not serve ${[...sets].slice(0, 3).join(', ')}${sets.size > 3 ? ` and ${sets.size - 3} more` : ''} as planned.`
       : '',
-    sets.size === 0 && differing.length > 0
+    ...unansweredWords(lacking),
+    sets.size === 0 && differing.some((one) => !one.apexNew)
       ? `${names(differing)} ${differing.length === 1 ? 'names' : 'name'} another NS set at the apex than the new one.`
       : '',
     ...slipWords(leg, differing),
@@ -83,9 +100,17 @@ export function readBackWords(leg: Leg, lacking: readonly ReadBack[]): string {
     .join(' ');
 }
 
+/** What a server has not answered for at all: neither right nor wrong was seen. */
+function unansweredWords(lacking: readonly ReadBack[]): string[] {
+  return lacking.flatMap(({ server, unanswered }) => {
+    if (unanswered.length === 0) return [];
+    const names = unanswered.slice(0, 3).map((key) => `${ownerOf(key)} ${typeOf(key)}`);
+    return [`${server.replace(/\.$/, '')} has not answered for ${names.join(', ')}${unanswered.length > 3 ? ` and ${unanswered.length - 3} more` : ''} yet.`];
+  });
+}
+
 /** Slips that are told with the step; the others stand at their rows. */
 const TOLD_SLIPS = 2;
-const SAYS_LITTLE: ReadonlySet<string> = new Set(['not there', 'not saved']);
 
 /** The slips that explain what differs, each set once. */
 function slipWords(leg: Leg, differing: readonly ReadBack[]): string[] {
@@ -103,7 +128,7 @@ function slipWords(leg: Leg, differing: readonly ReadBack[]): string[] {
 function waysOf(leg: Leg, lacking: readonly ReadBack[]): Way[] {
   const pushed = leg.state.work.get('push');
   const edits = pushed?.outcome === 'done' && pushed.plan === leg.pushes ? lacking.filter((one) => one.differs.length > 0) : [];
-  const silent = lacking.filter((one) => one.problem !== null && one.at !== null);
+  const silent = lacking.filter((one) => (one.problem !== null || one.unanswered.length > 0) && one.at !== null);
   const split = lacking.some(({ address, differs }) => differs.some(({ key, answer }) => slipSeen(leg, address, key, answer)?.code === 'text split'));
   return [
     // A panel splits a long text as it likes: there may be no other way to have it there.

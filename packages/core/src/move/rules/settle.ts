@@ -8,7 +8,7 @@ export const settle: StepRule = {
   chapter: 'watch',
   title: 'Watch until settled',
   label: 'settled',
-  after: ['turn', 'changed'],
+  after: ['switch', 'turn', 'changed'],
   by: 'seen',
   counts: 'in turn',
   applies: () => true,

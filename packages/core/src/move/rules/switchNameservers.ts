@@ -1,7 +1,8 @@
-import { NAMES_MOVED, publishesNew, untoldNames } from '../../timetable/newSet';
+import { NAMES_MOVED, publishesNew, sightsOfLeg, untoldNames } from '../../timetable/newSet';
 import { plain } from '../../survey/words';
 import { readNameserverSet } from '../../slips/nameserverSet';
 import { sameNameSet } from '../../watch/verdict';
+import { isLate } from '../lateHost';
 import { Leg } from '../leg';
 import { StepRule, Way, asideWay, stands } from './rule';
 
@@ -15,6 +16,8 @@ export const switchNameservers: StepRule = {
   title: 'Change the nameservers',
   label: 'switch seen',
   after: ['served', 'lowered', 'ds-gone'],
+  // Where the host takes the zone later, that is what the gate is about.
+  skips: (plan) => (isLate(plan) ? ['served'] : []),
   by: 'person',
   counts: 'seen',
   applies: (plan) => plan.kind === 'delegation',
@@ -47,12 +50,14 @@ function movedWay(names: readonly string[]): Way {
  * Somebody has to look at the registrar: a server of the parent publishes a set that is neither old nor new, or has gone back from
  * the new one, and none was seen to turn new since. Where one was, what is right is spreading.
  */
-function wrongAtParent({ plan, seen }: Leg): boolean {
-  const fresh = seen.parent.flatMap(({ sightings }) => {
+export function wrongAtParent({ plan, seen }: Leg): boolean {
+  const fresh = seen.parent.flatMap((server) => {
+    const sightings = sightsOfLeg(plan, server.sightings);
     const begin = sightings.findLastIndex(({ value }) => !publishesNew(plan, value)) + 1;
     return begin < sightings.length ? [sightings[begin]!.first] : [];
   });
-  return seen.parent.some(({ sightings }) => {
+  return seen.parent.some((server) => {
+    const sightings = sightsOfLeg(plan, server.sightings);
     const last = sightings.at(-1);
     if (!last || publishesNew(plan, last.value)) return false;
     const wasNew = sightings.some(({ value }) => publishesNew(plan, value));
@@ -78,11 +83,11 @@ export function parentWords(leg: Leg): string | null {
     if (publishesNew(plan, last)) continue;
     if (last.onlyAddresses) {
       const there = last.glue.map((one) => `${plain(one.name)} at ${one.address}`).join(', ');
-      const wasNew = server.sightings.some(({ value }) => publishesNew(plan, value));
+      const wasNew = sightsOfLeg(plan, server.sightings).some(({ value }) => publishesNew(plan, value));
       words.push(`${name} ${wasNew ? 'has gone back to saying' : 'still says'} ${there || 'that the nameservers have no address'}.`);
       continue;
     }
-    const wasNew = server.sightings.some(({ value }) => publishesNew(plan, value));
+    const wasNew = sightsOfLeg(plan, server.sightings).some(({ value }) => publishesNew(plan, value));
     if (wasNew) words.push(`${name} published the new set and has gone back to ${plainly(last.nameservers) || 'none'}. Times count from when it is new again.`);
     else if (!sameNameSet(last.nameservers, plan.oldNameservers) && last.nameservers.length > 0)
       words.push(`${name} publishes a set that is neither old nor new: ${plainly(last.nameservers)}. ${slipsAt(leg, last.nameservers)}`);

@@ -1,3 +1,6 @@
+import { isFirstUse } from '../firstUse';
+import { isLate } from '../lateHost';
+import { LegPlan } from '../plan';
 import { StepRule, acted } from './rule';
 
 /** The apex NS set of the old zone becomes the new one, for resolvers that go by the zone's own answers. */
@@ -6,10 +9,12 @@ export const turn: StepRule = {
   chapter: 'switch',
   title: 'Turn the old zone',
   label: 'old zone turned',
-  after: ['switch'],
+  after: ['switch', 'served', 'lowered'],
+  // Where the host takes the zone late, nobody is led there before it is there; where the old one drops it, it is turned before the switch.
+  skips: (plan) => (isLate(plan) ? ['lowered'] : dropsZone(plan) ? ['switch'] : ['served', 'lowered']),
   by: 'decided',
   counts: 'done',
-  applies: (plan) => plan.kind === 'delegation',
+  applies: (plan) => plan.kind === 'delegation' && !isFirstUse(plan),
   standing: (leg) =>
     acted(leg, 'turn', {
       decision: leg.said.approved,
@@ -21,3 +26,8 @@ export const turn: StepRule = {
       },
     }),
 };
+
+/** The old host drops the zone, or parks it, once the domain is delegated elsewhere. One that takes it late cannot be led to beforehand. */
+export function dropsZone(plan: Pick<LegPlan, 'kind' | 'oldHost' | 'newHost' | 'isBack'>): boolean {
+  return plan.kind === 'delegation' && !plan.isBack && plan.oldHost?.habits?.afterLeaving === 'drops' && !isLate(plan);
+}

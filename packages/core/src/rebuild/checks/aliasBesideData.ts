@@ -1,12 +1,19 @@
 import { Check, remark } from './check';
 
 /** RFC 1034 §3.6.2: where a CNAME stands, nothing else may stand; RFC 2181 §10.1: and only one of it. */
-export const aliasBesideData: Check = ({ rulings }) =>
-  rulings.flatMap((ruling) => {
+export const aliasBesideData: Check = ({ rulings }) => {
+  const types = new Map<string, string[]>();
+  for (const { owner, type, planned } of rulings) {
+    if (!planned) continue;
+    const at = types.get(owner.toLowerCase());
+    if (at) at.push(type);
+    else types.set(owner.toLowerCase(), [type]);
+  }
+  return rulings.flatMap((ruling) => {
     if (ruling.type !== 'CNAME' || !ruling.planned) return [];
-    const beside = rulings.filter((other) => other !== ruling && other.planned && other.owner.toLowerCase() === ruling.owner.toLowerCase());
-    const found =
-      beside.length > 0 ? [remark(ruling, 'stop', 'alias-beside-data', `An alias cannot stand beside ${beside.map((other) => other.type).join(', ')}.`)] : [];
+    const beside = types.get(ruling.owner.toLowerCase())!.filter((type) => type !== 'CNAME');
+    const found = beside.length > 0 ? [remark(ruling, 'stop', 'alias-beside-data', `An alias cannot stand beside ${beside.join(', ')}.`)] : [];
     if (ruling.planned.data.length > 1) found.push(remark(ruling, 'stop', 'alias-twice', 'A name can have one alias only.'));
     return found;
   });
+};

@@ -1,4 +1,5 @@
 import { Check, CheckInput, remark } from './check';
+import { isLead } from '../leads';
 import { Ruling } from '../ruling';
 
 /** One of the two spellings of the website moves and the other stays behind. */
@@ -15,5 +16,5 @@ export const apexAndWww: Check = (input) => {
 
 function webAt({ zone, rulings }: CheckInput, label: '@' | 'www'): Ruling[] {
   const owner = (label === '@' ? zone : zone.child(label)).toString().toLowerCase();
-  return rulings.filter((ruling) => ruling.owner.toLowerCase() === owner && ['A', 'AAAA', 'CNAME'].includes(ruling.type));
+  return rulings.filter((ruling) => ruling.owner.toLowerCase() === owner && isLead(ruling.type));
 }

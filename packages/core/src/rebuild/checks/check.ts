@@ -1,4 +1,5 @@
 import { Name } from '../../dns/name';
+import { Edge, Fronting } from '../../hosts/fronting';
 import { RRsetText } from '../../dns/record';
 import { HostKnowledge } from '../host';
 import { Ruling } from '../ruling';
@@ -18,6 +19,12 @@ export interface CheckInput {
   readonly oldWeb: readonly HostKnowledge[];
   /** Sets as the old host answered them, where what it stores is not known. */
   readonly fronted: readonly RRsetText[];
+  /** Types that the DNS host to which the zone goes cannot hold. */
+  readonly lacks: readonly string[];
+  /** The DNS host that is left, with its services that forward mail or visitors and end with the zone. */
+  readonly leaves: { readonly name: string; readonly forwards: readonly string[] } | undefined;
+  /** How names are fronted at the DNS host, and how its edge reaches the web host. */
+  readonly edge: { readonly fronting: ReadonlyMap<string, Fronting>; readonly how: Edge; readonly web: HostKnowledge | undefined } | undefined;
 }
 
 export type Check = (input: CheckInput) => Remark[];

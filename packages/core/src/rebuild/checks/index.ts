@@ -2,14 +2,64 @@ import { addressFamilies } from './addressFamilies';
 import { aliasAtApex } from './aliasAtApex';
 import { aliasBesideData } from './aliasBesideData';
 import { apexAndWww } from './apexAndWww';
+import { automation } from './automation';
+import { cannotHold } from './cannotHold';
 import { Check, CheckInput, Remark } from './check';
+import { dangling } from './dangling';
+import { dkimKey } from './dkimKey';
+import { dmarcPolicy } from './dmarcPolicy';
 import { doubledZone } from './doubledZone';
+import { edgeInCircle } from './edgeInCircle';
+import { forwardingEnds } from './forwardingEnds';
 import { frontsOwn } from './frontsOwn';
+import { leadsNowhere } from './leadsNowhere';
 import { leftAtOldHost } from './leftAtOldHost';
+import { longTtl } from './longTtl';
+import { mailAtName } from './mailAtName';
+import { mailGone } from './mailGone';
 import { mailTarget } from './mailTarget';
+import { mtaStsMoves } from './mtaStsMoves';
+import { oddName } from './oddName';
+import { proofGone } from './proofGone';
+import { specialAddress } from './specialAddress';
+import { spfMoves } from './spfMoves';
+import { spfRecord } from './spfRecord';
+import { subzone } from './subzone';
+import { tlsaMoves } from './tlsaMoves';
 import { tooLarge } from './tooLarge';
+import { wildcardAnswers } from './wildcardAnswers';
 
-const CHECKS: readonly Check[] = [aliasAtApex, aliasBesideData, apexAndWww, addressFamilies, doubledZone, frontsOwn, leftAtOldHost, mailTarget, tooLarge];
+const CHECKS: readonly Check[] = [
+  addressFamilies,
+  aliasAtApex,
+  aliasBesideData,
+  apexAndWww,
+  automation,
+  cannotHold,
+  dangling,
+  dkimKey,
+  dmarcPolicy,
+  doubledZone,
+  edgeInCircle,
+  forwardingEnds,
+  frontsOwn,
+  leadsNowhere,
+  leftAtOldHost,
+  longTtl,
+  mailAtName,
+  mailGone,
+  mailTarget,
+  mtaStsMoves,
+  oddName,
+  proofGone,
+  specialAddress,
+  spfMoves,
+  spfRecord,
+  subzone,
+  tlsaMoves,
+  tooLarge,
+  wildcardAnswers,
+];
 
 /** Every remark on the planned zone; the gate asks that none of them is a `stop`. */
 export function checkRulings(input: CheckInput): Remark[] {

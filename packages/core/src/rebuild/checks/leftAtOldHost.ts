@@ -10,7 +10,7 @@ export const leftAtOldHost: Check = ({ rulings, oldWeb }) => {
     if (!ruling.planned || ruling.ruling === 'repoint') return [];
     const planned = ruling.planned;
     const byAddress = oldWeb.find((host) =>
-      host.addresses.some((address) => planned.data.some((data) => data === address || (ruling.type === 'TXT' && mentions(data, address)))),
+      host.addresses.some((address) => planned.data.some((data) => data === address || (MENTIONS.has(ruling.type) && mentions(data, address)))),
     );
     const set = rrsetRead(planned);
     const byAlias = aliases.find(({ name }) => set.data.some((data) => namesIn(set.type, data).some((target) => target.isAtOrBelow(name))));
@@ -18,6 +18,9 @@ export const leftAtOldHost: Check = ({ rulings, oldWeb }) => {
     return host ? [remark(ruling, 'look', 'left-at-old-host', `This still leads to ${host.name}.`)] : [];
   });
 };
+
+/** Types that name addresses within their data: SPF, and hints of HTTPS and SVCB (RFC 9460 §7.3). */
+const MENTIONS: ReadonlySet<string> = new Set(['TXT', 'HTTPS', 'SVCB']);
 
 /** `ip4:192.0.2.7` names 192.0.2.7 and not 192.0.2.70. */
 function mentions(text: string, address: string): boolean {

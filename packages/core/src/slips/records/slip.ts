@@ -1,3 +1,5 @@
+import { Astray } from './astray';
+
 /** What a slip is looked for in: one set as a server answers it, against the plan, with what else that server answers. Data in presentation form, sorted. */
 export interface WrongSet {
   /** Absolute, with final dot. */
@@ -10,6 +12,8 @@ export interface WrongSet {
   readonly found: readonly string[];
   /** What the same server answers of another set; undefined where it was not asked. */
   readonly elsewhere: (owner: string, type: string) => readonly string[] | undefined;
+  /** Where else it was found, of rows that somebody says are typed. */
+  readonly elsewhereFound?: readonly Astray[];
   /** What else is planned: for values of one row that stand in another. */
   readonly rows: readonly { readonly owner: string; readonly type: string; readonly planned: readonly string[] }[];
   /** Says of an address whether the host fronts names with it. */

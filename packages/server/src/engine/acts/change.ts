@@ -8,8 +8,8 @@ import { Outward } from './outward';
  */
 export async function change(context: WorkContext, outward: Outward): Promise<ActResult> {
   const { leg, loaded, move, zone } = context;
-  const target = await outward.target(loaded.row.old_dns_host);
-  if ('problem' in target) return { outcome: 'stopped', problem: `${target.problem} Change the records in its panel, then go on without the update.` };
+  const target = await outward.target(loaded.row.old_dns_host, 'Change the records in its panel, then go on without the update.');
+  if ('refusal' in target) return target.refusal;
   const ttl = Math.min(STARTING_TTL, leg.said.lowerTo);
   const rows = leg.plan.rulings.filter(isChanging);
   const found = new Map(rows.flatMap((row): [string, readonly string[]][] => (row.found ? [[keyOfRow(row), row.found.data]] : [])));

@@ -39,14 +39,17 @@ export class Outward {
     private readonly network: Network,
   ) {}
 
-  /** Where updates for a host go and with which key; a sentence where it takes none from us. */
-  async target(hostId: string | null): Promise<OutwardTarget | { readonly problem: string }> {
+  /** Where updates for a host go and with which key; what came of it where it takes none from us: then `byHand` says what to do instead. */
+  async target(hostId: string | null, byHand: string): Promise<OutwardTarget | { readonly refusal: ActResult }> {
     const host = hostId ? await this.hosts.get(hostId) : undefined;
     const key = host && (await this.hosts.keyOf(host.id));
-    if (!host || !key) return { problem: `${host?.name ?? 'The DNS host'} takes no updates from us: no key is known.` };
+    if (!host || !key)
+      return { refusal: { outcome: 'stopped', problem: `${host?.name ?? 'The DNS host'} takes no updates from us: no key is known. ${byHand}` } };
     const name = host.nameservers[0];
     const address = host.updateAddress ?? host.addresses[0] ?? (name ? (await this.network.walker().addressesOf(Name.parse(name)))[0] : undefined);
-    if (!address) return { problem: `${name ?? host.name} has no address to send updates to.` };
+    // Nobody may have answered just now: it is asked again.
+    if (!address)
+      return { refusal: { outcome: 'trying', problem: `No address of ${name ?? host.name} was found to send updates to. Give one at Hosts, if it has none.` } };
     return { host, key, server: { server: name ?? host.name, address } };
   }
 

@@ -1,22 +1,25 @@
-import { RCODE, RRset, foreignWords, hostsOwnSet, plannedSets, pushChanges } from '@wanderon/core';
+import { RCODE, RRset, apexTtlBack, changesBetween, foreignWords, hostsOwnSet, pushChanges, pushedSets, turnedZone } from '@wanderon/core';
 import { ActResult, WorkContext } from '../context';
 import { Outward } from './outward';
 
 /** Pushes the planned zone to the new DNS host, with TTLs kept low until the move is settled; what is not ours goes only with assent. */
 export async function push(context: WorkContext, outward: Outward): Promise<ActResult> {
   const { leg, zone, loaded, move } = context;
-  const target = await outward.target(loaded.row.new_dns_host);
-  if ('problem' in target) return { outcome: 'stopped', problem: `${target.problem} Set it right at Hosts, then try again.` };
-  const wanted = plannedSets(leg.plan.rulings, 'starting');
+  const target = await outward.target(loaded.row.new_dns_host, 'Set it right at Hosts, then try again.');
+  if ('refusal' in target) return target.refusal;
+  const wanted = pushedSets(leg.plan);
   const sent = await outward.sent(move.domain_id, target.server.address);
   const keep = hostsOwnSet(zone, leg.plan.newNameservers);
   const outcome = await outward.bring(context, target, {
     step: 'push',
+    ttlsAside: leg.plan.isBack ?? false,
     decidedBy: leg.said.pushed?.person ?? null,
     says: (changes) => `${changes} record sets of the new zone.`,
     plan: (served: readonly RRset[]) => {
       const { changes, foreign } = pushChanges(served, wanted, { keep, sent, assents: leg.said.assents });
-      if (foreign.length === 0) return changes;
+      // Back at the old host, the apex NS set that was turned is turned back with it, for good: some servers take no TTL alone afterwards.
+      const turned = leg.plan.isBack ? changesBetween(served, turnedZone(leg.plan, served, leg.said.lowerTo, apexTtlBack(leg))) : [];
+      if (foreign.length === 0) return [...changes, ...turned];
       return { stopped: { outcome: 'stopped', ...foreignWords(target.host.name, foreign) } };
     },
   });

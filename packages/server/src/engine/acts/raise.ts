@@ -5,8 +5,11 @@ import { Outward } from './outward';
 /** Gives the sets at the new host that are as planned the TTLs they are to have; everything else there is left as it is. */
 export async function raise(context: WorkContext, outward: Outward): Promise<ActResult> {
   const { leg, loaded } = context;
-  const target = await outward.target(leg.plan.kind === 'repoint' ? loaded.row.old_dns_host : loaded.row.new_dns_host);
-  if ('problem' in target) return { outcome: 'stopped', problem: `${target.problem} Raise the TTLs in its panel, then go on without.` };
+  const target = await outward.target(
+    leg.plan.kind === 'repoint' ? loaded.row.old_dns_host : loaded.row.new_dns_host,
+    'Raise the TTLs in its panel, then go on without.',
+  );
+  if ('refusal' in target) return target.refusal;
   return outward.bring(context, target, {
     step: 'raise',
     decidedBy: leg.said.approved?.person ?? null,

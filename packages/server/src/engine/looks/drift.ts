@@ -1,4 +1,4 @@
-import { driftFromPlan, mergeSightings, parsePrefix } from '@wanderon/core';
+import { driftFromPlan, isFirstUse, mergeSightings, parsePrefix } from '@wanderon/core';
 import { NetError, lookUpRegistration } from '@wanderon/net';
 import { Network } from '../../network/network';
 import { HostStore } from '../../hosts/host.store';
@@ -11,7 +11,9 @@ import { WorkContext } from '../context';
 
 /** The old zone's contents against what the plan was made from, and the registration's statuses; what signing makes aside. */
 export async function lookForDrift(context: WorkContext, network: Network, hosts: HostStore, surveys: SurveyStore): Promise<Sighted[]> {
-  return Promise.all([driftOf(context, network, hosts, surveys), registrationOf(context, network)]).then((all) => all.flat());
+  // Nothing that was never there can change.
+  const drift = isFirstUse(context.leg.plan) ? [] : driftOf(context, network, hosts, surveys);
+  return Promise.all([drift, registrationOf(context, network)]).then((all) => all.flat());
 }
 
 async function driftOf({ leg, loaded, zone }: WorkContext, network: Network, hosts: HostStore, surveys: SurveyStore): Promise<Sighted[]> {
@@ -46,7 +48,7 @@ async function registrationOf({ move }: WorkContext, network: Network): Promise<
   if (!bootstrap) return [];
   const base = { kind: 'registration', subject: move.domain } as const;
   const look = await lookUpRegistration({ ...http, resolve: resolver(network.walker(), (host) => host) }, bootstrap, move.domain);
-  if (look?.kind === 'found') return [{ ...base, value: { statuses: [...look.registration.statuses].sort() } }];
+  if (look?.kind === 'found') return [{ ...base, value: { statuses: [...look.registration.statuses].sort(), registrar: look.registration.registrar ?? null } }];
   if (look?.kind === 'absent') return [{ ...base, value: { statuses: [] } }];
   return [{ ...base, value: undefined, problem: look ? look.problem : 'no service is known' }];
 }

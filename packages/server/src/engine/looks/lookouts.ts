@@ -5,6 +5,7 @@ import {
   Verdict,
   WatchedQuestion,
   combineVerdicts,
+  frontVerdict,
   nextLook,
   parseRdata,
   printRdata,
@@ -71,7 +72,8 @@ async function lookAt(network: Network, address: string, question: WatchedQuesti
     const asked = await observed(network.client.ask({ address }, name, type, { recursive: true, timeout: 4000 }));
     if (!asked.ok) continue;
     answers.push(asked.value);
-    verdicts.push(verdictOf(type, { rcode: asked.value.rcode, data: dataOf(asked.value, name, type) }, before, after));
+    const answer = { rcode: asked.value.rcode, data: dataOf(asked.value, name, type) };
+    verdicts.push(question.front ? frontVerdict(type, answer, before, question.front) : verdictOf(type, answer, before, after));
   }
   if (answers.length === 0) return { verdict: 'none', rcode: 'no answer', answer: [], remainingTtl: null, silent: true };
   const shown = [...new Set(answers.flatMap((answer) => dataOf(answer, name, type).map((data) => printRdata(type, data))))].sort();

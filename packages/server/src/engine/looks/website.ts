@@ -1,4 +1,4 @@
-import { pageChanges } from '@wanderon/core';
+import { pageChanges, pageFaults, pagesPlanned } from '@wanderon/core';
 import { Network } from '../../network/network';
 import { SurveyStore } from '../../survey/survey.store';
 import { lookWherePlanLeads, pagesLookedAt } from '../../watch/website';
@@ -8,7 +8,7 @@ import { Outcome, WorkContext } from '../context';
 /** Changes that are told in the trail one by one. */
 const TOLD = 3;
 
-/** Looks at the website where the plan leads and holds it against the survey. It is otherwise, or it is not; nothing was surveyed, and it is neither. */
+/** Looks at the website where the plan leads and holds it against the survey. Where no page was surveyed, it answers or it does not. */
 export async function lookAtWebsite(
   context: WorkContext,
   network: Network,
@@ -19,15 +19,19 @@ export async function lookAtWebsite(
   const { loaded, leg, zone } = context;
   const surveyId = loaded.row.last_survey ?? loaded.row.survey_id;
   const baseline = surveyId ? await surveys.pages(surveyId) : [];
-  if (!surveyId || baseline.length === 0) return {};
-  const seen = await lookWherePlanLeads(network, zone, leg.plan.rulings, pagesLookedAt(baseline));
-  const changes = pageChanges(baseline, seen);
+  // Where no page was surveyed there is nothing to hold them against: what is looked at is whether they answer.
+  const surveyed = baseline.length > 0;
+  const pages = surveyed ? pagesLookedAt(baseline) : pagesPlanned(zone, leg.plan.scope, leg.plan.rulings);
+  if (!surveyId || pages.length === 0) return {};
+  const seen = await lookWherePlanLeads(network, zone, leg.plan.rulings, pages);
+  const changes = surveyed ? pageChanges(baseline, seen) : pageFaults(seen);
   return {
     also: async (transaction) => {
       if (!(await looks.add(loaded.row.id, surveyId, at, seen, changes, transaction))) return [];
       const told = changes.slice(0, TOLD).map(({ pages, text }) => `${pages.join(', ')} ${text}`);
       const more = changes.length > TOLD ? `; and ${changes.length - TOLD} more` : '';
-      const text = changes.length === 0 ? 'Where the plan leads, the website is as it was surveyed.' : `Where the plan leads: ${told.join('; ')}${more}.`;
+      const well = surveyed ? 'the website is as it was surveyed' : 'the website answers';
+      const text = changes.length === 0 ? `Where the plan leads, ${well}.` : `Where the plan leads: ${told.join('; ')}${more}.`;
       return [{ kind: 'website', text }];
     },
   };

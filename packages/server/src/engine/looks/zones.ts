@@ -1,4 +1,4 @@
-import { Name, ServerAt, TsigKey, askedOfNew, askedOfOld, changingSets, strangersNamed } from '@wanderon/core';
+import { Name, ServerAt, TsigKey, askedOfNew, askedOfOld, changingSets, frontQuestions, strangersNamed } from '@wanderon/core';
 import { NetError, limited } from '@wanderon/net';
 import { Network } from '../../network/network';
 import { givenServers } from '../../hosts/givenServers';
@@ -26,7 +26,8 @@ export async function lookAtNew(context: WorkContext, network: Network, hosts: H
   const { leg, zone, loaded } = context;
   const servers = await newServersOf(context, network);
   const all = askedOfNew(leg);
-  const changing = changingSets(leg.plan);
+  // What a host fronts is answered, and stands in no transfer.
+  const changing = [...frontQuestions(leg.plan), ...changingSets(leg.plan)];
   const key: TsigKey | undefined = await hosts.keyOf(loaded.row.new_dns_host);
   const sights = await limited(servers, SERVERS, async ({ server, address }) => {
     const transferred = key && (await tryTransfer(network.client, address, zone, all, key));
@@ -70,7 +71,8 @@ export async function newServersOf({ loaded, leg }: WorkContext, network: Networ
   return servers.length > 0 ? servers : [...leg.plan.newServers];
 }
 
-async function addressesOf(walker: { addressesOf: (name: Name) => Promise<string[]> }, server: string): Promise<string[]> {
+/** As a name resolves; nothing where it does not. */
+export async function addressesOf(walker: { addressesOf: (name: Name) => Promise<string[]> }, server: string): Promise<string[]> {
   try {
     return await walker.addressesOf(Name.parse(server));
   } catch (error) {

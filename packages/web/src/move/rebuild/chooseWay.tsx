@@ -1,5 +1,5 @@
 import { ComparedWayView, Host, LegView, MoveView } from '@wanderon/contract';
-import { WayId } from '@wanderon/core';
+import { WayId, isFirstUse } from '@wanderon/core';
 import { ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { useHosts, useMoveAction, useWays } from '../../api';
@@ -9,7 +9,7 @@ import { DerivedTime } from '../../ui/derivation';
 import { Failed, Loading } from '../../ui/states';
 import { stepIn } from '../movePlace';
 
-type Choosing = { way: WayId; newDnsHost: string | null; newWebHost: string | null };
+type Choosing = { way: WayId; newDnsHost: string | null; newWebHost: string | null; fresh: { declineMail: boolean } | null };
 
 /** The ways open to a domain, side by side with what each costs, and where it goes. */
 export function ChooseWay({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView; may: boolean; onDone: () => void; cancel: boolean }) {
@@ -26,6 +26,9 @@ function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView
   const [way, setWay] = useState<WayId | undefined>(meant ? wayOf(meant.kind) : leg.chosen ? takenWay(leg) : undefined);
   const [dns, setDns] = useState(meant?.newDnsHost ?? (leg.kind === 'delegation' ? leg.newDnsHost : leg.next?.newDnsHost) ?? '');
   const [web, setWeb] = useState<string | undefined>(meant?.newWebHost ?? (leg.chosen ? (leg.newWebHost ?? leg.next?.newWebHost ?? '') : undefined));
+  const first = isFirstUse(leg);
+  const [fresh, setFresh] = useState(false);
+  const [declineMail, setDeclineMail] = useState(true);
   const choose = useMoveAction<Choosing>(move.id, 'PUT', () => '/hosts');
   if (hosts.isPending || ways.isPending) return <Loading what="the ways" />;
   if (hosts.isError) return <Failed error={hosts.error} retry={() => void hosts.refetch()} />;
@@ -37,14 +40,19 @@ function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView
   const offered = ways.data.ways.filter((one) => move.legs.length === 1 || one.way === 'nameservers' || one.way === 'repoint');
   const name = (id: string | null): string | undefined => hosts.data.find((host) => host.id === id)?.name;
   const list = (role: Host['role'], old: string | null): Host[] =>
-    hosts.data.filter((host) => host.role === role && host.id !== old && (role !== 'dns' || host.nameservers.length > 0));
+    hosts.data
+      .filter((host) => host.role === role && host.id !== old && (role !== 'dns' || host.nameservers.length > 0))
+      // Where Wanderon can push comes first; each group stays in the order of names.
+      .sort((a, b) => Number(b.keyName !== null) - Number(a.keyName !== null));
   const complete = inPlace ? !!web : taken !== undefined && dns !== '' && (inTurn ? !!web : web !== undefined);
   return (
     <section className="max-w-5xl">
-      <h2 className="text-[1.25rem] leading-tight">Choose the way {move.scope.kind === 'names' ? move.scope.names[0] : move.shown} goes</h2>
+      <h2 className="text-[1.25rem] leading-tight">Choose the way {move.shown} goes</h2>
       <p className="mb-3 text-faded">
-        It stands at {name(leg.oldDnsHost) ?? `nameservers of no host we know (${leg.oldNameservers.join(', ')})`}
-        {leg.oldWebHost ? `, its website at ${name(leg.oldWebHost)}` : ', its website at no host we know'}. {reason}
+        {first
+          ? 'Nothing is delegated to yet.'
+          : `It stands at ${name(leg.oldDnsHost) ?? `nameservers of no host we know (${leg.oldNameservers.join(', ')})`}, its website at ${name(leg.oldWebHost) ?? 'no host we know'}.`}{' '}
+        {reason}
       </p>
       <Compared ways={offered} recommended={recommended} value={taken} onChange={setWay} disabled={!may} />
       <div className="mt-5 grid grid-cols-2 gap-8 max-md:grid-cols-1">
@@ -60,20 +68,61 @@ function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView
           />
         )}
       </div>
+      {taken === 'nameservers' && (
+        <fieldset className="mt-4 flex flex-wrap gap-x-8" disabled={!may}>
+          {!first && (
+            <label className="flex items-baseline gap-2">
+              <input type="checkbox" checked={fresh} onChange={(event) => setFresh(event.target.checked)} />
+              Start from nothing: what stands there is only parking
+            </label>
+          )}
+          {(first || fresh) && (
+            <label className="flex items-baseline gap-2">
+              <input type="checkbox" checked={declineMail} onChange={(event) => setDeclineMail(event.target.checked)} />
+              <span>
+                Decline mail <span className="text-faded">a null MX, and an SPF record that lets nobody send</span>
+              </span>
+            </label>
+          )}
+        </fieldset>
+      )}
       {choose.isError && <Failed error={choose.error} />}
       <div className="mt-5 flex gap-2">
         <Button
           kind="main"
           disabled={!may || !complete || choose.isPending}
-          onClick={() => choose.mutate({ way: taken!, newDnsHost: inPlace ? null : dns, newWebHost: web || null }, { onSuccess: onDone })}
+          onClick={() =>
+            choose.mutate(
+              {
+                ...{ way: taken!, newDnsHost: inPlace ? null : dns, newWebHost: web || null },
+                fresh: taken === 'nameservers' && (first || fresh) ? { declineMail } : null,
+              },
+              { onSuccess: onDone },
+            )
+          }
         >
           {cancel ? 'Propose the rulings anew' : 'Propose the rulings'}
         </Button>
         {cancel && <Button onClick={onDone}>Leave it</Button>}
       </div>
-      {cancel && <p className="mt-1 text-sm text-faded">Rulings made by hand are replaced.</p>}
+      {cancel && <Stays leg={leg} host={name(leg.newDnsHost)} />}
     </section>
   );
+}
+
+/** What becomes of what was decided and done for the way so far. */
+function Stays({ leg, host }: { leg: LegView; host: string | undefined }) {
+  const sent = (id: string): boolean => leg.sent.includes(id);
+  const words = [
+    'Rulings made by hand are replaced.',
+    leg.approved && 'The timetable is approved anew.',
+    sent('lower') && 'TTLs that were lowered stay low, and are raised at the end.',
+    leg.kind === 'delegation' &&
+      (sent('push') || leg.typed.length > 0) &&
+      host &&
+      `The zone at ${host} stays there until somebody takes it out: that is a step then.`,
+  ].filter((one) => typeof one === 'string');
+  return <p className="mt-1 text-sm text-faded">{words.join(' ')}</p>;
 }
 
 function backOut({ back, backWords, delegationBack }: ComparedWayView): string {
@@ -180,6 +229,16 @@ function Compared({
   );
 }
 
+/** The first of them, and how many more: enough to know the host by. */
+function Values({ values }: { values: readonly string[] }) {
+  return (
+    <span className="mono min-w-0 truncate text-faded" title={values.join(', ')}>
+      {values[0]}
+      {values.length > 1 && ` +${values.length - 1}`}
+    </span>
+  );
+}
+
 function Choice({
   title,
   hosts,
@@ -199,15 +258,16 @@ function Choice({
     <fieldset disabled={disabled}>
       <legend className="smallcaps w-full border-b border-ink">{title}</legend>
       {hosts.map((host) => (
-        <label key={host.id} className="flex cursor-pointer items-baseline gap-2 border-b border-rule py-1.5 has-checked:bg-shade">
+        <label
+          key={host.id}
+          className="grid cursor-pointer grid-cols-[auto_10rem_1fr_auto] items-baseline gap-2 border-b border-rule py-1 has-checked:bg-shade max-md:grid-cols-[auto_1fr]"
+        >
           <input type="radio" name={title} checked={value === host.id} onChange={() => onChange(host.id)} />
-          <span>
-            <b className="font-semibold">{host.name}</b>
-            <span className="mono block text-faded">
-              {(host.role === 'dns' ? host.nameservers : host.addresses).map((text) => text.replace(/\.$/, '')).join(', ')}
-            </span>
-            {host.role === 'dns' && !host.keyName && <span className="text-sm text-rust">no key: the zone cannot be pushed</span>}
-          </span>
+          <b className="font-semibold">{host.name}</b>
+          <Values values={(host.role === 'dns' ? host.nameservers : host.addresses).map((text) => text.replace(/\.$/, ''))} />
+          {host.role === 'dns' && !host.holdsEarly && <span className="text-sm whitespace-nowrap text-rust">no zone before it is delegated</span>}
+          {host.role === 'dns' && host.holdsEarly && !host.keyName && <span className="text-sm whitespace-nowrap text-rust">typed by hand</span>}
+          {host.role === 'web' && host.tasks.length > 0 && <span className="text-sm whitespace-nowrap text-faded">{host.tasks.length} tasks</span>}
         </label>
       ))}
       {none && (

@@ -1,28 +1,51 @@
-import { RulingView } from '@wanderon/contract';
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { Fronting, Name, isHostsOwn, ledgerFilter, ledgerGroups } from '@wanderon/core';
+import { EditRulings, RulingView } from '@wanderon/contract';
+import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { useHosts, useMoveAction } from '../../api';
+import { useMoveAction } from '../../api';
 import { isTyping } from '../../shell/shell';
 import { Button } from '../../ui/button';
 import { inputLook } from '../../ui/field';
 import { useToast } from '../../ui/toast';
+import { AskedNote } from '../asked/askedNote';
 import { ChapterProps, stepIn } from '../movePlace';
 import { ownerBelow } from '../owner';
 import { StepNote } from '../stepNote';
 import { ChooseWay } from './chooseWay';
-import { LEDGER_COLUMNS, LedgerRow } from './ledgerRow';
+import { Ledger, LedgerItem } from './ledger';
+import { isUnserved } from './ledgerRow';
+import { ManyEditor } from './manyEditor';
+import { PlanExports } from './planExports';
 import { PushDialog } from './pushDialog';
 import { RowEditor } from './rowEditor';
+
+const ONLY = ['all', 'changing', 'remarks', 'unserved'] as const;
+type Only = (typeof ONLY)[number];
+const ONLY_WORDS: Readonly<Record<Only, string>> = { all: 'every row', changing: 'what changes', remarks: 'with remarks', unserved: 'not served yet' };
+/** Rows by which a page key moves on. */
+const PAGE = 20;
+
+function shows(only: Only, row: RulingView, remarks: number, served: ChapterProps['leg']['served']): boolean {
+  if (only === 'changing') return row.ruling !== 'carry';
+  if (only === 'remarks') return remarks > 0;
+  return only === 'all' || isUnserved(row, served);
+}
+
+/** What one key makes of it. */
+const NEXT_FRONTING: Readonly<Record<Fronting, Fronting>> = { off: 'later', later: 'on', on: 'off' };
 
 /** The ledger: found on the left, planned in the middle, served by the new host on the right, remarks in the margin. */
 export function Rebuild({ move, leg, may }: ChapterProps) {
   const [choosing, setChoosing] = useState(false);
   const [editing, setEditing] = useState<RulingView | 'new'>();
   const [pushing, setPushing] = useState(false);
-  const [at, setAt] = useState(0);
+  const [at, setAt] = useState<string>();
   const [filter, setFilter] = useState('');
-  const [only, setOnly] = useState<'all' | 'changing' | 'remarks'>('all');
+  const [only, setOnly] = useState<Only>('all');
+  /** Groups that were folded, or unfolded, by hand. */
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
+  const [many, setMany] = useState(false);
+  const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
   const { fail, say } = useToast();
   const edit = useMoveAction<{ id: string; ruling: string }>(
     move.id,
@@ -30,8 +53,9 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
     ({ id }) => `/rulings/${id}`,
     ({ ruling }) => ({ ruling }),
   );
-  const hosts = useHosts();
   const undo = useMoveAction<void>(move.id, 'POST', () => '/undo');
+  const editMany = useMoveAction<EditRulings>(move.id, 'PUT', () => '/rulings');
+  const front = useMoveAction<{ owner: string; state: Fronting }>(move.id, 'POST', () => '/fronting');
   const redo = useMoveAction<void>(move.id, 'POST', () => '/redo');
   const push = stepIn(leg, 'push');
   // Once the push is decided, what changes in the plan goes to the new host by itself; after the switch the plan stands.
@@ -42,29 +66,64 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
     for (const remark of leg.remarks) map.set(`${remark.owner}/${remark.type}`, [...(map.get(`${remark.owner}/${remark.type}`) ?? []), remark]);
     return (ruling: RulingView) => map.get(`${ruling.owner}/${ruling.type}`) ?? [];
   }, [leg.remarks]);
-  const rows = useMemo(
-    () =>
-      leg.rulings.filter(
-        (ruling) =>
-          `${ruling.owner} ${ruling.type} ${ruling.found?.data.join(' ') ?? ''} ${ruling.planned?.data.join(' ') ?? ''}`
-            .toLowerCase()
-            .includes(filter.toLowerCase()) &&
-          (only === 'all' || (only === 'changing' ? ruling.ruling !== 'carry' : remarksOf(ruling).length > 0)),
-      ),
-    [leg.rulings, filter, only, remarksOf],
+  const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
+  const groups = useMemo(() => ledgerGroups(zone, leg.rulings, leg.purposes), [zone, leg.rulings, leg.purposes]);
+  const typed = useDeferredValue(filter);
+  const items = useMemo(() => {
+    const isLike = ledgerFilter(typed);
+    const narrowed = typed !== '' || only !== 'all';
+    return groups.flatMap((group): LedgerItem[] => {
+      const rows = group.rows.filter((row) => isLike(row) && shows(only, row, remarksOf(row).length, leg.served));
+      if (rows.length === 0) return [];
+      // What is looked for is shown, folded or not.
+      const folded = !narrowed && turned.has(group.title) !== group.hostsOwn;
+      return [{ kind: 'group', group: { ...group, rows }, folded }, ...(folded ? [] : rows.map((ruling): LedgerItem => ({ kind: 'row', ruling })))];
+    });
+  }, [groups, typed, only, remarksOf, leg.served, turned]);
+  const rows = useMemo(() => items.flatMap((item) => (item.kind === 'row' ? [item.ruling] : [])), [items]);
+  const place = Math.max(
+    0,
+    rows.findIndex((row) => row.id === at),
   );
-  const box = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => box.current, estimateSize: () => 34, overscan: 15 });
-  const current = rows[Math.min(at, rows.length - 1)];
+  const current = rows[place];
+  /** Marked rows that are still there. */
+  const marks = useMemo(() => leg.rulings.filter((row) => marked.has(row.id)), [leg.rulings, marked]);
+  const mark = (ids: readonly string[]): void => {
+    const next = new Set(marked);
+    // All of them are marked already: the marks go.
+    const all = ids.every((one) => next.has(one));
+    for (const one of ids)
+      if (all) next.delete(one);
+      else next.add(one);
+    setMarked(next);
+  };
+  const ruleMany = (ruling: EditRulings['ruling'], data?: string): void =>
+    editMany.mutate(
+      { rows: marks.map((row) => row.id), ruling, ...(data === undefined ? {} : { data }) },
+      {
+        onError: fail,
+        onSuccess: () => {
+          say(`${marks.length} ${marks.length === 1 ? 'row is' : 'rows are'} ruled; u takes all of it back.`);
+          setMarked(new Set());
+          setMany(false);
+        },
+      },
+    );
+  const turn = (group: string): void =>
+    setTurned((before) => {
+      const next = new Set(before);
+      if (!next.delete(group)) next.add(group);
+      return next;
+    });
 
   useEffect(() => {
-    const rule = (ruling: string): void => {
-      if (current && mayRule) edit.mutate({ id: current.id, ruling }, { onError: fail });
+    const rule = (ruling: 'carry' | 'drop'): void => {
+      if (!mayRule) return;
+      if (marks.length > 0) ruleMany(ruling);
+      else if (current) edit.mutate({ id: current.id, ruling }, { onError: fail });
     };
     const move = (by: number): void => {
-      const next = Math.max(0, Math.min(rows.length - 1, at + by));
-      setAt(next);
-      virtual.scrollToIndex(next);
+      setAt(rows[Math.max(0, Math.min(rows.length - 1, place + by))]?.id);
     };
     const press = (event: KeyboardEvent): void => {
       if (isTyping(event) || document.querySelector('[role=dialog]')) return;
@@ -73,11 +132,23 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
         ArrowDown: () => move(1),
         k: () => move(-1),
         ArrowUp: () => move(-1),
+        PageDown: () => move(PAGE),
+        PageUp: () => move(-PAGE),
+        Home: () => move(-rows.length),
+        End: () => move(rows.length),
         c: () => rule('carry'),
         d: () => rule('drop'),
-        r: () => mayRule && current && setEditing(current),
+        r: () => mayRule && (marks.length > 0 ? setMany(true) : current && setEditing(current)),
+        x: () => {
+          if (!mayRule || !current) return;
+          mark([current.id]);
+          move(1);
+        },
+        X: () => mayRule && mark(rows.filter((row) => !isHostsOwn(row)).map((row) => row.id)),
+        Escape: () => setMarked(new Set()),
         Enter: () => mayRule && current && setEditing(current),
         n: () => mayRule && setEditing('new'),
+        f: () => mayRule && current?.fronting && front.mutate({ owner: current.owner, state: NEXT_FRONTING[current.fronting] }, { onError: fail }),
         // The page may not know yet of what was decided a moment ago; the server does.
         u: () => mayRule && undo.mutate(undefined, { onError: fail }),
         U: () => mayRule && redo.mutate(undefined, { onError: fail }),
@@ -95,22 +166,23 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
   if (!leg.chosen || choosing) return <ChooseWay move={move} leg={leg} may={may} onDone={() => setChoosing(false)} cancel={leg.chosen} />;
   const inPlace = leg.kind === 'repoint';
   const { counts } = leg;
-  const byHand = !inPlace && hosts.data?.find((one) => one.id === leg.newDnsHost)?.keyName === null;
+  const byHand = !inPlace && leg.byHand;
   const reading = leg.rulings.length < leg.total;
   return (
     <section className="flex h-full flex-col max-md:h-[80vh]">
       <div className="mb-2 flex items-start justify-between gap-6">
         <div>
-          <h2 className="text-[1.25rem] leading-tight">{inPlace ? inPlaceWords(leg) : servedWords(leg.served, leg.pushed)}</h2>
+          <h2 className="text-[1.25rem] leading-tight">{inPlace ? inPlaceWords(leg) : servedWords(leg)}</h2>
           <p className="text-faded">
             {inPlace ? `${counts.carry} stay` : `${counts.carry} carried`}, {counts.repoint} repointed, {counts.drop} dropped, {counts.new} new
             {counts.remarks > 0 && ` · ${counts.remarks} ${counts.remarks === 1 ? 'remark' : 'remarks'}`}
             {reading && ` · ${leg.rulings.length} of ${leg.total} rows are read`}
+            {!reading && <PlanExports rulings={leg.rulings} domain={move.domain} />}
           </p>
         </div>
         {may && !fixed && (
           <div className="flex shrink-0 gap-2">
-            {!leg.pushed && !leg.approved && <Button onClick={() => setChoosing(true)}>Another way</Button>}
+            {!leg.isBack && <Button onClick={() => setChoosing(true)}>Another way</Button>}
             <Button onClick={() => setEditing('new')}>New record set</Button>
             <Button
               disabled={!leg.undoable}
@@ -147,19 +219,20 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
           </div>
         )}
       </div>
+      <AskedNote move={move} leg={leg} of="before" />
       <StepNote step={push} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'served')} move={move.id} may={may} />
       {!inPlace && <Extras served={leg.served} domain={move.domain} />}
       <div className="flex flex-wrap items-center gap-3 pb-1">
         <input
           aria-label="Filter the ledger"
-          placeholder="Filter"
+          placeholder="name, type, value, range"
           value={filter}
           onChange={(event) => setFilter(event.target.value)}
-          className={`${inputLook} max-w-48 py-0.5`}
+          className={`${inputLook} max-w-56 py-0.5`}
         />
         <div role="group" aria-label="Show" className="flex gap-3">
-          {(['all', 'changing', 'remarks'] as const).map((one) => (
+          {ONLY.map((one) => (
             <button
               key={one}
               type="button"
@@ -167,48 +240,35 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
               onClick={() => setOnly(one)}
               className={`cursor-pointer ${only === one ? 'font-semibold underline decoration-accent decoration-2 underline-offset-4' : 'text-faded hover:text-ink'}`}
             >
-              {one === 'all' ? 'every row' : one === 'changing' ? 'what changes' : 'with remarks'}
+              {ONLY_WORDS[one]}
             </button>
           ))}
         </div>
-        {mayRule && <span className="ml-auto text-sm text-faded">c carry · r repoint · d drop · n new · u undo · U redo</span>}
+        {mayRule && marks.length > 0 && (
+          <span role="status" className="ml-auto text-sm">
+            <b className="font-semibold text-accent">{marks.length} marked</b>{' '}
+            <span className="text-faded">c carry · r repoint to … · d drop · x X mark · Esc none</span>
+          </span>
+        )}
+        {mayRule && marks.length === 0 && (
+          <span className="ml-auto text-sm text-faded">
+            c carry · r repoint · d drop · n new · x mark{leg.rulings.some((row) => row.fronting) ? ' · f fronting' : ''} · u undo · U redo
+          </span>
+        )}
       </div>
-      <div className={`smallcaps grid ${LEDGER_COLUMNS} gap-3 border-b border-ink pr-3`}>
-        <span>Ruling</span>
-        <span>Name</span>
-        <span>Found</span>
-        <span>Planned</span>
-        <span>Served</span>
-        <span>Remarks</span>
-      </div>
-      <div ref={box} className="min-h-64 grow overflow-y-auto" tabIndex={0} role="region" aria-label="Ledger">
-        <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-          {virtual.getVirtualItems().map((item) => {
-            const ruling = rows[item.index]!;
-            return (
-              <div
-                key={ruling.id}
-                ref={virtual.measureElement}
-                data-index={item.index}
-                className="absolute left-0 w-full"
-                style={{ transform: `translateY(${item.start}px)` }}
-              >
-                <LedgerRow
-                  ruling={ruling}
-                  domain={move.domain}
-                  served={leg.served}
-                  remarks={remarksOf(ruling)}
-                  inPlace={inPlace}
-                  current={item.index === at}
-                  onPoint={() => setAt(item.index)}
-                  onEdit={mayRule ? () => setEditing(ruling) : undefined}
-                />
-              </div>
-            );
-          })}
-        </div>
-        {rows.length === 0 && <p className="py-6 text-center text-faded">No row is like that.</p>}
-      </div>
+      <Ledger
+        items={items}
+        current={current?.id}
+        marked={marked}
+        domain={move.domain}
+        served={leg.served}
+        remarksOf={remarksOf}
+        inPlace={inPlace}
+        onPoint={setAt}
+        onEdit={mayRule ? setEditing : undefined}
+        onFold={turn}
+      />
+      {many && <ManyEditor move={move} rows={marks} busy={editMany.isPending} onRepoint={(data) => ruleMany('repoint', data)} onClose={() => setMany(false)} />}
       {editing && <RowEditor move={move} ruling={editing === 'new' ? undefined : editing} onClose={() => setEditing(undefined)} />}
       {pushing && <PushDialog move={move} leg={leg} onClose={() => setPushing(false)} />}
     </section>
@@ -216,8 +276,8 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
 }
 
 /** Where records change in place, what is served is old until the change, and that is as it should be. */
-function inPlaceWords({ seen, gate, counts }: ChapterProps['leg']): string {
-  if (seen.t0) return 'Every authority serves the new values';
+function inPlaceWords({ seen, gate, counts, unseen }: ChapterProps['leg']): string {
+  if (seen.t0) return unseen.length > 0 ? 'The records are changed, by the word of whoever did it' : 'Every authority serves the new values';
   if (seen.ts !== null) return 'The records are being changed';
   const changing = counts.repoint + counts.new;
   return gate.open
@@ -227,10 +287,12 @@ function inPlaceWords({ seen, gate, counts }: ChapterProps['leg']): string {
       : 'What changes is planned, and nothing is changed yet';
 }
 
-function servedWords(served: ChapterProps['leg']['served'], pushed: boolean): string {
+function servedWords({ served, pushed, isBack }: ChapterProps['leg']): string {
   if (!served) return pushed ? 'The new zone is being pushed' : 'The new zone is planned, not pushed yet';
-  const good = served.servers.filter((server) => server.problem === null && server.differs.length === 0).length;
-  return good === served.servers.length ? `All ${good} new servers serve the plan` : `${good} of ${served.servers.length} new servers serve the plan`;
+  const good = served.servers.filter((server) => server.problem === null && server.differs.length === 0 && server.apexNew).length;
+  const all = served.servers.length;
+  const which = isBack ? 'servers that it goes back to' : 'new servers';
+  return good === all ? `All ${good} ${which} serve the plan` : `${good} of ${all} ${which} serve the plan`;
 }
 
 /** What stands at the new host that the plan does not name: it is left alone, and said. */

@@ -1,50 +1,58 @@
 import { Entry, SheetRow } from '@wanderon/core';
 import { useEffect, useRef, useState } from 'react';
-import { useMoveAction } from '../../api';
 import { isTyping } from '../../shell/shell';
 import { Button } from '../../ui/button';
 import { useToast } from '../../ui/toast';
 
 const ACTS = { delete: 'delete', edit: 'edit', add: 'add' };
-const FIELDS = ['name', 'type', 'priority', 'value', 'ttl'] as const;
+const FIELDS = ['name', 'type', 'priority', 'value', 'ttl', 'front'] as const;
 type FieldName = (typeof FIELDS)[number];
-const TITLES: Readonly<Record<FieldName, string>> = { name: 'Name', type: 'Type', priority: 'Priority', value: 'Value', ttl: 'TTL' };
+const TITLES: Readonly<Record<FieldName, string>> = { name: 'Name', type: 'Type', priority: 'Priority', value: 'Value', ttl: 'TTL', front: 'Fronting' };
+/** What is chosen in a panel, and not typed. */
+const CHOSEN: ReadonlySet<FieldName> = new Set(['type', 'front']);
 
-/** What has to be typed of a row: the type is chosen from a list, and is not copied. */
+/** What has to be typed of a row: what is chosen from a list is not copied. */
 function copied(entry: Entry | undefined): FieldName[] {
-  return entry ? FIELDS.filter((field) => field !== 'type' && entry[field] !== undefined && entry[field] !== '') : [];
+  return entry ? FIELDS.filter((field) => !CHOSEN.has(field) && entry[field] !== undefined && entry[field] !== '') : [];
 }
 
 /** What to do in a panel, field by field as it wants them: one key copies the next field and moves on; ticks are everybody's. */
 export function HandSheet({
-  move,
   rows,
   typed,
-  may,
+  onTick,
   slips,
+  onGive,
 }: {
-  move: string;
   rows: readonly SheetRow[];
   typed: readonly string[];
-  may: boolean;
+  /** Undefined: nothing can be ticked. */
+  onTick: ((row: string, is: boolean) => void) | undefined;
   slips: (row: SheetRow) => readonly string[];
+  /** Gives the sheet to somebody else; undefined where that cannot be done here. */
+  onGive?: (() => void) | undefined;
 }) {
-  const [at, setAt] = useState(0);
+  // Somebody else may have begun: the first row that is open is the one that a key acts on.
+  const [at, setAt] = useState(() =>
+    Math.max(
+      0,
+      rows.findIndex((row) => !typed.includes(row.id)),
+    ),
+  );
   const [next, setNext] = useState(0);
-  const tick = useMoveAction<{ row: string; typed: boolean }>(move, 'POST', () => '/typed');
-  const { fail, say } = useToast();
+  const { say } = useToast();
   const done = new Set(typed);
   const current = rows[Math.min(at, rows.length - 1)];
   const table = useRef<HTMLTableElement>(null);
   // Enter copies from the first moment on, and follows no link that led here.
-  useEffect(() => table.current?.focus(), []);
+  useEffect(() => table.current?.focus({ preventScroll: true }), []);
 
   const point = (row: number): void => {
     setAt(Math.max(0, Math.min(rows.length - 1, row)));
     setNext(0);
   };
   const mark = (row: SheetRow, is: boolean): void => {
-    if (may) tick.mutate({ row: row.id, typed: is }, { onError: fail });
+    onTick?.(row.id, is);
   };
   const copy = (row: SheetRow, field: FieldName): void => {
     void navigator.clipboard.writeText(row.entry?.[field] ?? '').then(() => say(`${TITLES[field]} is copied.`));
@@ -81,6 +89,8 @@ export function HandSheet({
 
   if (rows.length === 0) return <p className="py-2 text-faded">Nothing is to be typed.</p>;
   const left = rows.filter((row) => !done.has(row.id)).length;
+  // A field that this panel does not have is no column.
+  const columns = FIELDS.filter((field) => rows.some((row) => (row.entry ?? row.before)?.[field] !== undefined));
   return (
     <div>
       <p className="flex items-baseline gap-4 pb-1 print:hidden">
@@ -88,6 +98,7 @@ export function HandSheet({
           {left === 0 ? 'Every row is ticked; what is served is read back all the same.' : `${rows.length - left} of ${rows.length} rows are ticked.`}
         </span>
         <span className="ml-auto text-sm text-faded">Enter copies the next field · t tick · j k rows</span>
+        {onGive && <Button onClick={onGive}>Give it to somebody</Button>}
         <Button onClick={() => window.print()}>Print</Button>
       </p>
       <table ref={table} tabIndex={-1} className="w-full outline-none" aria-label="Handover sheet">
@@ -95,7 +106,7 @@ export function HandSheet({
           <tr className="smallcaps border-b border-ink text-left">
             <th className="py-0.5" />
             <th className="pr-4">Do</th>
-            {FIELDS.map((field) => (
+            {columns.map((field) => (
               <th key={field} className={field === 'value' ? '' : 'pr-3'}>
                 {TITLES[field]}
               </th>
@@ -107,13 +118,14 @@ export function HandSheet({
             <Row
               key={row.id}
               row={row}
+              columns={columns}
               done={done.has(row.id)}
               current={index === at}
               field={index === at ? copied(row.entry)[next] : undefined}
               slips={slips(row)}
               onPoint={() => point(index)}
               onCopy={(field) => copy(row, field)}
-              onTick={may ? (is) => mark(row, is) : undefined}
+              onTick={onTick ? (is) => mark(row, is) : undefined}
             />
           ))}
         </tbody>
@@ -124,6 +136,7 @@ export function HandSheet({
 
 function Row({
   row,
+  columns,
   done,
   current,
   field,
@@ -133,6 +146,7 @@ function Row({
   onTick,
 }: {
   row: SheetRow;
+  columns: readonly FieldName[];
   done: boolean;
   current: boolean;
   field: FieldName | undefined;
@@ -146,7 +160,7 @@ function Row({
     <tr
       onClick={onPoint}
       aria-current={current || undefined}
-      className={`border-b border-rule align-baseline ${current ? 'bg-shade shadow-[inset_3px_0_0_var(--accent)]' : ''} ${done ? 'text-faded' : ''}`}
+      className={`border-b border-rule align-top leading-6 ${current ? 'bg-shade shadow-[inset_3px_0_0_var(--accent)]' : ''} ${done ? 'text-faded' : ''}`}
     >
       <td className="py-1 pr-3 pl-2">
         <input
@@ -158,7 +172,7 @@ function Row({
         />
       </td>
       <td className={`pr-4 ${row.act === 'delete' ? 'text-rust' : 'font-semibold text-accent'}`}>{ACTS[row.act]}</td>
-      {FIELDS.map((one) => {
+      {columns.map((one) => {
         const value = shown[one];
         const was = row.act === 'edit' ? row.before![one] : undefined;
         return (
@@ -171,12 +185,12 @@ function Row({
               <span className="text-faded">—</span>
             ) : value === '' ? (
               <span className="text-faded italic">empty</span>
-            ) : row.entry && one !== 'type' ? (
+            ) : row.entry && !CHOSEN.has(one) ? (
               <button
                 type="button"
                 title={`Copy the ${TITLES[one].toLowerCase()}`}
                 onClick={() => onCopy(one)}
-                className={`max-w-full cursor-pointer text-left break-words hover:text-accent ${field === one ? 'underline decoration-accent decoration-2 underline-offset-4' : ''}`}
+                className={`min-h-[24px] min-w-[24px] max-w-full cursor-pointer text-left break-words hover:text-accent ${field === one ? 'underline decoration-accent decoration-2 underline-offset-4' : ''}`}
               >
                 {value}
               </button>
@@ -185,7 +199,7 @@ function Row({
             )}
             {one === 'value' &&
               slips.map((slip) => (
-                <span key={slip} className="block font-[family-name:var(--font-sans)] text-rust">
+                <span key={slip} className="block font-[family-name:var(--font-sans)] text-rust print:hidden">
                   {slip}
                 </span>
               ))}

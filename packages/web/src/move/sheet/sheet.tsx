@@ -1,39 +1,82 @@
-import { SheetRow } from '@wanderon/core';
-import { useHosts } from '../../api';
+import { Name, SheetRow, legSheet, planFile } from '@wanderon/core';
+import { PanelShown } from '@wanderon/contract';
+import { useState } from 'react';
+import { useHosts, useMoveAction } from '../../api';
+import { Button } from '../../ui/button';
+import { saveFile } from '../../ui/saveFile';
 import { Failed, Loading } from '../../ui/states';
+import { useToast } from '../../ui/toast';
 import { ChapterProps, stepIn } from '../movePlace';
 import { slipsAt } from '../rebuild/ledgerRow';
+import { asRuling } from '../asRuling';
 import { StepNote } from '../stepNote';
 import { HandSheet } from './handSheet';
-import { rowsOf } from './rowsOf';
+import { PanelDialog } from './panelDialog';
+import { SheetLinks } from './sheetLinks';
 
 /** The handover sheet of a leg: what a person types into the panel of its DNS host, read back as it is typed. */
-export function Sheet({ move, leg, may }: ChapterProps) {
+export function Sheet({ move, leg, may, now }: ChapterProps) {
   const hosts = useHosts();
+  const [giving, setGiving] = useState(false);
+  const [pasting, setPasting] = useState(false);
+  const { fail } = useToast();
+  const mark = useMoveAction<{ row: string; typed: boolean }>(move.id, 'POST', () => '/typed');
+  const forget = useMoveAction<PanelShown>(move.id, 'POST', () => '/panel');
   if (hosts.isPending) return <Loading what="the sheet" />;
   if (hosts.isError) return <Failed error={hosts.error} retry={() => void hosts.refetch()} />;
   if (!leg.chosen) return <p className="py-6 text-faded">What is to be typed is known once the way is chosen.</p>;
   const inPlace = leg.kind === 'repoint';
   const host = hosts.data.find((one) => one.id === (inPlace ? leg.oldDnsHost : leg.newDnsHost));
-  const rows = rowsOf(leg, move.domain, host);
+  const panel = { entry: host?.entry ?? null, ...(host && { habits: host.habits }) };
+  const name = host?.name ?? 'its DNS host';
+  const rows = legSheet(leg, `${move.domain}.`, { ...panel, shown: leg.shown ?? undefined });
   // A slip is told once something can have been typed.
   const begun = inPlace ? leg.seen.ts !== null : leg.served !== null;
-  const told = new Map<string, readonly string[]>();
-  for (const { owner, type } of leg.rulings) if (begun) told.set(`${owner.toLowerCase()}/${type}`, slipsAt(leg.served, { owner, type }));
-  const slips = (row: SheetRow): readonly string[] => told.get(row.id.split('/').slice(0, 2).join('/')) ?? [];
+  const told = new Map(leg.rulings.map(({ owner, type }) => [`${owner.toLowerCase()}/${type}`, { owner, type }]));
+  const slips = (row: SheetRow): readonly string[] => {
+    const set = begun ? told.get(row.id.split('/').slice(0, 2).join('/')) : undefined;
+    return set ? slipsAt(leg.served, set, leg.typed.includes(row.id)) : [];
+  };
   return (
     <section className="max-w-5xl">
       <h2 className="text-[1.25rem] leading-tight">
-        Handover sheet: {move.domain} at {host?.name ?? 'its DNS host'}
+        Handover sheet: {move.domain} at {name}
       </h2>
-      <p className="mb-3 text-faded">
-        {inPlace ? 'Only these rows: everything else in the zone stays as it is.' : 'The zone begins empty there; rows that the panel has made itself stay.'}{' '}
+      <p className="text-faded">
+        {startWords(leg, host?.habits.begins.length ?? 0)}{' '}
         {host?.entry
           ? 'Every field is written as this panel wants it.'
           : 'Nothing is known of this panel’s habits: say at Hosts how it wants names and values.'}
       </p>
-      <StepNote step={stepIn(leg, inPlace ? 'changed' : leg.served ? 'served' : 'push')} move={move.id} may={may} />
-      <HandSheet move={move.id} rows={rows} typed={leg.typed} may={may} slips={slips} />
+      <p className="mt-1 mb-3 flex flex-wrap gap-2 print:hidden">
+        {may && <Button onClick={() => setPasting(true)}>Paste what the panel shows</Button>}
+        {may && leg.shown && <Button onClick={() => forget.mutate({ sets: null }, { onError: fail })}>Forget what it showed</Button>}
+        {!inPlace && !leg.isBack && (
+          <Button onClick={() => saveFile(`${move.domain}.zone`, 'text/dns', planFile(Name.parse(`${move.domain}.`), leg.rulings.map(asRuling), panel))}>
+            Save as a zone file
+          </Button>
+        )}
+      </p>
+      <div className="print:hidden">
+        <StepNote step={stepIn(leg, inPlace ? 'changed' : leg.served ? 'served' : 'push')} move={move.id} may={may} />
+      </div>
+      <HandSheet
+        rows={rows}
+        typed={leg.typed}
+        onTick={may ? (row, typed) => mark.mutate({ row, typed }, { onError: fail }) : undefined}
+        slips={slips}
+        onGive={may ? () => setGiving(true) : undefined}
+      />
+      {pasting && <PanelDialog move={move} host={name} onClose={() => setPasting(false)} />}
+      {giving && <SheetLinks leg={leg.id} now={now} onClose={() => setGiving(false)} />}
     </section>
   );
+}
+
+/** From where the sheet goes to the plan. */
+function startWords({ kind, isBack, shown }: Pick<ChapterProps['leg'], 'kind' | 'isBack' | 'shown'>, begins: number): string {
+  if (shown) return `From what the panel showed: ${shown.length} record ${shown.length === 1 ? 'set' : 'sets'}.`;
+  if (kind === 'repoint' || isBack) return 'Only these rows: everything else in the zone stays as it is.';
+  if (begins > 0) return `A zone begins there with ${begins} ${begins === 1 ? 'record' : 'records'}, which the sheet sets right.`;
+  return 'The zone begins empty there; rows that the panel has made itself stay.';
 }

@@ -13,7 +13,7 @@ import { slipsAt } from '../rebuild/ledgerRow';
 import { StepNote } from '../stepNote';
 import { WebsiteLook } from '../watch/websiteLook';
 import { BackOut } from './backOut';
-import { GateLine } from './gateLine';
+import { GateLines } from './gateLine';
 import { gateWords } from './gateWords';
 import { Parent } from './switch';
 
@@ -24,27 +24,26 @@ export function ChangeInPlace({ move, leg, now, may }: ChapterProps) {
   if (!leg.chosen) return <p className="py-6 text-faded">What changes is known once the way is chosen.</p>;
   const { t0, ts } = leg.seen;
   const host = hosts.data?.find((one) => one.id === leg.oldDnsHost);
-  const keyed = (host?.keyName ?? null) !== null;
   const where = host?.name ?? 'the DNS host';
   const open = ts === null && t0 === null;
   return (
     <section>
       <h2 className="text-[1.25rem] leading-tight">{headline(leg)}</h2>
-      <p className="mb-3 text-faded">{intro(leg, where, keyed, now)}</p>
+      <p className="mb-3 text-faded">{intro(leg, where, now)}</p>
       <StepNote step={stepIn(leg, 'change')} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'changed')} move={move.id} may={may} />
       <div className="grid grid-cols-[3fr_2fr] gap-10 max-lg:grid-cols-1">
         <div>
           <h3 className="smallcaps border-b border-ink">What changes at {where}</h3>
-          <Changes leg={leg} domain={move.domain} byHand={!keyed} begun={!open} />
+          <Changes leg={leg} domain={move.domain} begun={!open} />
           {may && open && (
             <div className="mt-3">
               <Button kind="main" disabled={!leg.gate.open || submitted.isPending} onClick={() => submitted.mutate()}>
-                {submitted.isPending ? 'Looking once more …' : keyed ? 'Change the records now' : 'I am changing them now'}
+                {submitted.isPending ? 'Looking once more …' : leg.byHand ? 'I am changing them now' : 'Change the records now'}
               </Button>
             </div>
           )}
-          {!keyed && (
+          {leg.byHand && (
             <p className="mt-2">
               <Link className="text-accent underline" to={`/moves/${move.id}/sheet`}>
                 Handover sheet
@@ -53,21 +52,11 @@ export function ChangeInPlace({ move, leg, now, may }: ChapterProps) {
             </p>
           )}
           {submitted.isError && <Failed error={submitted.error} />}
-          {may && !open && !leg.isBack && <BackOut move={move.id} leg={leg} keyed={keyed} />}
+          {may && !open && <BackOut move={move.id} leg={leg} />}
         </div>
         <div>
           <h3 className="smallcaps border-b border-ink">{open ? 'Gate' : 'What each authority serves'}</h3>
-          {open ? (
-            <ul>
-              {[...leg.gate.lines]
-                .sort((a, b) => Number(a.passes) - Number(b.passes))
-                .map((line) => (
-                  <GateLine key={line.key} line={line} may={may} move={move.id} />
-                ))}
-            </ul>
-          ) : (
-            <Authorities served={leg.served} domain={move.domain} />
-          )}
+          {open ? <GateLines gate={leg.gate} may={may} move={move.id} /> : <Authorities served={leg.served} domain={move.domain} />}
           <div className="mt-5">
             <WebsiteLook move={move} now={now} may={may} />
           </div>
@@ -84,23 +73,25 @@ export function ChangeInPlace({ move, leg, now, may }: ChapterProps) {
 function headline(leg: ChapterProps['leg']): string {
   const { t0, ts } = leg.seen;
   if (leg.isBack) return t0 ? `Every authority serves the old values again since ${shortTime(t0.firstNew)}` : 'Setting the old values back';
+  if (t0 && leg.unseen.length > 0) return `Changed ${shortTime(t0.firstNew)}, by the word of whoever did it`;
   if (t0) return `Every authority serves the new values since ${shortTime(t0.firstNew)}`;
   if (ts !== null) return 'Waiting for every authority to serve the new values';
   return leg.gate.open ? 'The gate is open: change the records' : 'The gate is shut';
 }
 
-function intro(leg: ChapterProps['leg'], where: string, keyed: boolean, now: number): string {
+function intro(leg: ChapterProps['leg'], where: string, now: number): string {
   const { t0, ts } = leg.seen;
   if (t0) return 'Old answers drain away from here on.';
-  if (ts !== null) return keyed ? `Decided ${shortTime(ts)}.` : `Begun ${shortTime(ts)}, by hand.`;
+  if (ts !== null) return leg.byHand ? `Begun ${shortTime(ts)}, by hand.` : `Decided ${shortTime(ts)}.`;
   if (!leg.gate.open) return gateWords(leg.gate, now);
-  return keyed
-    ? `Wanderon sends the update to ${where} once you say so.`
-    : `It is done in the panel of ${where}. Say when you begin: from then on new answers may be given.`;
+  return leg.byHand
+    ? `It is done in the panel of ${where}. Say when you begin: from then on new answers may be given.`
+    : `Wanderon sends the update to ${where} once you say so.`;
 }
 
 /** The changes in an order that panels allow: what goes first, then what is set anew, then what is added. */
-function Changes({ leg, domain, byHand, begun }: { leg: ChapterProps['leg']; domain: string; byHand: boolean; begun: boolean }) {
+function Changes({ leg, domain, begun }: { leg: ChapterProps['leg']; domain: string; begun: boolean }) {
+  const { byHand } = leg;
   const rank = { drop: 0, repoint: 1, new: 2, carry: 3 };
   const rows = leg.rulings.filter((row) => row.ruling !== 'carry' && !isHostsOwn(row)).sort((a, b) => rank[a.ruling] - rank[b.ruling]);
   if (rows.length === 0) return <p className="py-2 text-faded">Nothing: rule in the ledger what is to change.</p>;
@@ -127,7 +118,7 @@ function Changes({ leg, domain, byHand, begun }: { leg: ChapterProps['leg']; dom
           </span>
           <ServedBy served={leg.served} row={row} />
           {begun &&
-            slipsAt(leg.served, row).map((slip) => (
+            slipsAt(leg.served, row, true).map((slip) => (
               <span key={slip} className="col-start-3 col-end-[-1] text-rust max-md:col-start-2">
                 {slip}
               </span>

@@ -1,4 +1,4 @@
-import { LineView, WaiveInput } from '@wanderon/contract';
+import { LegView, LineView, WaiveInput } from '@wanderon/contract';
 import { FormEvent, useState } from 'react';
 import { useMoveAction } from '../../api';
 import { fullTime, relative, shortTime, useNow } from '../../time';
@@ -10,8 +10,21 @@ import { Ways } from '../ways';
 /** Seconds after which the age of what a line rests on is said; before, it is in reach of the pointer. */
 const FRESH = 120;
 
+/** Every statement of the gate, what does not hold first. */
+export function GateLines({ gate, may, move }: { gate: LegView['gate']; may: boolean; move: string }) {
+  return (
+    <ul>
+      {[...gate.lines]
+        .sort((a, b) => Number(a.passes) - Number(b.passes))
+        .map((line) => (
+          <GateLine key={line.key} line={line} may={may} move={move} />
+        ))}
+    </ul>
+  );
+}
+
 /** One statement of the gate: whether it holds, what says so, how old that is, and what can be done. */
-export function GateLine({ line, may, move }: { line: LineView; may: boolean; move: string }) {
+function GateLine({ line, may, move }: { line: LineView; may: boolean; move: string }) {
   const now = useNow();
   const [asking, setAsking] = useState(false);
   const [reason, setReason] = useState('');

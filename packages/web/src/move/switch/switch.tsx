@@ -1,34 +1,24 @@
-import { useState } from 'react';
-import { useHosts, useMoveAction } from '../../api';
+import { useMoveAction } from '../../api';
 import { shortTime } from '../../time';
 import { Button } from '../../ui/button';
-import { Copy } from '../../ui/copy';
 import { Failed } from '../../ui/states';
 import { VerdictWord } from '../../ui/verdictMark';
 import { ChapterProps, stepIn } from '../movePlace';
 import { StepNote } from '../stepNote';
 import { WebsiteLook } from '../watch/websiteLook';
+import { BackOut } from './backOut';
 import { CheckForm } from './checkForm';
-import { GateLine } from './gateLine';
+import { GateLines } from './gateLine';
 import { gateWords } from './gateWords';
+import { RegistrarSheet } from './registrarSheet';
 
 /** The gate, the handover sheet for the registrar, and what the parent publishes. */
 export function Switch({ move, leg, me, now, may }: ChapterProps) {
   const submitted = useMoveAction<void>(move.id, 'POST', () => '/submitted');
-  const hosts = useHosts();
-  const [typed, setTyped] = useState<ReadonlySet<string>>(new Set());
-  const registrars = (hosts.data ?? []).filter((host) => host.role === 'registrar');
   if (leg.newNameservers.length === 0) return <p className="py-6 text-faded">The new nameservers are known once the hosts are chosen.</p>;
   const { t0, ts } = leg.seen;
   const done = t0 !== null;
   const sent = ts !== null;
-  const left = leg.oldNameservers.filter((name) => !leg.newNameservers.includes(name));
-  const plain = (name: string): string => name.replace(/\.$/, '');
-  const tick = (name: string): void => {
-    const next = new Set(typed);
-    if (!next.delete(name)) next.add(name);
-    setTyped(next);
-  };
   return (
     <section>
       <h2 className="text-[1.25rem] leading-tight">{headline(leg)}</h2>
@@ -46,26 +36,7 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
       <StepNote step={stepIn(leg, 'turn')} move={move.id} may={may} />
       <div className="grid grid-cols-[1fr_1fr] gap-10 max-lg:grid-cols-1">
         <div>
-          <h3 className="smallcaps border-b border-ink">Handover sheet{registrars.length === 1 ? `: ${registrars[0]!.name}` : ', registrar'}</h3>
-          <p className="py-1.5">
-            Set the nameservers of <span className="mono font-semibold">{move.domain}</span> <Copy value={move.domain} label="the domain" /> to exactly these{' '}
-            {leg.newNameservers.length}:
-          </p>
-          <ol>
-            {leg.newNameservers.map((name, index) => (
-              <li key={name} className="flex items-center gap-3 border-t border-rule py-1">
-                <input type="checkbox" aria-label={`${plain(name)} is typed`} checked={typed.has(name)} onChange={() => tick(name)} />
-                <span className="w-4 text-faded">{index + 1}</span>
-                <span className={`mono text-[1rem] ${typed.has(name) ? 'text-faded line-through' : 'font-semibold'}`}>{plain(name)}</span>
-                <Copy value={plain(name)} label={plain(name)} />
-              </li>
-            ))}
-          </ol>
-          {left.length > 0 && (
-            <p className="border-t border-rule py-1.5">
-              Take out <span className="mono">{left.map(plain).join(', ')}</span>. Confirm warnings and mails, then look whether it was saved.
-            </p>
-          )}
+          <RegistrarSheet move={move} leg={leg} />
           {!done && <CheckForm move={move} leg={leg} />}
           {me.lab && (
             <p className="pb-2">
@@ -88,15 +59,7 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
         </div>
         <div>
           <h3 className="smallcaps border-b border-ink">{sent || done ? 'What the parent publishes' : 'Gate'}</h3>
-          {!sent && !done && (
-            <ul>
-              {[...leg.gate.lines]
-                .sort((a, b) => Number(a.passes) - Number(b.passes))
-                .map((line) => (
-                  <GateLine key={line.key} line={line} may={may} move={move.id} />
-                ))}
-            </ul>
-          )}
+          {!sent && !done && <GateLines gate={leg.gate} may={may} move={move.id} />}
           {(sent || done) && <Parent watch={move.watch} />}
           <div className="mt-5">
             <WebsiteLook move={move} now={now} may={may} />
@@ -107,6 +70,7 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
               <Parent watch={move.watch} />
             </div>
           )}
+          {may && <BackOut move={move.id} leg={leg} />}
         </div>
       </div>
     </section>
@@ -118,6 +82,7 @@ function headline(leg: ChapterProps['leg']): string {
   if (t0) return `The parent publishes the new nameservers since ${shortTime(t0.firstNew)}`;
   if (stepIn(leg, 'switch')?.state === 'stopped') return 'The parent publishes something else than planned';
   if (ts !== null) return 'Waiting for the parent to publish the change';
+  if (leg.isBack) return leg.gate.open ? 'The gate is open: set the nameservers back' : 'Going back: the old zone is made ready';
   return leg.gate.open ? 'The gate is open: change the nameservers' : 'The gate is shut';
 }
 

@@ -1,4 +1,5 @@
 import { DerivedView } from '@wanderon/contract';
+import { isFirstUse } from '@wanderon/core';
 import { ReactNode, useState } from 'react';
 import { useHorizons, useMoveAction } from '../../api';
 import { duration, fullTime, relative, shortTime } from '../../time';
@@ -23,7 +24,8 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
   const { tl, t0 } = leg.seen;
   const switched = t0 !== null;
   const inPlace = leg.kind === 'repoint';
-  const rows: [string, ReactNode, ReactNode][] = [
+  const first = isFirstUse(leg);
+  const lowering: [string, ReactNode, ReactNode][] = [
     [
       inPlace ? 'Lower the TTLs' : 'Lower the TTLs at the old host',
       lower?.doneAt ? shortTime(lower.doneAt) : lower?.dueAt ? shortTime(lower.dueAt) : decided ? 'now' : 'once approved',
@@ -34,6 +36,9 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
       tl ? shortTime(tl.firstNew) : '—',
       tl ? `seen between ${shortTime(tl.lastOld)} and ${shortTime(tl.firstNew)}` : 'counted from when it is seen, not from when it was asked for',
     ],
+  ];
+  const rows: [string, ReactNode, ReactNode][] = [
+    ...(first || leg.isBack ? [] : lowering),
     [
       inPlace ? 'Earliest sound change' : 'Earliest sound switch',
       <DerivedTime key="e" derived={times.earliestSwitch} />,
@@ -54,7 +59,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
       ? []
       : ([
           [
-            'Nobody is led to the old servers after',
+            first ? 'Nobody is told that there is no such domain after' : 'Nobody is led to the old servers after',
             <DerivedTime key="h" derived={times.delegation} />,
             switched && times.delegation.at !== null ? relative(times.delegation.at, now) : 'if switched at the earliest or planned time',
           ],
@@ -107,7 +112,12 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
           }}
         >
           <p className="mb-2">
-            {inPlace ? (
+            {first ? (
+              <>
+                Nothing was delegated before, so nothing has to run out at other servers. By approving, you let Wanderon <b>raise</b> the TTLs at the new host
+                once settled.
+              </>
+            ) : inPlace ? (
               <>
                 By approving, you let Wanderon do two things by itself: <b>lower</b> the TTLs of what changes, and <b>raise</b> them once settled. The change
                 itself waits for your word.
@@ -120,29 +130,33 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
             )}
           </p>
           <div className="flex flex-wrap items-end gap-4">
-            <label>
-              <span className="block text-sm text-faded">Lower at</span>
-              <input type="datetime-local" value={lowerAt} onChange={(event) => setLowerAt(event.target.value)} className={inputLook} />
-            </label>
+            {!first && (
+              <label>
+                <span className="block text-sm text-faded">Lower at</span>
+                <input type="datetime-local" value={lowerAt} onChange={(event) => setLowerAt(event.target.value)} className={inputLook} />
+              </label>
+            )}
             <label>
               <span className="block text-sm text-faded">{inPlace ? 'Change' : 'Switch'} planned for</span>
               <input type="datetime-local" value={switchAt} onChange={(event) => setSwitchAt(event.target.value)} className={inputLook} />
             </label>
-            <label>
-              <span className="block text-sm text-faded">Lower to</span>
-              <select value={lowerTo} onChange={(event) => setLowerTo(Number(event.target.value))} className={inputLook}>
-                {[60, 300, 600, 1800].map((one) => (
-                  <option key={one} value={one}>
-                    {duration(one)}
-                  </option>
-                ))}
-              </select>
-            </label>
+            {!first && (
+              <label>
+                <span className="block text-sm text-faded">Lower to</span>
+                <select value={lowerTo} onChange={(event) => setLowerTo(Number(event.target.value))} className={inputLook}>
+                  {[60, 300, 600, 1800].map((one) => (
+                    <option key={one} value={one}>
+                      {duration(one)}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            )}
             <Button kind="main" type="submit" disabled={approve.isPending}>
-              {lowerAt === '' ? 'Approve, lower now' : 'Approve'}
+              {first || lowerAt !== '' ? 'Approve' : 'Approve, lower now'}
             </Button>
           </div>
-          <p className="mt-1 text-sm text-faded">Both may stay empty: lower now, {inPlace ? 'change' : 'switch'} when it is sound.</p>
+          {!first && <p className="mt-1 text-sm text-faded">Both may stay empty: lower now, {inPlace ? 'change' : 'switch'} when it is sound.</p>}
           {approve.isError && <Failed error={approve.error} />}
         </form>
       )}

@@ -5,11 +5,13 @@ import { Button } from '../../ui/button';
 import { DerivedTime } from '../../ui/derivation';
 import { useToast } from '../../ui/toast';
 import { VerdictMark, VerdictWord } from '../../ui/verdictMark';
+import { AskedNote } from '../asked/askedNote';
 import { ChapterProps, stepIn } from '../movePlace';
 import { ownerBelow } from '../owner';
 import { StepNote } from '../stepNote';
 import { Parent } from '../switch/switch';
 import { Curve } from './curve';
+import { NotYet } from './notYet';
 import { WebsiteLook } from './websiteLook';
 
 /** What every lookout says of every name that changes, until when it may, and when it is over. */
@@ -57,6 +59,7 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
                   : `Before the ${leg.kind === 'repoint' ? 'change' : 'switch'}: this is how it stands`}
           </h2>
           <p className="text-faded">
+            {leg.isBack && 'Going back: “new” is what it goes back to. '}
             {watch.settled
               ? 'Every authority and every lookout that was asked says new, and every horizon has passed.'
               : leg.seen.t0
@@ -142,6 +145,7 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
           </tbody>
         </table>
       </div>
+      <AskedNote move={move} leg={leg} of="after" />
       <div className="mt-5 grid grid-cols-[3fr_2fr] gap-8 max-lg:grid-cols-1">
         <div>
           {leg.seen.t0 && (
@@ -153,6 +157,7 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
           <WebsiteLook move={move} now={now} may={may} />
         </div>
         <div>
+          <NotYet reasons={watch.notYet} now={now} />
           <h3 className="smallcaps border-b border-ink">Parent</h3>
           <Parent watch={watch} same={leg.kind === 'repoint'} />
         </div>

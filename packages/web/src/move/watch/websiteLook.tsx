@@ -32,7 +32,7 @@ export function WebsiteLook({ move, now, may }: { move: ChapterProps['move']; no
         <>
           <p className={`border-b border-rule py-1 ${broken > 0 ? 'font-semibold text-rust' : ''}`}>
             {website.changes.length === 0
-              ? `${counted(website.asked, 'address is', 'addresses are')} as surveyed.`
+              ? `${counted(website.asked, 'address is', 'addresses are')} as they should be.`
               : broken > 0
                 ? `${counted(broken, 'thing is', 'things are')} broken that ${broken === 1 ? 'was' : 'were'} not when surveyed.`
                 : 'Nothing is broken; some of it is otherwise than surveyed.'}

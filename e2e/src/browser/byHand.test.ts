@@ -1,0 +1,181 @@
+import { Name, printRdata, typeCode } from '@wanderon/core';
+import { Page } from 'puppeteer-core';
+import { until } from '../../../command/src/api';
+import { SUBMITTED, chapter, paste, picture, press, pressUntil, words } from '../support/browser';
+import { DemoUnderTest } from '../support/demoUnderTest';
+
+const ZONE = 'seed-library.example.';
+/** What is typed for a row of a sheet, as the panel's fields are called. */
+type Typed = Record<'name' | 'type' | 'priority' | 'value' | 'ttl', string>;
+
+/**
+ * A move in which everything is typed by people: both DNS hosts have panels only, the registrar takes a list and writes to the owner,
+ * and the web host asks for a token and for things to be done.
+ */
+describe('a domain moves by hand', () => {
+  const demo = new DemoUnderTest();
+  let page: Page;
+
+  beforeAll(async () => {
+    await demo.open({ bare: true });
+    page = await demo.signedIn();
+  });
+  afterAll(() => demo.close());
+
+  const lab: DemoUnderTest['at'] = (path, fields) => demo.at(path, fields);
+  const speed = (name: string): Promise<void> => demo.speed(page, name);
+  const place = (name: Parameters<typeof chapter>[1]): Promise<void> => chapter(page, name);
+  const shown = (): Promise<string> => page.evaluate(() => document.body.innerText);
+
+  /** Takes whichever of these ways on is offered, over and over, until the page says what is waited for. */
+  async function takeWays(labels: readonly RegExp[], says: RegExp): Promise<void> {
+    let last = '';
+    await until(
+      () => `${says.source}: ${last}`,
+      async () => {
+        last = (await shown()).slice(0, 3000);
+        if (says.test(last)) return true;
+        for (const one of await page.$$('button')) {
+          const label = await one.evaluate((element) => (element as HTMLButtonElement).innerText);
+          if (!labels.some((wanted) => wanted.test(label))) continue;
+          await one.click().catch(() => undefined);
+          const reason = await page.$('input[aria-label="Why it may pass"]');
+          if (reason) {
+            await reason.type('the client knows');
+            await page.keyboard.press('Enter');
+          }
+          break;
+        }
+        return undefined;
+      },
+      120,
+    );
+  }
+
+  /** The rows of the sheet as they stand on the screen. */
+  async function sheetRows(of = page): Promise<{ act: string; typed: Typed }[]> {
+    return of.evaluate(() => {
+      const heads = Array.from(document.querySelectorAll('table[aria-label="Handover sheet"] thead th')).map((head) => head.textContent.trim());
+      return Array.from(document.querySelectorAll('table[aria-label="Handover sheet"] tbody tr')).map((row) => {
+        const cells = Array.from(row.querySelectorAll('td')).map((cell) => (cell as HTMLElement).innerText.trim());
+        const field = (head: string): string => {
+          const cell = cells[heads.indexOf(head)] ?? '';
+          return cell === '—' || cell === 'empty' ? '' : cell;
+        };
+        return { act: field('Do'), typed: { name: field('Name'), type: field('Type'), priority: field('Priority'), value: field('Value'), ttl: field('TTL') } };
+      });
+    });
+  }
+
+  it('from typing its name to closing the move, with every word of it typed', async () => {
+    await page.locator('input[name=domain]').fill('seed-library.example');
+    await press(page, 'Start');
+    await words(page, 'The inventory is partial');
+    await page.locator('::-p-text(Choose where it goes)').click();
+    await page.locator('input[name=way][value=nameservers]').click();
+    await page.locator('::-p-text(Driftwood Zones)').click();
+    await page.locator('::-p-text(Larkspur Sites)').click();
+    await press(page, 'Propose the rulings');
+    await words(page, /\d+ carried, \d+ repointed/);
+
+    // What the web host asks for: the domain is added there, its token comes into the plan and into the zone that is live now.
+    await words(page, 'Larkspur Sites asks for: the record _larkspur.seed-library.example TXT');
+    await place('asked');
+    await words(page, 'Larkspur Sites still asks for 4 things before the cutover');
+    const token = /larkspur-site=[0-9a-f]+/.exec(await lab('/larkspur/domain', { name: 'seed-library.example' }))![0];
+    const tick = (title: string): Promise<void> => page.locator(`input[aria-label="${title}"]:not([disabled])`).click();
+    await tick('Add the domain');
+    // The page of the host, pasted: what it gives is shown before it is taken.
+    await press(page, 'Paste its page or mail');
+    await paste(
+      page,
+      'A table, a list, fields or sentences, as they stand there. Nothing is sent.',
+      await (await fetch(`${demo.lab}/larkspur?zone=${ZONE}`)).text(),
+    );
+    await words(page, token);
+    await picture(page, 'paste');
+    await press(page, 'Take this one');
+    await words(page, 'Pebbledock DNS takes no updates from us: it is typed there.');
+    await tick('Publish the site');
+    await lab('/panel/pebbledock/add', { zone: ZONE, name: '_larkspur', type: 'TXT', value: token, ttl: '300' });
+    await press(page, 'I put it there by hand');
+    await speed('× 60');
+    // Our word that it is proved waits until every server of the live zone was seen to have the token.
+    await page.waitForSelector('input[aria-label="Prove that the domain is ours"]:not([disabled])');
+    expect(await lab('/larkspur/check', { zone: 'seed-library.example' })).toContain('not connected');
+    await tick('Prove that the domain is ours');
+    await words(page, 'Larkspur Sites asks for nothing more before the cutover');
+
+    // The new zone is typed by its sheet, to the letter.
+    await place('rebuild');
+    await press(page, 'I am typing it by hand');
+    await place('sheet');
+    await words(page, 'The zone begins empty there');
+    await page.waitForSelector('tr[aria-current=true]');
+    const rows = await sheetRows();
+    expect(rows.length).toBeGreaterThan(12);
+    expect(new Set(rows.map((row) => row.act))).toEqual(new Set(['add']));
+    // Somebody without an account is given it, and sees the same.
+    await press(page, 'Give it to somebody');
+    await press(page, 'Make a link');
+    await words(page, /\/sheet\/[\w-]{43}/);
+    const link = /http\S+\/sheet\/[\w-]{43}/.exec(await shown())![0];
+    await page.keyboard.press('Escape');
+    const theirs = await demo.chromium.theirs();
+    await theirs.goto(link);
+    await words(theirs, 'Handover sheet: seed-library.example at Driftwood Zones');
+    expect(await sheetRows(theirs)).toEqual(rows);
+    expect(await theirs.$('nav')).toBeNull();
+    await theirs.close();
+    await lab('/panel/driftwood/domain', { name: 'seed-library.example' });
+    for (const { typed } of rows) await lab('/panel/driftwood/add', { zone: ZONE, ...typed });
+    await speed('× 600');
+    await place('rebuild');
+    await words(page, 'All 2 new servers serve the plan', 120_000);
+
+    // TTLs that a panel does not let be lowered are taken as they are; what else is in the way is let pass, or set aside.
+    await place('timetable');
+    await press(page, 'Approve, lower now');
+    await takeWays([/^I have done it by hand$/, /^Take the TTLs as they are$/, /^Set .* aside$/], /The switch is sound from|nothing else waits/);
+    await place('switch');
+    await speed('× 3600');
+    await words(page, 'HANDOVER SHEET: CLIFFPATH DOMAINS');
+    await takeWays([/^Let it pass$/, /^Set .* aside$/, /^Take the TTLs as they are$/], /The gate is open/);
+    await speed('× 1');
+    const list = await page.evaluate(() =>
+      Array.from(document.querySelectorAll('li .whitespace-pre-line')).map((one) => (one as HTMLElement).innerText.trim()),
+    );
+    expect(list).toEqual(['one.driftwood.example.\ntwo.driftwood.example.']);
+    expect(await lab('/registrar/domain', { name: ZONE, ns: list[0]! })).toContain('Nothing changes before the link');
+    await lab('/registrar/mail', { name: ZONE });
+    await pressUntil(page, 'It is saved at the registrar', SUBMITTED);
+    await speed('× 60');
+    await takeWays([/^Set .* aside$/, /^Go on without turning it$/], /The parent publishes the new nameservers since/);
+
+    // Afterwards: nobody turns the old zone, and what follows the cutover at the web host is ticked.
+    await takeWays([/^Go on without turning it$/], /Switch\s+4\s+done/);
+    await place('watch');
+    await speed('× 3600');
+    await words(page, 'Larkspur Sites asks for: Wait for “connected”');
+    await lab('/larkspur/check', { zone: 'seed-library.example' });
+    await takeWays([/^Set .* aside$/, /^Go on without turning it$/, /^Leave the TTLs low$/], /^Settled$/m);
+    // Its own check is late, as was noted.
+    await until('it says connected', async () => (await lab('/larkspur/check', { zone: 'seed-library.example' })).includes('>connected<'));
+    await place('asked');
+    await tick('Wait for “connected”');
+    await tick('Purge its cache');
+    await tick('Take out _larkspur.seed-library.example TXT');
+    await place('watch');
+    await takeWays([/^Leave the TTLs low$/, /^Close the move$/, /^Set .* aside$/], /The move is closed/);
+
+    // What was on the sheet is what the new servers answer.
+    for (const address of ['198.51.100.71', '198.51.100.72'])
+      for (const { typed } of rows) {
+        const owner = Name.parse(typed.name === '@' ? ZONE : `${typed.name}.${ZONE}`);
+        const type = typeCode(typed.type)!;
+        const { answers } = await demo.client.ask({ address }, owner, type);
+        expect(answers.filter((record) => record.type === type).map((record) => printRdata(type, record.data))).toContain(typed.value);
+      }
+    expect(demo.chromium.complaints).toEqual([]);
+  });
+});

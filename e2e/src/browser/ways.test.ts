@@ -1,0 +1,179 @@
+import { Name, TYPE_CODES, printRdata } from '@wanderon/core';
+import { Page } from 'puppeteer-core';
+import { SUBMITTED, CHANGED, chapter, press, pressUntil, words } from '../support/browser';
+import { DemoUnderTest } from '../support/demoUnderTest';
+
+const QUILLMERE = ['203.0.113.51', '203.0.113.52', '203.0.113.53'];
+const NAMES = ['ns1.quillmere.example', 'ns2.quillmere.example', 'ns3.quillmere.example'];
+
+/** Ways a domain moves besides the usual one, each from beginning to end in a browser, with the lab's own servers asked afterwards. */
+describe('other ways a domain moves', () => {
+  const demo = new DemoUnderTest();
+  let page: Page;
+
+  beforeAll(async () => {
+    await demo.open({ bare: true });
+    page = await demo.signedIn();
+  });
+  afterAll(() => demo.close());
+  beforeEach(async () => {
+    await page.goto(demo.address);
+    await page.waitForSelector('input[name=domain]');
+    await speed('× 1');
+  });
+
+  const speed = (name: string): Promise<void> => demo.speed(page, name);
+
+  async function started(domain: string): Promise<void> {
+    await page.locator('input[name=domain]').fill(domain);
+    await press(page, 'Start');
+    await words(page, 'The inventory is whole');
+    await page.locator('::-p-text(Choose where it goes)').click();
+  }
+
+  /** The zone is added in Quillmere's panel, pushed and read back. */
+  async function pushed(domain: string): Promise<void> {
+    await demo.at('/quillmere', { name: domain });
+    await press(page, 'Push');
+    await press(page, 'Push the zone');
+    await speed('× 600');
+    await words(page, 'All 3 new servers serve the plan');
+  }
+
+  /** In real time, or the parent is seen to publish the change before the person says so. */
+  async function switched(zone: string, names = NAMES): Promise<void> {
+    await speed('× 1');
+    await demo.at('/registrar/domain', { name: zone, ns: names });
+    await pressUntil(page, 'It is saved at the registrar', SUBMITTED);
+    await speed('× 600');
+    await words(page, 'The parent publishes the new nameservers since');
+  }
+
+  async function settled(): Promise<void> {
+    await chapter(page, 'watch');
+    await speed('× 3600');
+    await words(page, 'Settled', 120_000);
+  }
+
+  async function closed(): Promise<void> {
+    await settled();
+    await press(page, 'Close the move');
+    await words(page, 'The move is closed');
+    expect(demo.chromium.complaints).toEqual([]);
+  }
+
+  async function answers(name: string, type: keyof typeof TYPE_CODES): Promise<string[]> {
+    const all = await Promise.all(
+      QUILLMERE.map(async (address) => {
+        const message = await demo.client.ask({ address }, Name.parse(name), TYPE_CODES[type]);
+        return message.answers
+          .filter((record) => record.type === TYPE_CODES[type])
+          .map((record) => printRdata(record.type, record.data))
+          .sort();
+      }),
+    );
+    // Every server of the host says the same.
+    expect(all).toEqual(all.map(() => all[0]));
+    return all[0]!;
+  }
+
+  it('one that was never used', async () => {
+    await page.locator('input[name=domain]').fill('samphire-kitchen.example');
+    await press(page, 'Start');
+    await words(page, 'is not delegated');
+    await press(page, 'It was never used: begin it');
+    await words(page, 'Survey');
+    await chapter(page, 'rebuild');
+    await words(page, 'Nothing is delegated to yet.');
+    await words(page, 'Delegate it for the first time');
+    await page.locator('::-p-text(Quillmere DNS)').click();
+    await page.locator('::-p-text(Thornwick Web)').click();
+    await press(page, 'Propose the rulings');
+    await words(page, '0 carried, 0 repointed, 0 dropped, 6 new');
+    await pushed('samphire-kitchen.example');
+    await chapter(page, 'timetable');
+    await words(page, 'Nobody is told that there is no such domain after');
+    await press(page, 'Approve');
+    await chapter(page, 'switch');
+    await words(page, 'The gate is open: change the nameservers');
+    // Nobody has asked a lookout about the domain: their first answers are the new ones, or somebody else's denial.
+    await switched('samphire-kitchen.example.');
+    await closed();
+    expect(await answers('samphire-kitchen.example.', 'A')).toEqual(['203.0.113.80']);
+    expect(await answers('www.samphire-kitchen.example.', 'CNAME')).toEqual(['edge.thornwick.example.']);
+    expect(await answers('samphire-kitchen.example.', 'MX')).toEqual(['0 .']);
+    expect(await answers('samphire-kitchen.example.', 'TXT')).toEqual(['"v=spf1 -all"']);
+  });
+
+  it('the nameservers first, and the website a week later', async () => {
+    await started('tidewater-choir.example');
+    await page.locator('input[name=way][value="nameservers first"]').click();
+    await page.locator('::-p-text(Quillmere DNS)').click();
+    await page.locator('::-p-text(Thornwick Web)').click();
+    await press(page, 'Propose the rulings');
+    await words(page, /\d+ carried, 0 repointed, 0 dropped, 0 new|\d+ carried, 0 repointed, 2 dropped, 0 new/);
+    await pushed('tidewater-choir.example');
+    await chapter(page, 'timetable');
+    await press(page, 'Approve, lower now');
+    await chapter(page, 'switch');
+    await speed('× 3600');
+    await words(page, 'The gate is open', 120_000);
+    await switched('tidewater-choir.example.');
+    await settled();
+    expect(await answers('www.tidewater-choir.example.', 'CNAME')).toEqual(['sites.saltmarsh.example.']);
+
+    // A week passes; the website is led elsewhere where the zone is now.
+    await demo.at('/clock', { jump: String(7 * 86_400) });
+    await press(page, 'Begin the second leg');
+    await chapter(page, 'survey');
+    await words(page, 'The inventory is whole', 120_000);
+    await page.locator('::-p-text(Choose where it goes)').click();
+    await words(page, 'It stands at Quillmere DNS');
+    await press(page, 'Propose the rulings');
+    await words(page, /\d+ stay, 4 repointed/);
+    await chapter(page, 'timetable');
+    await press(page, 'Approve, lower now');
+    await chapter(page, 'switch');
+    await words(page, 'The gate is open: change the records', 120_000);
+    await speed('× 1');
+    await pressUntil(page, 'Change the records now', CHANGED);
+    await speed('× 600');
+    await words(page, 'Every authority serves the new values since');
+    await closed();
+    expect(await answers('www.tidewater-choir.example.', 'CNAME')).toEqual(['edge.thornwick.example.']);
+    expect(await answers('tidewater-choir.example.', 'A')).toEqual(['203.0.113.80']);
+    expect(await answers('scores.tidewater-choir.example.', 'A')).toEqual(['203.0.113.80']);
+    expect(await answers('tidewater-choir.example.', 'MX')).toEqual(['10 mx1.brinepost.example.', '20 mx2.brinepost.example.']);
+  });
+
+  it('to a host that holds no zone before it is delegated', async () => {
+    await started('gull-radio.example');
+    await page.locator('input[name=way][value=nameservers]').click();
+    await page.locator('::-p-text(Latchford DNS)').click();
+    await page.locator('fieldset ::-p-text(The website stays where it is)').click();
+    await press(page, 'Propose the rulings');
+    await words(page, /\d+ carried/);
+    await press(page, 'Push');
+    await press(page, 'Push the zone');
+    await words(page, 'Latchford DNS takes the zone once the domain is delegated to it: it is pushed then.');
+    await chapter(page, 'timetable');
+    await press(page, 'Approve, lower now');
+    await chapter(page, 'switch');
+    await speed('× 3600');
+    await words(page, 'Every answer with an old TTL has run out.', 120_000);
+    await words(page, /whoever asks anew then finds nothing for about \d+ min/);
+    await speed('× 1');
+    await press(page, 'Let it pass');
+    await page.locator('input[aria-label="Why it may pass"]').fill('at night, as agreed');
+    await page.keyboard.press('Enter');
+    await words(page, 'The gate is open');
+    await switched('gull-radio.example.', ['east.latchford.example', 'west.latchford.example']);
+    await chapter(page, 'rebuild');
+    await words(page, 'All 2 new servers serve the plan');
+    await closed();
+    for (const address of ['203.0.113.61', '203.0.113.62']) {
+      const { answers: all } = await demo.client.ask({ address }, Name.parse('stream.gull-radio.example.'), TYPE_CODES.AAAA);
+      expect(all.map((record) => printRdata(record.type, record.data))).toEqual(['2001:db8:90::1']);
+    }
+  });
+});

@@ -1,0 +1,26 @@
+import { readTagList } from './tagList';
+
+export type DmarcRecord =
+  | { readonly ok: true; readonly policy: 'none' | 'quarantine' | 'reject'; /** Domains to which reports go. */ readonly reports: readonly string[] }
+  | { readonly ok: false; readonly problem: string };
+
+const POLICIES = ['none', 'quarantine', 'reject'] as const;
+
+/** True for a text that receivers take for a DMARC policy (RFC 7489 §6.3). */
+export function isDmarc(text: string): boolean {
+  return /^v\s*=\s*DMARC1\s*(?:;|$)/i.test(text);
+}
+
+/** Reads a DMARC policy record (RFC 7489 §6.3, §6.4). Never throws. */
+export function readDmarc(text: string): DmarcRecord {
+  if (!isDmarc(text)) return { ok: false, problem: 'v=DMARC1 has to stand first' };
+  const tags = readTagList(text);
+  if (!tags) return { ok: false, problem: 'it is no list of tags' };
+  const policy = POLICIES.find((one) => one === tags.get('p')?.toLowerCase());
+  if (policy === undefined)
+    return { ok: false, problem: `p has to be none, quarantine or reject${tags.has('p') ? `, and is ${tags.get('p')!.slice(0, 40)}` : ''}` };
+  const reports = ['rua', 'ruf']
+    .flatMap((tag) => (tags.get(tag) ?? '').split(','))
+    .flatMap((uri) => /^\s*mailto:[^@\s]+@([^\s!]+)/i.exec(uri)?.[1]?.toLowerCase() ?? []);
+  return { ok: true, policy, reports: [...new Set(reports)] };
+}

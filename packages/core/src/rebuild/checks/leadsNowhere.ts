@@ -1,0 +1,22 @@
+import { Name } from '../../dns/name';
+import { TYPE_CODES } from '../../dns/typeNames';
+import { isLead } from '../leads';
+import { BY_HAND } from '../ledgerRow';
+import { Check, remark } from './check';
+import { plannedZone } from './plannedZone';
+
+/** A name that leads to the old web host, and in the plan leads nowhere: as where the new one names an alias target only, and none can stand there (RFC 1034 §3.6.2). */
+export const leadsNowhere: Check = (input) => {
+  const addresses = new Set(input.oldWeb.flatMap((host) => host.addresses));
+  const aliases = input.oldWeb.flatMap((host) => (host.aliasTarget ? [host.aliasTarget.toLowerCase()] : []));
+  const told = new Set<string>();
+  return input.rulings.flatMap((ruling) => {
+    const owner = ruling.owner.toLowerCase();
+    if (ruling.planned || !ruling.found || !isLead(ruling.type) || ruling.reason === BY_HAND || told.has(owner)) return [];
+    if (!ruling.found.data.some((data) => addresses.has(data) || aliases.includes(data.toLowerCase()))) return [];
+    const name = Name.parse(ruling.owner);
+    if ([TYPE_CODES.A, TYPE_CODES.AAAA].some((type) => plannedZone(input).ask(name, type).answers.length > 0)) return [];
+    told.add(owner);
+    return [remark(ruling, 'stop', 'leads-nowhere', 'This name leads to the website, and nowhere in the plan: give it the addresses of the new web host.')];
+  });
+};

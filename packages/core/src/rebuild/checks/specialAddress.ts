@@ -1,0 +1,23 @@
+import { inPrefix, parsePrefix } from '../../dns/prefix';
+import { Check, remark } from './check';
+
+/** Addresses that lead nowhere from outside: of private networks, of one machine, of a link (RFC 1918, RFC 6890, RFC 4193). */
+const INSIDE = [
+  '10.0.0.0/8',
+  '172.16.0.0/12',
+  '192.168.0.0/16',
+  '100.64.0.0/10',
+  '169.254.0.0/16',
+  '127.0.0.0/8',
+  '0.0.0.0/8',
+  'fc00::/7',
+  'fe80::/10',
+  '::1',
+].map((text) => parsePrefix(text)!);
+
+export const specialAddress: Check = ({ rulings }) =>
+  rulings.flatMap((ruling) => {
+    if (!ruling.planned || (ruling.type !== 'A' && ruling.type !== 'AAAA')) return [];
+    const inside = ruling.planned.data.find((address) => INSIDE.some((prefix) => inPrefix(prefix, address)));
+    return inside ? [remark(ruling, 'look', 'special-address', `${inside} leads nowhere from outside its own network.`)] : [];
+  });

@@ -1,0 +1,25 @@
+import { SPF_LOOKUPS, readSpf } from '../../policy/spf';
+import { Check, Remark, remark } from './check';
+import { textsOf } from './textsAt';
+
+/** What receivers make of an SPF record: several are an error (RFC 7208 §4.5), so is what cannot be read, and too many lookups (§4.6.4). */
+export const spfRecord: Check = ({ rulings }) =>
+  rulings.flatMap((ruling): Remark[] => {
+    const records = textsOf(ruling).flatMap((text) => readSpf(text) ?? []);
+    if (records.length > 1)
+      return [remark(ruling, 'stop', 'spf-several', 'There are several SPF records: receivers take that for an error. Put them together into one.')];
+    const [spf] = records;
+    if (!spf) return [];
+    return [
+      ...(spf.unread.length > 0 ? [remark(ruling, 'look', 'spf-unreadable', `Receivers cannot read “${spf.unread[0]!.slice(0, 60)}” in the SPF record.`)] : []),
+      ...(spf.lookups > SPF_LOOKUPS
+        ? [remark(ruling, 'look', 'spf-lookups', `The SPF record asks the DNS ${spf.lookups} times itself; after ${SPF_LOOKUPS} receivers give up.`)]
+        : []),
+      ...(spf.ends || spf.unread.length > 0
+        ? []
+        : [remark(ruling, 'look', 'spf-open', 'The SPF record does not say what becomes of everybody else: it has no all at its end.')]),
+      ...(spf.terms.some(({ name, qualifier }) => name === 'all' && qualifier === '+')
+        ? [remark(ruling, 'look', 'spf-all', 'The SPF record lets everybody send: +all.')]
+        : []),
+    ];
+  });

@@ -1,0 +1,23 @@
+import { RecordSlip, shown, without } from './slip';
+
+/** What was found of a set somewhere else than where it belongs: below another domain at the same host, or at another host. */
+export interface Astray {
+  readonly what: 'domain' | 'host';
+  /** The owner that has it there, or the host's name. */
+  readonly where: string;
+  readonly data: readonly string[];
+}
+
+/**
+ * Saved all right, on another domain or in a panel to which nothing is delegated. A sign and no proof: many domains of an agency lead to
+ * the same places.
+ */
+export const astray: RecordSlip = ({ planned, served, elsewhereFound = [] }) => {
+  const lacking = without(planned, served);
+  if (lacking.length === 0) return undefined;
+  const found = elsewhereFound.find((one) => without(lacking, one.data).length === 0);
+  if (!found) return undefined;
+  return found.what === 'domain'
+    ? { code: 'another domain', text: `It is not there, and the same stands at ${shown(found.where)}: was it saved on another domain?` }
+    : { code: 'another host', text: `It is not there, and stands at ${found.where}, to which nothing is delegated: was it typed in the wrong panel?` };
+};

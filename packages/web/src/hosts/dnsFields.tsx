@@ -1,0 +1,52 @@
+import { Edge } from '@wanderon/core';
+import { FieldErrors, UseFormRegister } from 'react-hook-form';
+import { inputLook } from '../ui/field';
+import { Choice, Tick } from './choice';
+import { TypedHost } from './typedHost';
+
+export const EDGE_WORDS: Readonly<Record<Edge, string>> = {
+  unknown: 'is not known',
+  plain: 'without TLS',
+  encrypted: 'by TLS',
+  verified: 'by TLS, certificate checked',
+};
+
+const AREAS = [
+  { field: 'begins', label: 'A new zone begins with', hint: 'A record a line, as in @ A 192.0.2.7; {zone} stands for the domain. Sheets start from there.' },
+  { field: 'locks', label: 'Rows its panel locks', hint: 'A name and a type a line, as in @ NS. Sheets leave them out.' },
+  { field: 'forwards', label: 'Forwards mail or visitors by', hint: 'Names and ranges of services of its own, which end with the zone.' },
+] as const;
+
+/** How a DNS host goes about its zones. */
+export function DnsFields({ register, errors }: { register: UseFormRegister<TypedHost>; errors: FieldErrors<TypedHost> }) {
+  return (
+    <section className="mb-4">
+      <h2 className="smallcaps border-b border-ink">How it goes about its zones</h2>
+      <div className="grid grid-cols-3 gap-x-6 gap-y-2 pt-2 max-lg:grid-cols-1">
+        {AREAS.map(({ field, label, hint }) => {
+          const problem = errors.habits?.[field];
+          const said = problem?.message;
+          return (
+            <label key={field} className="block">
+              <span className="mb-0.5 block font-semibold">{label}</span>
+              <textarea rows={3} {...register(`habits.${field}`)} aria-invalid={said !== undefined} className={`${inputLook} mono`} />
+              <span className={said ? 'text-rust' : 'text-sm text-faded'}>{said ?? hint}</span>
+            </label>
+          );
+        })}
+      </div>
+      <div className="mt-2 flex flex-wrap items-baseline gap-x-8 gap-y-1">
+        <label className="flex items-baseline gap-2">
+          <span className="font-semibold">Company</span>
+          <input {...register('habits.company')} placeholder="whose service it is" className={inputLook} />
+        </label>
+        <span className="flex items-baseline gap-2">
+          <span className="font-semibold whitespace-nowrap">Its edge reaches the web host</span>
+          <Choice label="How its edge reaches the web host" hidden field="habits.edge" register={register} choices={EDGE_WORDS} />
+        </span>
+        <Tick label="takes a zone only once the domain is delegated to it" field="late" register={register} />
+        <Tick label="drops or parks a zone once the domain is delegated elsewhere" field="habits.drops" register={register} />
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,189 @@
+import { LedgerView, RulingView } from '@wanderon/contract';
+import { LedgerGroup } from '@wanderon/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useRef } from 'react';
+import { LEDGER_COLUMNS, LedgerRow, isUnserved } from './ledgerRow';
+
+/** What stands in the list: a heading, or a row. */
+export type LedgerItem =
+  { readonly kind: 'group'; readonly group: LedgerGroup<RulingView>; readonly folded: boolean } | { readonly kind: 'row'; readonly ruling: RulingView };
+
+/** Height in pixels of a row of one line; 24 of them stand in a window of 800. */
+const ROW = 23;
+
+/** The list of a ledger: groups with their rows, of which those in sight are drawn, and beside it where in the whole zone something is. */
+export function Ledger({
+  items,
+  current,
+  marked,
+  domain,
+  served,
+  remarksOf,
+  inPlace,
+  onPoint,
+  onEdit,
+  onFold,
+}: {
+  items: readonly LedgerItem[];
+  /** The id of the row under the cursor. */
+  current: string | undefined;
+  /** Rows on which a ruling falls together. */
+  marked: ReadonlySet<string>;
+  domain: string;
+  served: LedgerView['served'];
+  remarksOf: (ruling: RulingView) => LedgerView['remarks'];
+  inPlace: boolean;
+  onPoint: (id: string) => void;
+  /** Undefined: nothing can be ruled. */
+  onEdit: ((ruling: RulingView) => void) | undefined;
+  onFold: (group: string) => void;
+}) {
+  const box = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({ count: items.length, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 15 });
+  const at = items.findIndex((item) => item.kind === 'row' && item.ruling.id === current);
+  useEffect(() => {
+    if (at >= 0) virtual.scrollToIndex(at);
+  }, [at]);
+  return (
+    <>
+      <div className={`smallcaps grid ${LEDGER_COLUMNS} gap-x-3 border-b border-ink pr-6`}>
+        <span>Ruling</span>
+        <span>Name</span>
+        <span>Found</span>
+        <span>Planned</span>
+        <span>Served</span>
+        <span>Remarks</span>
+      </div>
+      <div className="flex min-h-64 grow overflow-hidden">
+        <div ref={box} className="min-w-0 grow overflow-y-auto" tabIndex={0} role="region" aria-label="Ledger">
+          <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+            {virtual.getVirtualItems().map((line) => {
+              const item = items[line.index]!;
+              return (
+                <div
+                  key={item.kind === 'row' ? item.ruling.id : item.group.title}
+                  ref={virtual.measureElement}
+                  data-index={line.index}
+                  className="absolute left-0 w-full"
+                  style={{ transform: `translateY(${line.start}px)` }}
+                >
+                  {item.kind === 'group' ? (
+                    <GroupHead group={item.group} folded={item.folded} remarksOf={remarksOf} onFold={onFold} />
+                  ) : (
+                    <LedgerRow
+                      ruling={item.ruling}
+                      domain={domain}
+                      served={served}
+                      remarks={remarksOf(item.ruling)}
+                      inPlace={inPlace}
+                      current={item.ruling.id === current}
+                      marked={marked.has(item.ruling.id)}
+                      onPoint={() => onPoint(item.ruling.id)}
+                      onEdit={onEdit && (() => onEdit(item.ruling))}
+                    />
+                  )}
+                </div>
+              );
+            })}
+          </div>
+          {items.length === 0 && <p className="py-6 text-center text-faded">No row is like that.</p>}
+        </div>
+        <Overview items={items} remarksOf={remarksOf} served={inPlace ? null : served} onJump={(index) => virtual.scrollToIndex(index, { align: 'center' })} />
+      </div>
+    </>
+  );
+}
+
+/** A group with what is in it, so that it need not be open to be judged. */
+function GroupHead({
+  group,
+  folded,
+  remarksOf,
+  onFold,
+}: {
+  group: LedgerGroup<RulingView>;
+  folded: boolean;
+  remarksOf: (ruling: RulingView) => LedgerView['remarks'];
+  onFold: (group: string) => void;
+}) {
+  const count = (ruling: RulingView['ruling']): number => group.rows.filter((row) => row.ruling === ruling).length;
+  const remarks = group.rows.flatMap(remarksOf);
+  const stops = remarks.filter((one) => one.weight === 'stop').length;
+  const parts = [
+    `${group.rows.length} ${group.rows.length === 1 ? 'row' : 'rows'}`,
+    count('repoint') > 0 && `${count('repoint')} repointed`,
+    count('new') > 0 && `${count('new')} new`,
+    count('drop') > 0 && !group.hostsOwn && `${count('drop')} dropped`,
+  ].filter((one) => typeof one === 'string');
+  return (
+    <button
+      type="button"
+      aria-expanded={!folded}
+      onClick={() => onFold(group.title)}
+      className="flex w-full cursor-pointer items-baseline gap-2 border-b border-rule bg-sheet pl-2 text-left leading-[1.35rem] hover:text-accent"
+    >
+      <span className="w-3 text-faded">{folded ? '▸' : '▾'}</span>
+      <span className="font-semibold">{group.title}</span>
+      <span className="text-sm text-faded">{parts.join(' · ')}</span>
+      {remarks.length > 0 && (
+        <span className={`text-sm ${stops > 0 ? 'font-semibold text-rust' : ''}`}>
+          {stops > 0 ? `${stops} ${stops === 1 ? 'stop' : 'stops'}` : `${remarks.length} to look at`}
+        </span>
+      )}
+    </button>
+  );
+}
+
+/** Pixels of the bar beside the list. */
+const BAR = 12;
+
+/** The whole zone in one narrow bar: what changes, what is remarked, and what is not served yet. A press leads there. */
+function Overview({
+  items,
+  remarksOf,
+  served,
+  onJump,
+}: {
+  items: readonly LedgerItem[];
+  remarksOf: (ruling: RulingView) => LedgerView['remarks'];
+  served: LedgerView['served'];
+  onJump: (index: number) => void;
+}) {
+  const paths = { changes: '', looks: '', stops: '', unserved: '' };
+  const counts = { changes: 0, stops: 0, looks: 0, unserved: 0 };
+  items.forEach((item, index) => {
+    if (item.kind === 'group') return;
+    const { ruling } = item;
+    const add = (what: keyof typeof paths, x: number, width: number): void => {
+      paths[what] += `M${x} ${index}h${width}v1h-${width}z`;
+      counts[what] += 1;
+    };
+    const remarks = remarksOf(ruling);
+    if (ruling.ruling === 'repoint' || ruling.ruling === 'new') add('changes', 0, 4);
+    if (remarks.some((one) => one.weight === 'stop')) add('stops', 4, 4);
+    else if (remarks.length > 0) add('looks', 4, 4);
+    if (isUnserved(ruling, served)) add('unserved', 8, 4);
+  });
+  const words = `${counts.changes} rows change, ${counts.stops} are stopped, ${counts.looks} are to be looked at, ${counts.unserved} are not served as planned`;
+  return (
+    <svg
+      role="img"
+      aria-label={`In the whole zone: ${words}`}
+      viewBox={`0 0 ${BAR} ${Math.max(1, items.length)}`}
+      preserveAspectRatio="none"
+      width={BAR}
+      style={{ height: `min(100%, ${items.length * ROW}px)` }}
+      className="shrink-0 cursor-pointer border-l border-rule"
+      onClick={(event) => {
+        const { top, height } = event.currentTarget.getBoundingClientRect();
+        onJump(Math.min(items.length - 1, Math.floor(((event.clientY - top) / height) * items.length)));
+      }}
+    >
+      <title>{`Left what changes, in the middle remarks, right what is not served as planned: ${words}`}</title>
+      <path d={paths.changes} fill="var(--accent)" />
+      <path d={paths.looks} fill="var(--ink)" />
+      <path d={paths.stops} fill="var(--rust)" />
+      <path d={paths.unserved} fill="var(--faded)" />
+    </svg>
+  );
+}
