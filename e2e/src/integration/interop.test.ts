@@ -70,7 +70,8 @@ const isRoot = process.getuid?.() === 0;
     const late = new DnsClient(new RouteTable(), () => Math.floor(Date.now() / 1000) - 3600);
     await expect(transferZone(late, { address }, ZONE, { key })).rejects.toMatchObject({
       kind: 'time',
-      message: expect.stringMatching(/36\d\d s away/) as string,
+      // A server that reads a coarse clock may be a tick behind us.
+      message: expect.stringMatching(/(3599|36\d\d) s away/) as string,
     });
   });
 
