@@ -1,5 +1,5 @@
 import { USUAL_HABITS } from '@wanderon/core';
-import { KEY, dig } from '../support/realServers';
+import { KEY, PARENT, dig } from '../support/realServers';
 import { RealDomain, RealMoves } from '../support/realMoves';
 
 const isRoot = process.getuid?.() === 0;
@@ -22,8 +22,11 @@ const DOMAIN: RealDomain = { name: 'dropped.example', old: 'knot', fresh: 'bind'
     expect(turned.legs[0]!.seen.ts).toBeNull();
     const ns = (await dig(real.oldAddress(DOMAIN), [DOMAIN.name, 'NS', '+short'])).stdout.trim();
     expect(ns).toBe(real.newName(DOMAIN));
-    // Turning is no switch: the parent leads to the old servers, which give the old values still.
-    expect(await real.answer(`www.${DOMAIN.name}`)).toBe('192.0.2.80');
+    // The parent leads to the old servers, which give the old values still. A resolver that goes by the zone's own answers asks the new ones.
+    const asked = async (at: string, ...question: string[]): Promise<string> => (await dig(at, [...question, '+short', '+norecurse'])).stdout.trim();
+    expect(await asked(real.oldAddress(DOMAIN), `www.${DOMAIN.name}`, 'A')).toBe('192.0.2.80');
+    expect((await dig(PARENT, [DOMAIN.name, 'NS', '+norecurse'])).stdout).toContain(real.oldName(DOMAIN));
+    expect(['192.0.2.80', '203.0.113.80']).toContain(await real.answer(`www.${DOMAIN.name}`));
     await real.switched(DOMAIN, driver);
     const settled = await driver.done('settle');
     expect(await real.answer(`www.${DOMAIN.name}`)).toBe('203.0.113.80');

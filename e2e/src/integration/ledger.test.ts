@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
-import { LedgerPage, joinedLedger } from '@wanderon/contract';
+import { LedgerPage, MoveView, joinedLedger } from '@wanderon/contract';
 import knex, { Knex } from 'knex';
 import { Api, ApiError } from '../../../command/src/api';
 import { ROOT } from '../../../command/src/processes';
@@ -13,6 +13,7 @@ const ROWS = 1203;
 describe('a large ledger', () => {
   const server = new ServerUnderTest({ WANDERON_ROOT_HINTS: join(ROOT, 'e2e/corpus/hints') });
   let leg: string;
+  let move: string;
   let rows: LargeLedger['rows'];
   let database: Knex;
   let api: Api;
@@ -27,7 +28,7 @@ describe('a large ledger', () => {
     await server.open();
     api = await server.signIn('admin');
     database = knex({ client: 'pg', connection: server.database });
-    ({ leg, rows } = await insertLedger(database, ROWS));
+    ({ leg, move, rows } = await insertLedger(database, ROWS));
   });
   afterAll(async () => {
     await database.destroy();
@@ -103,6 +104,47 @@ describe('a large ledger', () => {
     expect(rulings.find((one) => one.id === rows[1]!.id)!.ruling).toBe('carry');
     for (const body of [{ rows: [], ruling: 'drop' }, { rows: [rows[1]!.id], ruling: 'new' }, { ruling: 'drop' }])
       await expect(api.call('PUT', `/api/legs/${leg}/rulings`, body)).rejects.toMatchObject({ status: 400 });
+  });
+
+  /** What stands beside the alias: an address, and a remark on both that stops the move. */
+  const beside = async (): Promise<LedgerPage['remarks'][number] | undefined> =>
+    joinedLedger(await pages(2000)).remarks.find((one) => one.code === 'alias-beside-data');
+  const of = ({ owner, type, code }: LedgerPage['remarks'][number]) => ({ owner, type, code });
+  const refused = (asking: Promise<unknown>): Promise<number> =>
+    asking.then(
+      () => 200,
+      (error: unknown) => (error as ApiError).status,
+    );
+  const stops = async (): Promise<number> => (await api.call<MoveView>('GET', `/api/moves/${move}`)).legs[0]!.counts.stops;
+
+  it('lets a remark be with a reason, until its cause changes', async () => {
+    const remark = (await beside())!;
+    expect([remark.waived, await stops()]).toEqual([null, 1]);
+    expect(await refused(api.call('POST', `/api/legs/${leg}/remarks`, { ...of(remark), fact: remark.fact, reason: ' ' }))).toBe(400);
+    expect(await refused(api.call('POST', `/api/legs/${leg}/remarks`, { ...of(remark), fact: 'other', reason: 'it is known' }))).toBe(409);
+    await api.call('POST', `/api/legs/${leg}/remarks`, { ...of(remark), fact: remark.fact, reason: 'the panel takes it' });
+    expect([(await beside())!.waived, await stops()]).toEqual(['the panel takes it', 0]);
+    // Another alias is another matter; as it was, it was let be.
+    await api.call('PUT', `/api/legs/${leg}/rulings/${rows[ALIAS]!.id}`, { ruling: 'repoint', data: 'name-2' });
+    expect([(await beside())!.waived, await stops()]).toEqual([null, 1]);
+    await api.call('POST', `/api/legs/${leg}/undo`);
+    expect([(await beside())!.waived, await stops()]).toEqual(['the panel takes it', 0]);
+    await api.call('POST', `/api/legs/${leg}/remarks`, { ...of(remark), fact: remark.fact, reason: null });
+    expect([(await beside())!.waived, await stops()]).toEqual([null, 1]);
+  });
+
+  it('makes the fix that was shown, as one decision, and no other', async () => {
+    const remark = (await beside())!;
+    const [keep, without] = remark.fixes;
+    expect(keep!.rows).toEqual([{ owner: rows[ALIAS]!.owner, type: 'A', before: ['192.0.2.7'], after: null }]);
+    expect(await refused(api.call('POST', `/api/legs/${leg}/mend`, { ...of(remark), fix: 'another' }))).toBe(409);
+    expect(await refused(api.call('POST', `/api/legs/${leg}/mend`, { ...of(remark), code: 'nothing', fix: keep!.key }))).toBe(404);
+    await api.call('POST', `/api/legs/${leg}/mend`, { ...of(remark), fix: without!.key });
+    expect([await beside(), await stops()]).toEqual([undefined, 0]);
+    // It was made: what was shown does not fit any more.
+    expect(await refused(api.call('POST', `/api/legs/${leg}/mend`, { ...of(remark), fix: keep!.key }))).toBe(404);
+    await api.call('POST', `/api/legs/${leg}/undo`);
+    expect(await beside()).toEqual(remark);
   });
 
   it('refuses to go on after a row that is gone, and pages without end', async () => {

@@ -56,7 +56,26 @@ export const rulingSchema = z.object({
 });
 export type RulingView = z.infer<typeof rulingSchema>;
 
-export const remarkSchema = z.object({ owner: z.string(), type: z.string(), weight: z.enum(['stop', 'look']), code: z.string(), text: z.string() });
+export const remarkSchema = z.object({
+  owner: z.string(),
+  type: z.string(),
+  weight: z.enum(['stop', 'look']),
+  code: z.string(),
+  text: z.string(),
+  /** What it rests on; another word once that is otherwise. */
+  fact: z.string(),
+  /** Why somebody let it be; null where nobody did. */
+  waived: z.string().nullable(),
+  /** What would mend it, the likeliest first, as rows before and after; null: not in the plan. */
+  fixes: z.array(
+    z.object({
+      key: z.string(),
+      text: z.string(),
+      rows: z.array(z.object({ owner: z.string(), type: z.string(), before: z.array(z.string()).nullable(), after: z.array(z.string()).nullable() })),
+    }),
+  ),
+});
+export type RemarkView = z.infer<typeof remarkSchema>;
 
 /** How each server of the new host answers, held against the plan. `extras`: what stands there that the plan does not name. */
 export const servedSchema = z.object({
@@ -271,3 +290,11 @@ export const waiveSchema = z.object({
   reason: z.string().trim().min(3, 'Say why, in a few words.').max(2000).nullable(),
 });
 export type WaiveInput = z.infer<typeof waiveSchema>;
+
+const remarkOf = { owner: z.string().max(1100), type: z.string().max(20), code: z.string().max(60) };
+/** `fact`: what the remark that the person saw rests on. `reason` null: no longer let be. */
+export const letBeSchema = z.object({ ...remarkOf, fact: waiveSchema.shape.facts, reason: waiveSchema.shape.reason });
+export type LetBeInput = z.infer<typeof letBeSchema>;
+/** `fix`: the key of the fix that the person saw. */
+export const mendSchema = z.object({ ...remarkOf, fix: z.string().max(100) });
+export type MendInput = z.infer<typeof mendSchema>;

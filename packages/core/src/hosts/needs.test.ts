@@ -95,7 +95,7 @@ describe('what a web host asks for', () => {
     expect(bare.ok && bare.data).toBe('"say \\"hello\\""');
     expect(quoted.ok && quoted.data).toBe('"say" "hello"');
     const long = give('token', 'x'.repeat(450));
-    expect(long.ok && long.data.split('" "').map((part) => part.replace(/"/g, '').length)).toEqual([200, 200, 50]);
+    expect(long.ok && long.data.split('" "').map((part) => part.replace(/"/g, '').length)).toEqual([255, 195]);
     expect(give('token', '   ')).toMatchObject({ ok: false });
     expect(give('address', '203.0.113.999')).toMatchObject({ ok: false });
     expect(give('address', 'not an address')).toMatchObject({ ok: false });

@@ -1,3 +1,4 @@
+import { quotedText } from '../dns/quotedText';
 import { Name } from '../dns/name';
 import { RRsetText, rrsetFromText, rrsetToText } from '../dns/record';
 import { LegPlan, SetKey, keyOfRow, setKey } from '../move/plan';
@@ -137,7 +138,7 @@ export function givenRow(plan: Pick<LegPlan, 'zone' | 'newWeb' | 'met'>, rows: r
   const text = typed.trim();
   if (text === '') return { ok: false, problem: 'The value is empty.' };
   const quotes = requirement.type === 'TXT' && !text.startsWith('"');
-  const data = quotes ? (text.match(/.{1,200}/gs) ?? []).map((part) => `"${part.replace(/["\\]/g, '\\$&')}"`).join(' ') : text;
+  const data = quotes ? quotedText(text) : text;
   let set: RRsetText;
   try {
     set = required(plan.zone, { ...requirement, data: '' }, data)!;

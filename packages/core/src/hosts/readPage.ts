@@ -1,3 +1,4 @@
+import { quotedText } from '../dns/quotedText';
 import { isIpv4, isIpv6 } from '../dns/address';
 import { PageLabel, labelOf } from './pageLabels';
 import { PageLine, pageLines } from './pageLines';
@@ -332,7 +333,7 @@ function dataOf(type: string, text: string, priority: string | undefined): strin
       return target && number !== undefined && /^\d{1,5}$/.test(number) ? `${number} ${target}` : undefined;
     }
     case 'TXT':
-      return value === '' ? undefined : (value.match(/.{1,255}/gs) ?? []).map((part) => `"${part.replace(/["\\]/g, '\\$&')}"`).join(' ');
+      return value === '' ? undefined : quotedText(value);
     case 'CAA': {
       const parts = /^(\d{1,3})\s+(issue|issuewild|iodef)\s+"?([^"]+)"?$/.exec(value);
       return parts ? `${parts[1]!} ${parts[2]!} "${parts[3]!}"` : undefined;

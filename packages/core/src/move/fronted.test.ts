@@ -1,3 +1,4 @@
+import { checkInput } from '../testing/planLine';
 import { Fronting, FrontingWish } from '../hosts/fronting';
 import { plainRequirement } from '../hosts/requirement';
 import { HostKnowledge } from '../rebuild/host';
@@ -190,8 +191,8 @@ describe('a change in place behind the same edge', () => {
 it('questions an edge that asks without TLS in front of a web host that sends that to HTTPS', () => {
   const of = (how: 'plain' | 'encrypted' | 'unknown', forcesHttps: boolean, state: Fronting): string[] =>
     edgeInCircle({
-      ...{ zone: plan.zone, rulings: WITH_SHOP, oldWeb: [], fronted: [], lacks: [], leaves: undefined },
-      edge: { how, web: web('either', { forcesHttps }), fronting: said(['www.zone.test.', state], [SHOP, state], ['mail.zone.test.', state]) },
+      ...checkInput(plan.zone, WITH_SHOP, { newWeb: web('either', { forcesHttps }) }),
+      edge: { how, fronting: said(['www.zone.test.', state], [SHOP, state], ['mail.zone.test.', state]) },
     }).map((one) => `${one.owner} ${one.type}`);
   expect(of('plain', true, 'on')).toEqual(['www.zone.test. A', `${SHOP} CNAME`]);
   expect(of('plain', true, 'later')).toHaveLength(2);

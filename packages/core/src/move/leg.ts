@@ -1,7 +1,6 @@
 import { checkRulings } from '../rebuild/checks';
 import { isChanging } from '../rebuild/ruling';
 import { earlySets } from '../hosts/needs';
-import { Remark } from '../rebuild/checks/check';
 import { Instant } from '../timetable/instant';
 import { legTimes } from '../timetable/legTimes';
 import { setsToLower } from '../timetable/lowering';
@@ -13,6 +12,7 @@ import { isByHand } from './byHand';
 import { inScope } from './scope';
 import { fingerprint } from './fingerprint';
 import { frontingOf } from './fronted';
+import { LegRemark, withWaivers, withinScope } from './legRemarks';
 import { LegPlan, SetKey } from './plan';
 import { Said } from './said';
 import { Seen } from './seen';
@@ -97,13 +97,21 @@ export class Leg {
     );
   }
 
-  get remarks(): readonly Remark[] {
-    const { zone, rulings, oldWeb, fronted, scope, kind, newHost, oldHost, isBack } = this.plan;
+  /** What the checks say of the plan, those that somebody let be included. */
+  get remarks(): readonly LegRemark[] {
+    const { zone, rulings, oldWeb, newWeb, fronted, scope, kind, newHost, oldHost, isBack } = this.plan;
     // Where the zone stays, what it holds it can hold.
     const lacks = kind === 'delegation' ? (newHost?.lacks ?? []) : [];
     const leaves = kind === 'delegation' && !isBack && oldHost ? { name: oldHost.name, forwards: oldHost.habits?.forwards ?? [] } : undefined;
-    const edge = { fronting: frontingOf(this.plan), how: newHost?.habits?.edge ?? 'unknown', web: this.plan.newWeb };
-    return this.once('remarks', () => checkRulings({ zone, rulings, oldWeb, fronted, lacks, leaves, edge }).filter((one) => inScope(scope, one.owner)));
+    const edge = { fronting: frontingOf(this.plan), how: newHost?.habits?.edge ?? 'unknown' };
+    return this.once('remarks', () => {
+      const remarks = checkRulings({ zone, rulings, oldWeb, newWeb, fronted, lacks, leaves, edge }).filter((one) => inScope(scope, one.owner));
+      return withWaivers(
+        remarks.map((one) => withinScope(one, scope)),
+        rulings,
+        this.said.waived,
+      );
+    });
   }
 
   /** What lookouts are asked now. */

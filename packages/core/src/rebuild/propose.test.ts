@@ -1,3 +1,4 @@
+import { checkInput } from '../testing/planLine';
 import { Name } from '../dns/name';
 import { RRsetText, rrsetFromText } from '../dns/record';
 import { checkRulings } from './checks';
@@ -101,9 +102,7 @@ describe('checks', () => {
     reason: '',
   });
   const codes = (...rulings: Ruling[]): string[] =>
-    checkRulings({ zone, rulings, oldWeb: [oldWeb], fronted: [], lacks: [], leaves: undefined, edge: undefined }).map(
-      (remark) => `${remark.weight} ${remark.code}`,
-    );
+    checkRulings(checkInput(zone, rulings, { oldWeb: [oldWeb] })).map((remark) => `${remark.weight} ${remark.code}`);
 
   it.each<[string, Ruling[], string[]]>([
     ['an alias at the apex', [ruling('repoint', text('@', 'CNAME', 'a.example.'))], ['stop alias-at-apex']],

@@ -1,3 +1,4 @@
+import { checkInput } from '../testing/planLine';
 import { Name } from '../dns/name';
 import { rrsetFromText } from '../dns/record';
 import { checkRulings } from './checks';
@@ -34,17 +35,9 @@ describe('a zone that starts from nothing', () => {
       'choir.example. A new 203.0.113.90',
       'www.choir.example. A new 203.0.113.90',
     ]);
-    expect(
-      checkRulings({
-        zone: ZONE,
-        rulings: proposeFresh(ZONE, [], { newDns, newWeb: web(), declineMail: true }),
-        oldWeb: [],
-        fronted: [],
-        lacks: [],
-        leaves: undefined,
-        edge: undefined,
-      }).filter((one) => one.weight === 'stop'),
-    ).toEqual([]);
+    expect(checkRulings(checkInput(ZONE, proposeFresh(ZONE, [], { newDns, newWeb: web(), declineMail: true }))).filter((one) => one.weight === 'stop')).toEqual(
+      [],
+    );
   });
 
   it('carries nothing of a registrar’s parking, its wildcard neither', () => {

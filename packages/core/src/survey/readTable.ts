@@ -1,3 +1,4 @@
+import { quotedText } from '../dns/quotedText';
 import { Name, NameError } from '../dns/name';
 import { parseRdata } from '../dns/rdata';
 import { ResourceRecord } from '../dns/record';
@@ -344,6 +345,5 @@ function targetText(target: string, zone: Name, guesses: string[]): string {
 function quoted(value: string): string {
   if (/^"(?:[^"\\]|\\.)*"(\s+"(?:[^"\\]|\\.)*")*$/.test(value)) return value;
   const plain = value.replace(/^"([\s\S]*)"$/, '$1');
-  const parts = plain.match(/[\s\S]{1,200}/g) ?? [''];
-  return parts.map((part) => `"${part.replace(/[\\"]/g, (character) => `\\${character}`)}"`).join(' ');
+  return quotedText(plain);
 }

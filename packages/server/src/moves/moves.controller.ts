@@ -31,6 +31,8 @@ import {
   panelShownSchema,
   typedSchema,
   waysComparedSchema,
+  letBeSchema,
+  mendSchema,
   waiveSchema,
 } from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
@@ -40,6 +42,7 @@ import { Allow, Caller, Person } from '../people/allow';
 import { ChoosingService } from './choosing.service';
 import { MoveStore } from './move.store';
 import { MoveService } from './moves.service';
+import { RemarkService } from './remarks.service';
 import { WaysService } from './ways.service';
 import { MoveViews } from './moves.view';
 
@@ -59,6 +62,8 @@ class NewRulingDto extends createZodDto(newRulingSchema) {}
 class ApproveDto extends createZodDto(approveSchema) {}
 class TakeWayDto extends createZodDto(takeWaySchema) {}
 class WaiveDto extends createZodDto(waiveSchema) {}
+class LetBeDto extends createZodDto(letBeSchema) {}
+class MendDto extends createZodDto(mendSchema) {}
 class EditRulingsDto extends createZodDto(editRulingsSchema) {}
 class FrontingDto extends createZodDto(frontingSchema) {}
 class PanelShownDto extends createZodDto(panelShownSchema) {}
@@ -74,6 +79,7 @@ export class MovesController {
     private readonly service: MoveService,
     private readonly choosing: ChoosingService,
     private readonly ways: WaysService,
+    private readonly remarks: RemarkService,
     private readonly store: MoveStore,
     private readonly views: MoveViews,
     private readonly events: EventStore,
@@ -287,5 +293,21 @@ export class MovesController {
   @ZodResponse({ type: ActedDto, description: 'Lets a line of the gate pass with a reason, or takes that back.' })
   async waive(@Param('leg') leg: string, @Body() input: WaiveDto, @Person() person: Caller): Promise<Acted> {
     return this.ways.waive(leg, input, person);
+  }
+
+  @Post('legs/:leg/mend')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Makes a fix that a remark offers, as one decision.' })
+  async mend(@Param('leg') leg: string, @Body() input: MendDto, @Person() person: Caller): Promise<Acted> {
+    return this.remarks.mend(leg, input, person);
+  }
+
+  @Post('legs/:leg/remarks')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Lets a remark be with a reason, until its cause changes, or takes that back.' })
+  async letBe(@Param('leg') leg: string, @Body() input: LetBeDto, @Person() person: Caller): Promise<Acted> {
+    return this.remarks.letBe(leg, input, person);
   }
 }

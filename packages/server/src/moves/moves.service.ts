@@ -18,6 +18,7 @@ import {
   isDone,
   isFirstUse,
   newRow,
+  openStops,
   passes,
   readDomain,
   redoable,
@@ -191,7 +192,7 @@ export class MoveService {
     return this.acts.act(legId, person, async ({ leg, decide }) => {
       if (!leg.leg.plan.chosen) throw new NotNow('Choose where it goes first.', { kept: KEPT });
       if (leg.leg.plan.kind === 'repoint') throw new NotNow('The zone stays where it is: nothing is pushed.', { kept: KEPT });
-      const stop = leg.leg.remarks.find((remark) => remark.weight === 'stop');
+      const [stop] = openStops(leg.leg.remarks);
       if (stop) throw new NotNow(`${stop.owner} ${stop.type}: ${stop.text}`, { kept: KEPT });
       if (isDone(leg.leg, 'push')) throw new NotNow('This was done already.', { kept: KEPT });
       if (leg.said.pushed && stepOf(leg.leg, 'push')!.standing.state !== 'stopped') throw new NotNow('This was decided already.', { kept: KEPT });

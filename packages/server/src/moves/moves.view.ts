@@ -1,10 +1,24 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { Host, HorizonsView, LedgerPage, LegView, MoveSummary, MoveView, ServedView, WatchView, ledgerQuerySchema, moveQuerySchema } from '@wanderon/contract';
+import {
+  Host,
+  HorizonsView,
+  LedgerPage,
+  LegView,
+  MoveSummary,
+  MoveView,
+  RemarkView,
+  ServedView,
+  WatchView,
+  ledgerQuerySchema,
+  moveQuerySchema,
+} from '@wanderon/contract';
 import {
   Leg,
+  LegRemark,
   Line,
   ParentSight,
   RRsetText,
+  Ruling,
   SAYS_LITTLE,
   Step,
   Waiver,
@@ -12,18 +26,22 @@ import {
   askingHosts,
   decisionWords,
   factsOf,
+  fixKey,
   frontQuestions,
   frontingOfRows,
   gateOf,
   hostChanges,
   isByHand,
+  isOpen,
   keyOfRow,
   needsOf,
   oldShare,
+  openStops,
   ownerOf,
   passes,
   publishesNew,
   readBack,
+  rowAt,
   redoable,
   sameNameSet,
   setKey,
@@ -152,7 +170,7 @@ export class MoveViews {
         decidedBy: row.decidedBy ? (people.get(row.decidedBy) ?? null) : null,
         fronting: fronting(row),
       })),
-      remarks: leg.remarks.filter(({ owner, type }) => isHere(setKey(owner, type))),
+      remarks: leg.remarks.filter(({ owner, type }) => isHere(setKey(owner, type))).map((remark) => remarkView(remark, leg.plan.rulings)),
       served: chosen && leg.seen.looked[leg.plan.kind === 'repoint' ? 'old' : 'new'] !== undefined ? servedView(leg, isHere) : null,
       shown: first ? (said.shown?.map((set) => ({ ...set, data: [...set.data] })) ?? null) : null,
       purposes: first ? saidOfSurvey(stands).purposes : [],
@@ -284,8 +302,8 @@ function legView(loaded: LoadedLeg, people: ReadonlyMap<string, string>, sent: r
       repoint: count('repoint'),
       drop: count('drop'),
       new: count('new'),
-      remarks: leg.remarks.length,
-      stops: leg.remarks.filter((remark) => remark.weight === 'stop').length,
+      remarks: leg.remarks.filter(isOpen).length,
+      stops: openStops(leg.remarks).length,
     },
     seen: { tl: times?.tl.all ?? null, ts: times?.ts ?? null, t0: times?.t0 ?? null, te: times?.te.all ?? null },
     plannedSwitch: leg.said.plannedSwitch,
@@ -393,4 +411,25 @@ function servedView(leg: Leg, isHere: (key: string) => boolean): ServedView {
         };
       }),
   };
+}
+
+function remarkView({ fixes, waived, ...remark }: LegRemark, rulings: readonly Ruling[]): RemarkView {
+  return {
+    ...remark,
+    waived: waived ?? null,
+    fixes: fixes.map((fix) => ({
+      key: fixKey(fix),
+      text: fix.text,
+      rows: fix.rows.map(({ owner, type, row }) => ({
+        owner,
+        type,
+        before: dataOf(rowAt(rulings, owner, type)?.planned),
+        after: dataOf(row?.planned),
+      })),
+    })),
+  };
+}
+
+function dataOf(set: RRsetText | undefined): string[] | null {
+  return set ? [...set.data] : null;
 }

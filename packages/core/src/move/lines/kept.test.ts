@@ -9,12 +9,17 @@ import { stepOf } from '../steps';
 const drops: LegPlan['oldHost'] = { name: 'Old DNS', keyed: true, fronts: [], habits: { ...USUAL_HABITS, afterLeaving: 'drops' } };
 
 /** Served and lowered, before the switch. */
-function ready(old: ZoneSight, more: Partial<LegPlan> = {}, done: readonly string[] = ['lower', 'push']): Leg {
+function ready(
+  old: ZoneSight,
+  more: Partial<LegPlan> = {},
+  done: readonly string[] = ['lower', 'push'],
+  parent = rows('a.nic.test.', '192.0.2.53', [0, 9000, published(OLD)]),
+): Leg {
   const now = 9000;
   const told = {
     now,
     plan: { oldHost: drops, ...more },
-    parent: rows('a.nic.test.', '192.0.2.53', [0, now, published(OLD)]),
+    parent,
     zones: [
       ...plan.oldServers.flatMap(({ server, address }) => rows(server, address, [0, 100, answers(3600)], [200, now, old])),
       ...plan.newServers.flatMap(({ server, address }) => rows(server, address, [0, now, planned()])),
@@ -41,6 +46,20 @@ describe('an old host that drops a zone once the domain is delegated elsewhere',
     expect([stepOf(early, 'lowered')!.standing.state, stepOf(early, 'turn')!.standing.state]).toEqual(['doing', 'waiting']);
     const unserved = ready(answers(300), {}, ['lower']);
     expect(stepOf(unserved, 'turn')!.standing.state).toBe('waiting');
+  });
+
+  it('is not turned while validating resolvers hold a DS: those that go by its answers would ask servers with other keys', () => {
+    const ds = ['1 13 2 aa'];
+    const signed = (last: readonly string[]): Leg =>
+      ready(
+        answers(300),
+        {},
+        ['lower', 'push'],
+        rows('a.nic.test.', '192.0.2.53', [0, 8700, published(OLD, { ds: [...ds], dsTtl: 86_400 })], [8800, 9000, published(OLD, { ds: [...last] })]),
+      );
+    expect(stepOf(signed(ds), 'turn')!.standing.state).toBe('waiting');
+    // It is gone, and may be remembered for a day.
+    expect([stepOf(signed([]), 'ds-gone')!.standing.state, stepOf(signed([]), 'turn')!.standing.state]).toEqual(['doing', 'waiting']);
   });
 
   it('says nothing of a host that keeps it, of records in place, of a way back', () => {

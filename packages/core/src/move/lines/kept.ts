@@ -19,8 +19,8 @@ export const kept: LineRule = (leg) => {
     'kept',
     holds,
     holds
-      ? `The old zone at ${host} is turned: its own answers lead to the new servers.`
-      : `${host} drops the zone once the domain is delegated elsewhere: turn the old zone first.`,
+      ? `The old zone at ${host} is turned: its own answers lead to the new servers, and resolvers that go by them ask there already.`
+      : `${host} drops the zone once the domain is delegated elsewhere: turn the old zone first. Resolvers that go by its own answers ask the new servers from then on.`,
     {
       evidence: holds
         ? 'Whom the parent led there before the switch still asks there until its referral has run out.'

@@ -9,9 +9,10 @@ export const turn: StepRule = {
   chapter: 'switch',
   title: 'Turn the old zone',
   label: 'old zone turned',
-  after: ['switch', 'served', 'lowered'],
+  after: ['switch', 'served', 'lowered', 'ds-gone'],
+  // Turning leads resolvers that go by the zone's own answers to the new servers: before the switch, it needs what the switch needs.
   // Where the host takes the zone late, nobody is led there before it is there; where the old one drops it, it is turned before the switch.
-  skips: (plan) => (isLate(plan) ? ['lowered'] : dropsZone(plan) ? ['switch'] : ['served', 'lowered']),
+  skips: (plan) => (isLate(plan) ? ['lowered', 'ds-gone'] : dropsZone(plan) ? ['switch'] : ['served', 'lowered', 'ds-gone']),
   by: 'decided',
   counts: 'done',
   applies: (plan) => plan.kind === 'delegation' && !isFirstUse(plan),

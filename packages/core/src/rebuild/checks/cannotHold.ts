@@ -1,3 +1,4 @@
+import { fixedAway } from '../fix';
 import { Check, remark } from './check';
 
 /** Sets that the panel of the DNS host has no type for: they are lost there, unless it takes them some other way. */
@@ -5,5 +6,7 @@ export const cannotHold: Check = ({ rulings, lacks }) =>
   rulings
     .filter((ruling) => ruling.planned !== undefined && lacks.includes(ruling.type))
     .map((ruling) =>
-      remark(ruling, 'stop', 'cannot-hold', `Its new DNS host cannot hold ${ruling.type} records: drop it knowing what it was for, or choose another host.`),
+      remark(ruling, 'stop', 'cannot-hold', `Its new DNS host cannot hold ${ruling.type} records: drop it knowing what it was for, or choose another host.`, [
+        { text: 'Take it out.', rows: [fixedAway(ruling)] },
+      ]),
     );

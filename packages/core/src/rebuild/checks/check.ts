@@ -2,6 +2,7 @@ import { Name } from '../../dns/name';
 import { Edge, Fronting } from '../../hosts/fronting';
 import { RRsetText } from '../../dns/record';
 import { HostKnowledge } from '../host';
+import { Fix } from '../fix';
 import { Ruling } from '../ruling';
 
 /** A remark about one row of the ledger. `stop` keeps the gate shut, `look` asks for a second look. */
@@ -11,6 +12,8 @@ export interface Remark {
   readonly weight: 'stop' | 'look';
   readonly code: string;
   readonly text: string;
+  /** What would mend it, the likeliest first. */
+  readonly fixes: readonly Fix[];
 }
 
 export interface CheckInput {
@@ -24,11 +27,20 @@ export interface CheckInput {
   /** The DNS host that is left, with its services that forward mail or visitors and end with the zone. */
   readonly leaves: { readonly name: string; readonly forwards: readonly string[] } | undefined;
   /** How names are fronted at the DNS host, and how its edge reaches the web host. */
-  readonly edge: { readonly fronting: ReadonlyMap<string, Fronting>; readonly how: Edge; readonly web: HostKnowledge | undefined } | undefined;
+  readonly edge: { readonly fronting: ReadonlyMap<string, Fronting>; readonly how: Edge } | undefined;
+  /** The web host to which the website goes, where one is chosen. */
+  readonly newWeb: HostKnowledge | undefined;
 }
 
 export type Check = (input: CheckInput) => Remark[];
 
-export function remark(ruling: Pick<Ruling, 'owner' | 'type'>, weight: Remark['weight'], code: string, text: string): Remark {
-  return { owner: ruling.owner, type: ruling.type, weight, code, text };
+/** `fixes`: those that are known; what cannot be mended so is undefined. */
+export function remark(
+  ruling: Pick<Ruling, 'owner' | 'type'>,
+  weight: Remark['weight'],
+  code: string,
+  text: string,
+  fixes: readonly (Fix | undefined)[] = [],
+): Remark {
+  return { owner: ruling.owner, type: ruling.type, weight, code, text, fixes: fixes.filter((fix): fix is Fix => fix !== undefined) };
 }

@@ -1,3 +1,4 @@
+import { fixedAway } from '../fix';
 import { Name } from '../../dns/name';
 import { namesIn } from '../../dns/rdata';
 import { rrsetRead } from '../../dns/record';
@@ -21,7 +22,13 @@ export const dangling: Check = (input) => {
       const leads = asked.some((one) => one.referral !== undefined || one.answers.length > 0);
       // What carries keys, policies or proofs leads to texts.
       const texts = ruling.type === 'CNAME' && zone.ask(target, TYPE_CODES.TXT).answers.length > 0;
-      return leads || texts ? [] : [remark(ruling, 'look', 'dangling', `${target.toString()} is not in the plan: this leads nowhere.`)];
+      return leads || texts
+        ? []
+        : [
+            remark(ruling, 'look', 'dangling', `${target.toString()} is not in the plan: this leads nowhere.`, [
+              set.data.length === 1 ? { text: 'Take it out.', rows: [fixedAway(ruling)] } : undefined,
+            ]),
+          ];
     });
   });
 };

@@ -4,9 +4,9 @@ import { Check, remark } from './check';
  * The DNS host's edge reaches the web host without TLS, and the web host sends whoever comes without it to HTTPS, which is the edge again:
  * visitors go in a circle (RFC 9110 §15.4 leaves it to them to notice).
  */
-export const edgeInCircle: Check = ({ rulings, edge }) => {
-  if (edge?.how !== 'plain' || !edge.web?.forcesHttps) return [];
-  const { addresses, aliasTarget, name } = edge.web;
+export const edgeInCircle: Check = ({ rulings, edge, newWeb }) => {
+  if (edge?.how !== 'plain' || !newWeb?.forcesHttps) return [];
+  const { addresses, aliasTarget, name } = newWeb;
   return rulings.flatMap((ruling) => {
     const state = edge.fronting.get(ruling.owner.toLowerCase());
     if (!ruling.planned || state === undefined || state === 'off') return [];

@@ -1,21 +1,12 @@
 import { Name } from '../../dns/name';
-import { ruling } from '../../testing/moving';
+import { checkInput, planLine } from '../../testing/planLine';
 import { forwardingEnds } from './forwardingEnds';
 
-const input = (forwards: readonly string[]) => ({
-  zone: Name.parse('zone.test.'),
-  rulings: [
-    ruling('zone.test.', 'MX', 'carry', 3600, ['10 mx.forward.old.test.'], ['10 mx.forward.old.test.']),
-    ruling('go.zone.test.', 'A', 'carry', 3600, ['198.51.100.70'], ['198.51.100.70']),
-    ruling('left.zone.test.', 'A', 'drop', 3600, ['198.51.100.71'], undefined),
-    ruling('www.zone.test.', 'A', 'carry', 3600, ['198.51.100.90'], ['198.51.100.90']),
-  ],
-  oldWeb: [],
-  fronted: [],
-  lacks: [],
-  leaves: { name: 'Old DNS', forwards },
-  edge: undefined,
-});
+const ZONE = Name.parse('zone.test.');
+const ROWS = ['carry @ MX 10 mx.forward.old.test.', 'carry go A 198.51.100.70', 'drop left A 198.51.100.71', 'carry www A 198.51.100.90'].map((line) =>
+  planLine(ZONE, line),
+);
+const input = (forwards: readonly string[]) => checkInput(ZONE, ROWS, { leaves: { name: 'Old DNS', forwards } });
 
 it('says which rows lead to a service of the old host that ends with its zone, and of no others', () => {
   const found = forwardingEnds(input(['forward.old.test', '198.51.100.64/28']));

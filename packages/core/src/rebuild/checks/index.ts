@@ -1,6 +1,7 @@
 import { addressFamilies } from './addressFamilies';
 import { aliasAtApex } from './aliasAtApex';
 import { aliasBesideData } from './aliasBesideData';
+import { aliasLoop } from './aliasLoop';
 import { apexAndWww } from './apexAndWww';
 import { automation } from './automation';
 import { cannotHold } from './cannotHold';
@@ -21,6 +22,7 @@ import { mailTarget } from './mailTarget';
 import { mtaStsMoves } from './mtaStsMoves';
 import { oddName } from './oddName';
 import { proofGone } from './proofGone';
+import { serviceGone } from './serviceGone';
 import { specialAddress } from './specialAddress';
 import { spfMoves } from './spfMoves';
 import { spfRecord } from './spfRecord';
@@ -33,6 +35,7 @@ const CHECKS: readonly Check[] = [
   addressFamilies,
   aliasAtApex,
   aliasBesideData,
+  aliasLoop,
   apexAndWww,
   automation,
   cannotHold,
@@ -52,6 +55,7 @@ const CHECKS: readonly Check[] = [
   mtaStsMoves,
   oddName,
   proofGone,
+  serviceGone,
   specialAddress,
   spfMoves,
   spfRecord,

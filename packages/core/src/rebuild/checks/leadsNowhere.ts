@@ -1,3 +1,7 @@
+import { HostKnowledge } from '../host';
+import { Ruling } from '../ruling';
+import { Fix, fixedTo } from '../fix';
+import { addressesFor } from '../toNewWeb';
 import { Name } from '../../dns/name';
 import { TYPE_CODES } from '../../dns/typeNames';
 import { isLead } from '../leads';
@@ -17,6 +21,17 @@ export const leadsNowhere: Check = (input) => {
     const name = Name.parse(ruling.owner);
     if ([TYPE_CODES.A, TYPE_CODES.AAAA].some((type) => plannedZone(input).ask(name, type).answers.length > 0)) return [];
     told.add(owner);
-    return [remark(ruling, 'stop', 'leads-nowhere', 'This name leads to the website, and nowhere in the plan: give it the addresses of the new web host.')];
+    return [
+      remark(ruling, 'stop', 'leads-nowhere', 'This name leads to the website, and nowhere in the plan: give it the addresses of the new web host.', [
+        input.newWeb && led(input.rulings, ruling, input.newWeb),
+      ]),
+    ];
   });
 };
+
+function led(rulings: readonly Ruling[], { owner, type }: Ruling, newWeb: HostKnowledge): Fix | undefined {
+  const text = `Lead it to ${newWeb.name}.`;
+  if (type === 'CNAME' && newWeb.aliasTarget) return { text, rows: [fixedTo(rulings, owner, type, [newWeb.aliasTarget])] };
+  const families = (['A', 'AAAA'] as const).filter((one) => addressesFor(newWeb, one).length > 0);
+  return families.length > 0 ? { text, rows: families.map((one) => fixedTo(rulings, owner, one, addressesFor(newWeb, one))) } : undefined;
+}

@@ -1,10 +1,11 @@
+import { toNewWeb } from '../toNewWeb';
 import { Name } from '../../dns/name';
 import { namesIn } from '../../dns/rdata';
 import { rrsetRead } from '../../dns/record';
 import { Check, remark } from './check';
 
 /** A carried record still leads to the old web host, which will be shut down. */
-export const leftAtOldHost: Check = ({ rulings, oldWeb }) => {
+export const leftAtOldHost: Check = ({ rulings, oldWeb, newWeb }) => {
   const aliases = oldWeb.flatMap((host) => (host.aliasTarget ? [{ host, name: Name.parse(host.aliasTarget) }] : []));
   return rulings.flatMap((ruling) => {
     if (!ruling.planned || ruling.ruling === 'repoint') return [];
@@ -15,7 +16,8 @@ export const leftAtOldHost: Check = ({ rulings, oldWeb }) => {
     const set = rrsetRead(planned);
     const byAlias = aliases.find(({ name }) => set.data.some((data) => namesIn(set.type, data).some((target) => target.isAtOrBelow(name))));
     const host = byAddress ?? byAlias?.host;
-    return host ? [remark(ruling, 'look', 'left-at-old-host', `This still leads to ${host.name}.`)] : [];
+    const isOld = (data: string): boolean => oldWeb.some(({ addresses }) => addresses.includes(data));
+    return host ? [remark(ruling, 'look', 'left-at-old-host', `This still leads to ${host.name}.`, [newWeb && toNewWeb(rulings, ruling, isOld, newWeb)])] : [];
   });
 };
 

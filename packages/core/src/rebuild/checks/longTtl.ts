@@ -1,3 +1,4 @@
+import { Fix, fixedTo } from '../fix';
 import { Check, remark } from './check';
 
 /** Seconds: what changes and turns out wrong is remembered for so long. */
@@ -7,6 +8,11 @@ const DAY = 86_400;
 export const longTtl: Check = ({ rulings }) =>
   rulings.flatMap((ruling) => {
     if (!ruling.planned || ruling.ruling === 'carry') return [];
-    if (ruling.planned.ttl === 0) return [remark(ruling, 'look', 'ttl-zero', 'A TTL of 0 has every visitor’s resolver ask each time.')];
-    return ruling.planned.ttl > DAY ? [remark(ruling, 'look', 'ttl-long', 'Its TTL is more than a day: a mistake in it is remembered for so long.')] : [];
+    const { owner, type, data } = ruling.planned;
+    const lasting = (ttl: number, words: string): Fix => ({ text: `Give it ${words}.`, rows: [fixedTo(rulings, owner, type, data, ttl)] });
+    if (ruling.planned.ttl === 0)
+      return [remark(ruling, 'look', 'ttl-zero', 'A TTL of 0 has every visitor’s resolver ask each time.', [lasting(300, '5 minutes')])];
+    return ruling.planned.ttl > DAY
+      ? [remark(ruling, 'look', 'ttl-long', 'Its TTL is more than a day: a mistake in it is remembered for so long.', [lasting(3600, '1 hour')])]
+      : [];
   });

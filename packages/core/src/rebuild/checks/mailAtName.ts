@@ -1,3 +1,4 @@
+import { ownMailName } from '../ownMailName';
 import { readSpf } from '../../policy/spf';
 import { Check, CheckInput, remark } from './check';
 import { textsAt } from './textsAt';
@@ -16,6 +17,7 @@ export const mailAtName: Check = (input) => {
           'look',
           'mail-at-name',
           'There is no MX: mail for the domain goes to this address, which moves with the website. Give mail a name of its own that keeps the old one.',
+          [ownMailName(input.zone, input.rulings, moved.owner, moved.owner)],
         ),
       ]
     : [];

@@ -1,3 +1,4 @@
+import { fixedAsFound } from '../fix';
 import { Name } from '../../dns/name';
 import { TYPE_CODES } from '../../dns/typeNames';
 import { Check, remark } from './check';
@@ -17,6 +18,7 @@ export const mailGone: Check = (input) =>
         'look',
         'mail-gone',
         `Mail was taken for this name; without its MX ${led ? 'it is delivered to the name’s own address' : 'it comes back'}.`,
+        [{ text: 'Carry it.', rows: [fixedAsFound(ruling)!] }],
       ),
     ];
   });

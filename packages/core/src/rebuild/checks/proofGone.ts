@@ -1,3 +1,4 @@
+import { fixedTo } from '../fix';
 import { rrsetRead } from '../../dns/record';
 import { meaningsOf } from '../../survey/purpose';
 import { Check, remark } from './check';
@@ -14,6 +15,10 @@ export const proofGone: Check = ({ zone, rulings }) =>
       return meaningsOf(zone, [set]).get(set)!.purpose === 'verification';
     });
     return proofs.length > 0
-      ? [remark(ruling, 'look', 'proof-gone', `${proofs[0]!.slice(0, 60)} looks like a proof of ownership, and goes: is it still asked for?`)]
+      ? [
+          remark(ruling, 'look', 'proof-gone', `${proofs[0]!.slice(0, 60)} looks like a proof of ownership, and goes: is it still asked for?`, [
+            { text: 'Carry it.', rows: [fixedTo(rulings, ruling.owner, 'TXT', [...(planned?.data ?? []), ...proofs])] },
+          ]),
+        ]
       : [];
   });

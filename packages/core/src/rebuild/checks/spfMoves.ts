@@ -1,5 +1,11 @@
+import { quotedText } from '../../dns/quotedText';
+import { withSpfTerms } from '../../policy/spfText';
+import { Ruling } from '../ruling';
+import { Fix, fixedTo, rowAt } from '../fix';
 import { Name, NameError } from '../../dns/name';
-import { readSpf } from '../../policy/spf';
+import { isIpv4 } from '../../dns/address';
+import { inPrefix, parsePrefix } from '../../dns/prefix';
+import { SpfTerm, readSpf } from '../../policy/spf';
 import { movingNames } from '../leads';
 import { Check, remark } from './check';
 import { textsOf } from './textsAt';
@@ -10,10 +16,9 @@ export const spfMoves: Check = ({ rulings }) => {
   if (moving.size === 0) return [];
   return rulings.flatMap((ruling) =>
     textsOf(ruling).flatMap((text) => {
-      const names = (readSpf(text)?.terms ?? [])
-        .filter((term) => term.kind === 'mechanism' && term.name === 'a')
-        .map(({ value }) => nameOf(value, ruling.owner));
-      const moved = names.find((name) => name !== undefined && moving.has(name));
+      const terms = readSpf(text)?.terms ?? [];
+      const names = terms.filter((term) => term.kind === 'mechanism' && term.name === 'a').map(({ value }) => nameOf(value, ruling.owner));
+      const moved = names.find((name) => name !== undefined && moving.has(name) && !isNamed(terms, oldAddresses(rulings, name)));
       return moved
         ? [
             remark(
@@ -21,6 +26,7 @@ export const spfMoves: Check = ({ rulings }) => {
               'look',
               'spf-moves',
               `SPF lets the address of ${moved.replace(/\.$/, '')} send, and that moves with the website. If mail goes out from the old address, name that address.`,
+              [naming(rulings, ruling, text, moved)],
             ),
           ]
         : [];
@@ -41,4 +47,22 @@ function nameOf(value: string, owner: string): string | undefined {
     if (error instanceof NameError) return undefined;
     throw error;
   }
+}
+
+/** The SPF record that names the old addresses of the name which moves; undefined where they are not known. */
+function naming(rulings: readonly Ruling[], ruling: Ruling, text: string, moved: string): Fix | undefined {
+  const terms = oldAddresses(rulings, moved).map((address) => `${isIpv4(address) ? 'ip4' : 'ip6'}:${address}`);
+  if (terms.length === 0) return undefined;
+  const data = ruling.planned!.data.map((one, index) => (textsOf(ruling)[index] === text ? quotedText(withSpfTerms(text, terms)) : one));
+  return { text: `Name the old address: ${terms.join(' ')}.`, rows: [fixedTo(rulings, ruling.owner, 'TXT', data)] };
+}
+
+function oldAddresses(rulings: readonly Ruling[], name: string): readonly string[] {
+  return (['A', 'AAAA'] as const).flatMap((type) => rowAt(rulings, name, type)?.found?.data ?? []);
+}
+
+/** True where the record lets every one of the addresses send by itself, whatever a name leads to. RFC 7208 §5.6. */
+function isNamed(terms: readonly SpfTerm[], addresses: readonly string[]): boolean {
+  const ranges = terms.filter(({ name }) => name === 'ip4' || name === 'ip6').flatMap(({ value }) => parsePrefix(value) ?? []);
+  return addresses.length > 0 && addresses.every((address) => ranges.some((range) => inPrefix(range, address)));
 }

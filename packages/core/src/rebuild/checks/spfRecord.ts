@@ -1,4 +1,8 @@
-import { SPF_LOOKUPS, readSpf } from '../../policy/spf';
+import { quotedText } from '../../dns/quotedText';
+import { mergedSpf } from '../../policy/spfText';
+import { Ruling } from '../ruling';
+import { Fix, fixedTo } from '../fix';
+import { SPF_LOOKUPS, isSpf, readSpf } from '../../policy/spf';
 import { Check, Remark, remark } from './check';
 import { textsOf } from './textsAt';
 
@@ -7,7 +11,11 @@ export const spfRecord: Check = ({ rulings }) =>
   rulings.flatMap((ruling): Remark[] => {
     const records = textsOf(ruling).flatMap((text) => readSpf(text) ?? []);
     if (records.length > 1)
-      return [remark(ruling, 'stop', 'spf-several', 'There are several SPF records: receivers take that for an error. Put them together into one.')];
+      return [
+        remark(ruling, 'stop', 'spf-several', 'There are several SPF records: receivers take that for an error. Put them together into one.', [
+          asOne(rulings, ruling),
+        ]),
+      ];
     const [spf] = records;
     if (!spf) return [];
     return [
@@ -23,3 +31,12 @@ export const spfRecord: Check = ({ rulings }) =>
         : []),
     ];
   });
+
+/** The texts of the row with one SPF record in the place of the first. */
+function asOne(rulings: readonly Ruling[], ruling: Ruling): Fix {
+  const texts = textsOf(ruling);
+  const merged = mergedSpf(texts);
+  const first = texts.findIndex(isSpf);
+  const data = ruling.planned!.data.flatMap((one, index) => (index === first ? [quotedText(merged)] : isSpf(texts[index]!) ? [] : [one]));
+  return { text: `Put them together: ${merged}`, rows: [fixedTo(rulings, ruling.owner, ruling.type, data)] };
+}

@@ -1,3 +1,4 @@
+import { fixedAway } from '../fix';
 import { movingNames } from '../leads';
 import { Check, remark } from './check';
 
@@ -8,7 +9,15 @@ export const tlsaMoves: Check = ({ rulings }) => {
     if (ruling.type !== 'TLSA' || ruling.ruling !== 'carry') return [];
     const host = /^_\d+\._(?:tcp|udp|sctp)\.(.+)$/i.exec(ruling.owner)?.[1]?.toLowerCase();
     return host !== undefined && moving.has(host)
-      ? [remark(ruling, 'look', 'tlsa-moves', `It pins the certificate of ${host.replace(/\.$/, '')}, which moves: replace it with the new one’s, or drop it.`)]
+      ? [
+          remark(
+            ruling,
+            'look',
+            'tlsa-moves',
+            `It pins the certificate of ${host.replace(/\.$/, '')}, which moves: replace it with the new one’s, or drop it.`,
+            [{ text: 'Take it out.', rows: [fixedAway(ruling)] }],
+          ),
+        ]
       : [];
   });
 };

@@ -2,6 +2,7 @@ import { LedgerView, RulingView } from '@wanderon/contract';
 import { LedgerGroup } from '@wanderon/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef } from 'react';
+import { Mending } from './remarkNote';
 import { LEDGER_COLUMNS, LedgerRow, isUnserved } from './ledgerRow';
 
 /** What stands in the list: a heading, or a row. */
@@ -19,6 +20,8 @@ export function Ledger({
   domain,
   served,
   remarksOf,
+  openOf,
+  mending,
   inPlace,
   onPoint,
   onEdit,
@@ -31,7 +34,11 @@ export function Ledger({
   marked: ReadonlySet<string>;
   domain: string;
   served: LedgerView['served'];
+  /** Every remark of a row; those that nobody let be. */
   remarksOf: (ruling: RulingView) => LedgerView['remarks'];
+  openOf: (ruling: RulingView) => LedgerView['remarks'];
+  /** Undefined: nothing can be mended. */
+  mending: Mending | undefined;
   inPlace: boolean;
   onPoint: (id: string) => void;
   /** Undefined: nothing can be ruled. */
@@ -68,13 +75,14 @@ export function Ledger({
                   style={{ transform: `translateY(${line.start}px)` }}
                 >
                   {item.kind === 'group' ? (
-                    <GroupHead group={item.group} folded={item.folded} remarksOf={remarksOf} onFold={onFold} />
+                    <GroupHead group={item.group} folded={item.folded} remarksOf={openOf} onFold={onFold} />
                   ) : (
                     <LedgerRow
                       ruling={item.ruling}
                       domain={domain}
                       served={served}
                       remarks={remarksOf(item.ruling)}
+                      mending={mending}
                       inPlace={inPlace}
                       current={item.ruling.id === current}
                       marked={marked.has(item.ruling.id)}
@@ -88,7 +96,7 @@ export function Ledger({
           </div>
           {items.length === 0 && <p className="py-6 text-center text-faded">No row is like that.</p>}
         </div>
-        <Overview items={items} remarksOf={remarksOf} served={inPlace ? null : served} onJump={(index) => virtual.scrollToIndex(index, { align: 'center' })} />
+        <Overview items={items} remarksOf={openOf} served={inPlace ? null : served} onJump={(index) => virtual.scrollToIndex(index, { align: 'center' })} />
       </div>
     </>
   );

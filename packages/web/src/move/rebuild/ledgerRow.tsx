@@ -1,6 +1,7 @@
 import { LedgerView, RulingView } from '@wanderon/contract';
 import { compareText, Piece } from '@wanderon/core';
 import { ReactNode } from 'react';
+import { FIX_KEYS, Mending, RemarkNote, fixesOf } from './remarkNote';
 import { duration } from '../../time';
 import { RecordText, ShortText } from '../../ui/recordText';
 import { VerdictMark } from '../../ui/verdictMark';
@@ -13,6 +14,7 @@ interface Props {
   readonly domain: string;
   readonly served: LedgerView['served'];
   readonly remarks: LedgerView['remarks'];
+  readonly mending?: Mending | undefined;
   /** The zone stays: a row that is dropped is deleted, one that is carried is not ours to judge. */
   readonly inPlace?: boolean;
   readonly current: boolean;
@@ -58,8 +60,9 @@ function Folded({ ruling, domain, served, remarks, inPlace = false }: Props) {
   const slips = inPlace ? [] : slipsAt(served, ruling, false);
   const owner = ownerBelow(ruling.owner, domain);
   const same = ruling.ruling === 'carry';
-  const notes = [...remarks.map((one) => one.text), ...slips];
-  const stop = remarks.some((one) => one.weight === 'stop') || slips.length > 0;
+  const open = remarks.filter((one) => one.waived === null);
+  const notes = [...open.map((one) => one.text), ...slips];
+  const stop = open.some((one) => one.weight === 'stop') || slips.length > 0;
   return (
     <>
       <span className="mono flex min-w-0 gap-2 whitespace-pre" title={`${owner} ${ruling.type}`}>
@@ -101,7 +104,8 @@ function Line({
 }
 
 /** The row under the cursor: every value and TTL, what it rests on, what is said of it, and what each server answers. */
-function Whole({ ruling, domain, served, remarks, inPlace = false }: Props) {
+function Whole({ ruling, domain, served, remarks, mending, inPlace = false }: Props) {
+  const fixes = fixesOf(remarks);
   const [found, planned] = sides(ruling);
   const slips = inPlace ? [] : slipsAt(served, ruling, false);
   const same = ruling.ruling === 'carry';
@@ -125,10 +129,13 @@ function Whole({ ruling, domain, served, remarks, inPlace = false }: Props) {
       <Served ruling={ruling} served={inPlace && same ? null : served} />
       <span className="text-sm leading-snug">
         {remarks.map((remark) => (
-          <span key={remark.code + remark.text} className={`block ${remark.weight === 'stop' ? 'font-semibold text-rust' : ''}`}>
-            {remark.weight === 'stop' && 'Stop: '}
-            {remark.text}
-          </span>
+          <RemarkNote
+            key={remark.code + remark.fact}
+            remark={remark}
+            keys={remark.fixes.map((fix) => FIX_KEYS[fixes.findIndex((one) => one.fix === fix)] ?? '')}
+            domain={domain}
+            mending={mending}
+          />
         ))}
         {slips.map((slip) => (
           <span key={slip} className="block text-rust">

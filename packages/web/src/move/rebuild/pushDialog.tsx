@@ -11,7 +11,7 @@ export function PushDialog({ move, leg, onClose }: { move: MoveView; leg: OpenLe
   const push = useMoveAction<void>(move.id, 'POST', () => '/push');
   const host = hosts.data?.find((one) => one.id === leg.newDnsHost);
   const planned = leg.rulings.filter((ruling) => ruling.planned);
-  const looks = leg.remarks.filter((remark) => remark.weight === 'look');
+  const looks = leg.remarks.filter((remark) => remark.weight === 'look' && remark.waived === null);
   return (
     <Dialog open onClose={onClose} title={`Push ${planned.length} record sets to ${host?.name ?? 'the new DNS host'}`}>
       <p>

@@ -1,5 +1,5 @@
 import { Fronting, Name, isHostsOwn, ledgerFilter, ledgerGroups } from '@wanderon/core';
-import { EditRulings, RulingView } from '@wanderon/contract';
+import { EditRulings, MendInput, RemarkView, RulingView } from '@wanderon/contract';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useMoveAction } from '../../api';
@@ -17,6 +17,7 @@ import { isUnserved } from './ledgerRow';
 import { ManyEditor } from './manyEditor';
 import { PlanExports } from './planExports';
 import { PushDialog } from './pushDialog';
+import { LetBeDialog, Mending, fixesOf, said, useLetBe } from './remarkNote';
 import { RowEditor } from './rowEditor';
 
 const ONLY = ['all', 'changing', 'remarks', 'unserved'] as const;
@@ -30,6 +31,18 @@ function shows(only: Only, row: RulingView, remarks: number, served: ChapterProp
   if (only === 'remarks') return remarks > 0;
   return only === 'all' || isUnserved(row, served);
 }
+
+/** Remarks by the row that they are about. */
+function byRow(remarks: ChapterProps['leg']['remarks']): (row: RulingView) => ChapterProps['leg']['remarks'] {
+  const map = new Map<string, ChapterProps['leg']['remarks']>();
+  for (const remark of remarks) {
+    const at = map.get(`${remark.owner}/${remark.type}`);
+    if (at) at.push(remark);
+    else map.set(`${remark.owner}/${remark.type}`, [remark]);
+  }
+  return (row) => map.get(`${row.owner}/${row.type}`) ?? NONE;
+}
+const NONE: ChapterProps['leg']['remarks'] = [];
 
 /** What one key makes of it. */
 const NEXT_FRONTING: Readonly<Record<Fronting, Fronting>> = { off: 'later', later: 'on', on: 'off' };
@@ -56,15 +69,18 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
   const undo = useMoveAction<void>(move.id, 'POST', () => '/undo');
   const editMany = useMoveAction<EditRulings>(move.id, 'PUT', () => '/rulings');
   const front = useMoveAction<{ owner: string; state: Fronting }>(move.id, 'POST', () => '/fronting');
+  const mend = useMoveAction<MendInput>(move.id, 'POST', () => '/mend');
+  const letBe = useLetBe(move.id);
+  const [letting, setLetting] = useState<RemarkView>();
   const redo = useMoveAction<void>(move.id, 'POST', () => '/redo');
   const push = stepIn(leg, 'push');
   // Once the push is decided, what changes in the plan goes to the new host by itself; after the switch the plan stands.
   const fixed = leg.seen.ts !== null;
   const mayRule = may && !fixed && leg.chosen;
-  const remarksOf = useMemo(() => {
-    const map = new Map<string, typeof leg.remarks>();
-    for (const remark of leg.remarks) map.set(`${remark.owner}/${remark.type}`, [...(map.get(`${remark.owner}/${remark.type}`) ?? []), remark]);
-    return (ruling: RulingView) => map.get(`${ruling.owner}/${ruling.type}`) ?? [];
+  const { all: remarksOf, open: openOf } = useMemo(() => {
+    const all = byRow(leg.remarks);
+    const open = byRow(leg.remarks.filter((remark) => remark.waived === null));
+    return { all, open };
   }, [leg.remarks]);
   const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
   const groups = useMemo(() => ledgerGroups(zone, leg.rulings, leg.purposes), [zone, leg.rulings, leg.purposes]);
@@ -73,13 +89,13 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
     const isLike = ledgerFilter(typed);
     const narrowed = typed !== '' || only !== 'all';
     return groups.flatMap((group): LedgerItem[] => {
-      const rows = group.rows.filter((row) => isLike(row) && shows(only, row, remarksOf(row).length, leg.served));
+      const rows = group.rows.filter((row) => isLike(row) && shows(only, row, openOf(row).length, leg.served));
       if (rows.length === 0) return [];
       // What is looked for is shown, folded or not.
       const folded = !narrowed && turned.has(group.title) !== group.hostsOwn;
       return [{ kind: 'group', group: { ...group, rows }, folded }, ...(folded ? [] : rows.map((ruling): LedgerItem => ({ kind: 'row', ruling })))];
     });
-  }, [groups, typed, only, remarksOf, leg.served, turned]);
+  }, [groups, typed, only, openOf, leg.served, turned]);
   const rows = useMemo(() => items.flatMap((item) => (item.kind === 'row' ? [item.ruling] : [])), [items]);
   const place = Math.max(
     0,
@@ -109,6 +125,13 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
         },
       },
     );
+  const mending: Mending | undefined = mayRule
+    ? {
+        mend: ({ owner, type, code }, fix) =>
+          mend.mutate({ owner, type, code, fix: fix.key }, { onError: fail, onSuccess: () => say(`${fix.text} u takes it back.`) }),
+        letBe: (remark) => (remark.waived === null ? setLetting(remark) : letBe.mutate(said(remark, null), { onError: fail })),
+      }
+    : undefined;
   const turn = (group: string): void =>
     setTurned((before) => {
       const next = new Set(before);
@@ -124,6 +147,15 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
     };
     const move = (by: number): void => {
       setAt(rows[Math.max(0, Math.min(rows.length - 1, place + by))]?.id);
+    };
+    const fixAt = (index: number): void => {
+      const fixed = current && fixesOf(remarksOf(current))[index];
+      if (fixed) mending?.mend(fixed.remark, fixed.fix);
+    };
+    /** To the next row that somebody has to look at, from the other end after the last one. */
+    const toRemark = (by: 1 | -1): void => {
+      const next = rows.map((_, step) => rows[(place + by * (step + 1) + 2 * rows.length) % rows.length]!).find((row) => openOf(row).length > 0);
+      setAt(next?.id ?? at);
     };
     const press = (event: KeyboardEvent): void => {
       if (isTyping(event) || document.querySelector('[role=dialog]')) return;
@@ -149,6 +181,14 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
         Enter: () => mayRule && current && setEditing(current),
         n: () => mayRule && setEditing('new'),
         f: () => mayRule && current?.fronting && front.mutate({ owner: current.owner, state: NEXT_FRONTING[current.fronting] }, { onError: fail }),
+        m: () => fixAt(0),
+        M: () => fixAt(1),
+        w: () => {
+          const [open] = current ? openOf(current) : [];
+          if (open) mending?.letBe(open);
+        },
+        o: () => toRemark(1),
+        O: () => toRemark(-1),
         // The page may not know yet of what was decided a moment ago; the server does.
         u: () => mayRule && undo.mutate(undefined, { onError: fail }),
         U: () => mayRule && redo.mutate(undefined, { onError: fail }),
@@ -252,7 +292,8 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
         )}
         {mayRule && marks.length === 0 && (
           <span className="ml-auto text-sm text-faded">
-            c carry · r repoint · d drop · n new · x mark{leg.rulings.some((row) => row.fronting) ? ' · f fronting' : ''} · u undo · U redo
+            c carry · r repoint · d drop · n new · x mark{counts.remarks > 0 ? ' · o next remark · m mend' : ''}
+            {leg.rulings.some((row) => row.fronting) ? ' · f fronting' : ''} · u undo · U redo
           </span>
         )}
       </div>
@@ -263,6 +304,8 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
         domain={move.domain}
         served={leg.served}
         remarksOf={remarksOf}
+        openOf={openOf}
+        mending={mending}
         inPlace={inPlace}
         onPoint={setAt}
         onEdit={mayRule ? setEditing : undefined}
@@ -270,6 +313,7 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
       />
       {many && <ManyEditor move={move} rows={marks} busy={editMany.isPending} onRepoint={(data) => ruleMany('repoint', data)} onClose={() => setMany(false)} />}
       {editing && <RowEditor move={move} ruling={editing === 'new' ? undefined : editing} onClose={() => setEditing(undefined)} />}
+      {letting && <LetBeDialog move={move.id} remark={letting} onClose={() => setLetting(undefined)} />}
       {pushing && <PushDialog move={move} leg={leg} onClose={() => setPushing(false)} />}
     </section>
   );
