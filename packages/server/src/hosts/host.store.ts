@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { Host, HostInput, HostPageView } from '@wanderon/contract';
 import { DnsHabits, HostKnowledge, Name, Requirement, TsigAlgorithm, TsigKey, USUAL_HABITS, fromBase64, plainRequirement } from '@wanderon/core';
+import { Knex } from 'knex';
 import { DATABASE, Database } from '../db/database';
 import { NotNow, notFound } from '../refusals';
 import { Sealer } from './sealer';
@@ -34,10 +35,27 @@ const USES = 60;
 
 @Injectable()
 export class HostStore {
+  /** The hosts as they were read last, by the state that the table had then. */
+  private known: { readonly state: string; readonly hosts: readonly Host[] } | undefined;
+
   constructor(
     @Inject(DATABASE) private readonly database: Database,
     private readonly sealer: Sealer,
   ) {}
+
+  /**
+   * Part of a query that tells whether any host is another one than before: each committed change gives its row another transaction
+   * (`xmin`). Asked with what is read anyway, so that hosts are not read for each look at a move.
+   */
+  state(database: Database): Knex.Raw<string> {
+    return database.raw(`(select count(*) || ' ' || coalesce(sum(xmin::text::bigint), 0) from hosts)`);
+  }
+
+  /** Every host, where the table was in this state. */
+  async at(state: string, database: Database): Promise<readonly Host[]> {
+    if (this.known?.state !== state) this.known = { state, hosts: await this.list(database) };
+    return this.known.hosts;
+  }
 
   async list(database: Database = this.database): Promise<Host[]> {
     return (await database<HostRow>('hosts').orderBy(['role', 'name'])).map(toHost);

@@ -32,6 +32,7 @@ import {
 import { CLOCK, Clock } from '../clock/clock';
 import { CONFIG, Config } from '../config';
 import { DATABASE, Database } from '../db/database';
+import { Recent } from '../db/recent';
 import { HostStore, knowledgeOf } from '../hosts/host.store';
 import { Network } from '../network/network';
 import { DecisionStore } from './decision.store';
@@ -57,11 +58,26 @@ export interface LoadedMove {
   readonly current: LoadedLeg;
 }
 
+/** What a leg rests on, as the database has it; worked out from it is what depends on the time and on the hosts. */
+interface LegParts {
+  readonly row: LegRow;
+  readonly proposed: readonly LedgerRow[];
+  readonly decisions: readonly Decision[];
+  readonly surveyedAt: number | undefined;
+  readonly observations: readonly ObservationRow[];
+  readonly website: Seen['website'];
+}
+
+/** Rows of ledgers and observations in the moves of which the parts are held. */
+const HELD = 100_000;
+
 const REFUSED: ZoneSight = { serial: null, refused: true, sets: {} };
 
 /** Reads a move whole and hands it to core: engine, acts and pages all see the same. */
 @Injectable()
 export class LegLoader {
+  private readonly parts = new Recent<{ readonly version: number; readonly legs: readonly LegParts[] }>(HELD);
+
   constructor(
     @Inject(DATABASE) private readonly database: Database,
     @Inject(CLOCK) private readonly clock: Clock,
@@ -73,14 +89,50 @@ export class LegLoader {
     private readonly network: Network,
   ) {}
 
-  /** Throws where there is no such move. */
+  /**
+   * A move as it was when it was committed last: whatever is written of it counts its version up, so that of one version everything is
+   * read once. Not for a transaction that has changed it; that is `reload`. Throws where there is no such move.
+   */
   async load(id: string, database: Database = this.database, lock = false): Promise<LoadedMove> {
-    const move = await this.store.get(id, database, lock);
-    const hosts = new Map((await this.hosts.list(database)).map((host) => [host.id, host]));
-    const legs: LoadedLeg[] = [];
-    const rows = await this.store.legs(id, database);
-    for (const row of rows) legs.push(await this.leg(move, row, hosts, database, row !== rows.at(-1)));
+    const { move, also: state } = await this.store.getWith(id, this.hosts.state(database), database, lock);
+    const held = this.parts.get(id);
+    const legs = held?.version === move.version ? held.legs : await this.read(move, database);
+    if (legs !== held?.legs) this.hold(id, move.version, legs);
+    return this.built(move, legs, await this.hosts.at(state, database));
+  }
+
+  /** A move within a transaction that has changed it, and what will be held of it once that is committed with the next version. */
+  async reload(id: string, transaction: Database): Promise<{ readonly loaded: LoadedMove; readonly committed: (version: number) => void }> {
+    const { move, also: state } = await this.store.getWith(id, this.hosts.state(transaction), transaction);
+    const legs = await this.read(move, transaction);
+    return { loaded: this.built(move, legs, await this.hosts.at(state, transaction)), committed: (version) => this.hold(id, version, legs) };
+  }
+
+  private hold(id: string, version: number, legs: readonly LegParts[]): void {
+    this.parts.set(id, { version, legs }, 1 + legs.reduce((sum, one) => sum + one.proposed.length + one.observations.length, 0));
+  }
+
+  private built(move: MoveRow, parts: readonly LegParts[], all: readonly Host[]): LoadedMove {
+    const hosts = new Map(all.map((host) => [host.id, host]));
+    const legs = parts.map((one) => this.leg(move, one, hosts, one !== parts.at(-1)));
     return { move, legs, current: legs.at(-1)! };
+  }
+
+  private async read(move: MoveRow, database: Database): Promise<readonly LegParts[]> {
+    const legs: LegParts[] = [];
+    for (const row of await this.store.legs(move.id, database)) {
+      const survey = row.survey_id ? await database<{ id: string; taken_at: number }>('surveys').where({ id: row.survey_id }).first('taken_at') : undefined;
+      const since = (survey?.taken_at ?? move.created_at) - 2 * TOP_BIT_TTL;
+      legs.push({
+        row,
+        proposed: await this.store.rulings(row.id, database),
+        decisions: await this.decisions.ofLeg(row.id, database),
+        surveyedAt: survey?.taken_at,
+        observations: await this.observations.ofLeg(row.id, move.domain_id, since, database),
+        website: await this.website(row.id, database),
+      });
+    }
+    return legs;
   }
 
   /** Seconds between looks at what is waited for: where the lab's clock hurries, a look is not sooner than a look can be. */
@@ -88,21 +140,17 @@ export class LegLoader {
     return Math.max(this.config.WANDERON_LOOK_EVERY, 2 * this.clock.rate());
   }
 
-  private async leg(move: MoveRow, row: LegRow, hosts: ReadonlyMap<string, Host>, database: Database, followed: boolean): Promise<LoadedLeg> {
+  private leg(move: MoveRow, parts: LegParts, hosts: ReadonlyMap<string, Host>, followed: boolean): LoadedLeg {
+    const { row, proposed, decisions, surveyedAt, observations, website } = parts;
     const now = this.clock.now();
-    const proposed = await this.store.rulings(row.id, database);
-    const decisions = await this.decisions.ofLeg(row.id, database);
     const stands = standing(decisions);
     const said = saidBy(decisions);
-    const survey = row.survey_id ? await database<{ id: string; taken_at: number }>('surveys').where({ id: row.survey_id }).first('taken_at') : undefined;
-    const since = (survey?.taken_at ?? move.created_at) - 2 * TOP_BIT_TTL;
-    const observations = await this.observations.ofLeg(row.id, move.domain_id, since, database);
     const rows = overlaid(
       proposed,
       stands.flatMap((one) => rowsOf(one).map(({ id, row: decided }) => ({ id, row: decided, by: one.person }))),
     );
     const plan: LegPlan = {
-      ...planOf(move, row, rows, hosts, survey?.taken_at),
+      ...planOf(move, row, rows, hosts, surveyedAt),
       followed,
       met: metBy(stands),
       fronting: said.fronting,
@@ -110,7 +158,6 @@ export class LegLoader {
       cleared: clearedBy(said),
     };
     const { WANDERON_CACHE_FLOOR: floor, WANDERON_ANYCAST_ALLOWANCE: parentAllowance, WANDERON_HOST_ALLOWANCE: hostAllowance } = this.config;
-    const website = await this.website(row.id, database);
     const seen = seenOf(observations, plan, this.network.lookouts.length, website);
     const leg = new Leg({ plan, seen, said, work: workOf(observations), assumed: { floor, parentAllowance, hostAllowance }, now, every: this.every });
     return { row, leg, rows, decisions, stands, said, observations, hosts };

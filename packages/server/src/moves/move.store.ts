@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
+import { Knex } from 'knex';
 import { Instant, LedgerRow, Ruling, Scope, rowsOf, standing } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
 import { Recent } from '../db/recent';
@@ -35,11 +36,20 @@ export class MoveStore {
 
   /** Throws where there is no such move. `lock`: nobody else writes it until the transaction ends. */
   async get(id: string, database: Database = this.database, lock = false): Promise<MoveRow> {
+    return (await this.getWith(id, database.raw(`''`), database, lock)).move;
+  }
+
+  /** The same with what `also` tells, a part of the query that gives one text. */
+  async getWith(id: string, also: Knex.Raw<string>, database: Database, lock = false): Promise<{ readonly move: MoveRow; readonly also: string }> {
     if (!ID.test(id)) throw notFound('move');
-    const query = this.moves(database).where('moves.id', id).first();
-    const move = await (lock ? query.forUpdate('moves') : query);
-    if (!move) throw notFound('move');
-    return move;
+    const query = this.moves(database)
+      .where('moves.id', id)
+      .select(database.raw('? as also', [also]))
+      .first<(MoveRow & { also: string }) | undefined>();
+    const found = await (lock ? query.forUpdate('moves') : query);
+    if (!found) throw notFound('move');
+    const { also: told, ...move } = found;
+    return { move, also: told };
   }
 
   /** A leg with its move, which nobody else writes until the transaction ends. Throws where there is none. */

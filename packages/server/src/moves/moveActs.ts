@@ -132,14 +132,17 @@ export class MoveActs {
    * What the engine saw or did, and the summary anew. `work` may give what is to be written of the move as it is afterwards.
    */
   async write(id: string, work: (loaded: LoadedMove, transaction: Database) => Promise<((after: LoadedMove) => Promise<void>) | void>): Promise<void> {
-    await this.inTurn(id, () =>
-      this.database.transaction(async (transaction) => {
+    await this.inTurn(id, async () => {
+      const committed = await this.database.transaction(async (transaction) => {
         const then = await work(await this.loader.load(id, transaction, true), transaction);
-        const after = await this.loader.load(id, transaction);
-        await then?.(after);
-        await this.summarise(after, after.move.version + 1, transaction);
-      }),
-    );
+        const after = await this.loader.reload(id, transaction);
+        await then?.(after.loaded);
+        const version = after.loaded.move.version + 1;
+        await this.summarise(after.loaded, version, transaction);
+        return () => after.committed(version);
+      });
+      committed();
+    });
   }
 
   /** Brings the summary up to date with what people did since it was made. */
