@@ -2,11 +2,13 @@ import { toNewWeb } from '../toNewWeb';
 import { Name } from '../../dns/name';
 import { namesIn } from '../../dns/rdata';
 import { rrsetRead } from '../../dns/record';
+import { Ruling } from '../ruling';
 import { Check, remark } from './check';
 
 /** A carried record still leads to the old web host, which will be shut down. */
 export const leftAtOldHost: Check = ({ rulings, oldWeb, newWeb }) => {
   const aliases = oldWeb.flatMap((host) => (host.aliasTarget ? [{ host, name: Name.parse(host.aliasTarget) }] : []));
+  const mail = mailTargets(rulings);
   return rulings.flatMap((ruling) => {
     if (!ruling.planned || ruling.ruling === 'repoint') return [];
     const planned = ruling.planned;
@@ -17,7 +19,11 @@ export const leftAtOldHost: Check = ({ rulings, oldWeb, newWeb }) => {
     const byAlias = aliases.find(({ name }) => set.data.some((data) => namesIn(set.type, data).some((target) => target.isAtOrBelow(name))));
     const host = byAddress ?? byAlias?.host;
     const isOld = (data: string): boolean => oldWeb.some(({ addresses }) => addresses.includes(data));
-    return host ? [remark(ruling, 'look', 'left-at-old-host', `This still leads to ${host.name}.`, [newWeb && toNewWeb(rulings, ruling, isOld, newWeb)])] : [];
+    if (!host) return [];
+    // What is for mail goes on there for as long as mail does: no website takes it over.
+    if (mail.has(ruling.owner.toLowerCase()))
+      return [remark(ruling, 'look', 'left-at-old-host', `Mail leads here, and this is at ${host.name}: it ends when that closes.`)];
+    return [remark(ruling, 'look', 'left-at-old-host', `This still leads to ${host.name}.`, [newWeb && toNewWeb(rulings, ruling, isOld, newWeb)])];
   });
 };
 
@@ -28,4 +34,9 @@ const MENTIONS: ReadonlySet<string> = new Set(['TXT', 'HTTPS', 'SVCB']);
 function mentions(text: string, address: string): boolean {
   const at = text.indexOf(address);
   return at >= 0 && !/[0-9a-f:.]/i.test(text[at + address.length] ?? ' ');
+}
+
+/** Names in lower case to which mail is led by the plan. */
+function mailTargets(rulings: readonly Ruling[]): ReadonlySet<string> {
+  return new Set(rulings.flatMap((row) => (row.type === 'MX' && row.planned ? row.planned.data.map((data) => data.replace(/^\d+ /, '').toLowerCase()) : [])));
 }

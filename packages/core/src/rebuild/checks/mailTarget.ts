@@ -1,5 +1,6 @@
 import { Fix, fixedAsFound, fixedTo, rowAt } from '../fix';
 import { ownMailName } from '../ownMailName';
+import { Name } from '../../dns/name';
 import { namesIn } from '../../dns/rdata';
 import { rrsetRead } from '../../dns/record';
 import { Ruling } from '../ruling';
@@ -23,20 +24,24 @@ export const mailTarget: Check = ({ zone, rulings }) =>
       const there = rulings.filter((other) => other.owner.toLowerCase() === target.toString().toLowerCase());
       const addresses = there.filter((other) => other.type === 'A' || other.type === 'AAAA');
       const alias = there.find((other) => other.type === 'CNAME' && other.planned);
-      if (alias) return [remark(ruling, 'look', 'mail-alias', `${target.toString()} is an alias; mail must lead to a name with addresses.`, [past(alias)])];
+      if (alias) return [remark(ruling, 'look', 'mail-alias', `${plain(target)} is an alias; mail must lead to a name with addresses.`, [past(alias)])];
       if (!addresses.some((other) => other.planned))
         return [
-          remark(ruling, 'stop', 'mail-target-gone', `Mail leads to ${target.toString()}, which has no address in the new zone.`, [
+          remark(ruling, 'stop', 'mail-target-gone', `Mail leads to ${plain(target)}, which has no address in the new zone.`, [
             addresses.length > 0 ? { text: 'Carry its address.', rows: addresses.flatMap((other) => fixedAsFound(other) ?? []) } : undefined,
           ]),
         ];
       const moved = addresses.filter((other) => other.ruling === 'repoint');
       return moved.length > 0
         ? [
-            remark(ruling, 'look', 'mail-target-moves', `Mail leads to ${target.toString()}, whose address moves with the website.`, [
+            remark(ruling, 'look', 'mail-target-moves', `Mail leads to ${plain(target)}, whose address moves with the website.`, [
               ownMailName(zone, rulings, ruling.owner, target.toString()),
             ]),
           ]
         : [];
     });
   });
+
+function plain(name: Name): string {
+  return name.toString().replace(/\.$/, '');
+}

@@ -127,7 +127,8 @@ function Whole({ ruling, domain, served, remarks, mending, inPlace = false }: Pr
         />
       )}
       <Served ruling={ruling} served={inPlace && same ? null : served} />
-      <span className="text-sm leading-snug">
+      <span />
+      <span className="col-span-4 col-start-3 text-sm leading-snug">
         {remarks.map((remark) => (
           <RemarkNote
             key={remark.code + remark.fact}

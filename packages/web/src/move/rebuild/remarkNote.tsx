@@ -42,7 +42,7 @@ export function RemarkNote({ remark, keys, domain, mending }: { remark: RemarkVi
       </span>{' '}
       {letBe}
       {remark.fixes.map((fix, index) => (
-        <span key={fix.key} className="mt-0.5 block border-l-2 border-accent pl-2">
+        <span key={fix.key} className="block">
           {mending ? (
             <button type="button" className="cursor-pointer text-left text-accent hover:underline" onClick={() => mending.mend(remark, fix)}>
               {keys[index] && <kbd className="mr-1.5 rounded-[2px] border border-rule px-1">{keys[index]}</kbd>}
@@ -52,8 +52,9 @@ export function RemarkNote({ remark, keys, domain, mending }: { remark: RemarkVi
             fix.text
           )}
           {fix.rows.map(({ owner, type, after }) => (
-            <span key={owner + type} className="mono block [overflow-wrap:anywhere] text-faded">
-              {ownerBelow(owner, domain)} {type} <span className={after ? 'text-ink' : 'italic'}>{after ? after.join(', ') : 'taken out'}</span>
+            <span key={owner + type} className="mono ml-3 inline-block max-w-full align-top [overflow-wrap:anywhere] text-faded">
+              <b className="font-semibold">{ownerBelow(owner, domain)}</b> {type}{' '}
+              <span className={after ? 'text-ink' : 'italic'}>{after ? after.join(', ') : 'taken out'}</span>
             </span>
           ))}
         </span>
