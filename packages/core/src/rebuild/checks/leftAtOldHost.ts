@@ -10,7 +10,7 @@ export const leftAtOldHost: Check = ({ rulings, oldWeb, newWeb }) => {
   const aliases = oldWeb.flatMap((host) => (host.aliasTarget ? [{ host, name: Name.parse(host.aliasTarget) }] : []));
   const mail = mailTargets(rulings);
   return rulings.flatMap((ruling) => {
-    if (!ruling.planned || ruling.ruling === 'repoint') return [];
+    if (!ruling.planned) return [];
     const planned = ruling.planned;
     const byAddress = oldWeb.find((host) =>
       host.addresses.some((address) => planned.data.some((data) => data === address || (MENTIONS.has(ruling.type) && mentions(data, address)))),
