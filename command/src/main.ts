@@ -4,7 +4,7 @@ const HELP = `Usage: ./wanderon COMMAND
   demo [--fresh]    everything on this machine: database, lab, server, made-up data
   start             the server for real use, configured by the environment
   test [PATTERN]    types, lint, unit, integration and browser tests
-  zone TOOL ...     zone files and servers from the command line: check, print, compare, fetch, push, ask
+  zone TOOL ...     zone files and servers from the command line: check, print, compare, plan, fetch, push, ask
   bench [NAME]      each figure as a ratio against a named reference of the same run
 
 docs/operations.md says how to run it for real.`;

@@ -1,9 +1,7 @@
-import { closeSync, openSync, readFileSync, readSync, realpathSync, writeSync } from 'node:fs';
-import { basename, dirname, isAbsolute, relative, resolve } from 'node:path';
+import { readFileSync, writeSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import {
   ByteWriter,
-  CheckedZone,
   Name,
   NameError,
   RRset,
@@ -13,13 +11,9 @@ import {
   TsigAlgorithm,
   TsigKey,
   WireError,
-  ZoneFile,
-  ZoneReader,
   changesBetween,
-  checkZone,
   extendedErrors,
   fromBase64,
-  gatherZone,
   groupRecords,
   isIpv4,
   isIpv6,
@@ -33,9 +27,7 @@ import {
   writeGeneric,
 } from '@wanderon/core';
 import { DnsClient, NetError, Over, ServerAddress, sendUpdates, transferZone } from '@wanderon/net';
-
-/** A mistake in how a zone tool was called; the message says which. */
-class UsageError extends Error {}
+import { PIECE, UsageError, checked, loaded, parseName } from './zoneFiles';
 
 /** How each tool is called, what it does, and an example. */
 const TOOLS: Readonly<Record<string, { readonly usage: string; readonly does: string; readonly example: string }>> = {
@@ -53,6 +45,11 @@ const TOOLS: Readonly<Record<string, { readonly usage: string; readonly does: st
     usage: 'compare A B [--origin NAME]',
     does: 'What differs: - for what A has, + for what B has. Exit 0 if nothing does, 1 if something.',
     example: 'compare before.zone after.zone --origin lighthouse.example',
+  },
+  plan: {
+    usage: 'plan FILE --hosts FILE.json [--origin NAME] [--json | --zone]',
+    does: 'What would become of each record set at the new hosts, and what is to be said of that plan, as the ledger has it.\n--json one object; --zone the planned zone as a file. Exit 0 if nothing stops it, 1 if something does or the file does not load.',
+    example: 'plan lighthouse.example.zone --hosts hosts.json',
   },
   fetch: {
     usage: 'fetch NAME --server ADDRESS [--port N] [--key FILE.json] [--over tcp|tls]',
@@ -72,7 +69,9 @@ const TOOLS: Readonly<Record<string, { readonly usage: string; readonly does: st
 };
 
 const NOTES = `FILE may be - for standard input. Without --origin, the zone's name is the file's, without its .zone or .db.
-A key file holds {"name": "...", "algorithm": "hmac-sha256", "secret": "base64"}.`;
+A key file holds {"name": "...", "algorithm": "hmac-sha256", "secret": "base64"}.
+A hosts file holds {"oldWeb": [{"name", "addresses", "aliasTarget"}], "newDns": {"name", "nameservers", "lacks"},
+"newWeb": {"name", "addresses", "aliasTarget", "requires": [{"owner", "type", "data"}]}}; what a plan does without may be left out.`;
 
 function help(names: readonly string[]): string {
   const parts = names.map((name) => {
@@ -97,6 +96,9 @@ export async function zone(args: readonly string[]): Promise<number> {
         return print(rest);
       case 'compare':
         return compare(rest);
+      case 'plan':
+        // Loaded where it is asked for: it knows the forms of hosts, which a look at a zone file need not wait for.
+        return (await import('./zonePlan')).plan(options('plan', rest, 1));
       case 'fetch':
         return await fetchZone(rest);
       case 'push':
@@ -123,6 +125,8 @@ export async function zone(args: readonly string[]): Promise<number> {
 const OPTIONS = {
   origin: { type: 'string' },
   json: { type: 'boolean' },
+  hosts: { type: 'string' },
+  zone: { type: 'boolean' },
   generic: { type: 'boolean' },
   server: { type: 'string' },
   port: { type: 'string' },
@@ -218,58 +222,6 @@ async function ask(args: readonly string[]): Promise<number> {
   return answer.rcode === 0 ? 0 : 1;
 }
 
-/** Octets of a file that are read at a time. */
-const PIECE = 1 << 20;
-
-/** Reads a file piece by piece, so that its text is never held whole. */
-function read(file: string, origin: string | undefined): { zone: ZoneFile; name: Name } {
-  if (file === '-' && origin === undefined) throw new UsageError('standard input needs --origin NAME');
-  const name = parseName(origin ?? basename(file).replace(/\.(zone|db)$/, ''));
-  const gathered = gatherZone();
-  const reader = new ZoneReader(name, gathered, file === '-' ? {} : { include: includeBelow(dirname(file)) });
-  const descriptor = file === '-' ? 0 : openSync(file, 'r');
-  try {
-    for (;;) {
-      const piece = new Uint8Array(PIECE);
-      const count = readPiece(descriptor, piece);
-      if (count === 0) break;
-      reader.write(piece.subarray(0, count));
-    }
-  } finally {
-    if (descriptor !== 0) closeSync(descriptor);
-  }
-  reader.end();
-  return { zone: gathered.file, name };
-}
-
-/** A pipe without data says so or ends with an error of its own; both are told from the end of the input. */
-function readPiece(descriptor: number, piece: Uint8Array): number {
-  for (;;) {
-    try {
-      return readSync(descriptor, piece);
-    } catch (error) {
-      const { code } = error as NodeJS.ErrnoException;
-      if (code === 'EOF') return 0;
-      if (code !== 'EAGAIN') throw error;
-      Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 5);
-    }
-  }
-}
-
-function parseName(text: string): Name {
-  try {
-    return Name.parse(text);
-  } catch (error) {
-    if (error instanceof NameError) throw new UsageError(`${text} is not a domain name: ${error.message}`);
-    throw error;
-  }
-}
-
-function checked(file: string, origin: string | undefined, options = {}): CheckedZone & { readonly name: Name } {
-  const { zone, name } = read(file, origin);
-  return { ...checkZone(zone, name, options), name };
-}
-
 /** Writes records to standard output in large pieces. */
 function writeRecords(records: Iterable<ResourceRecord>, print: (record: ResourceRecord, out: ByteWriter) => void): void {
   const out = new ByteWriter(PIECE + 70_000);
@@ -293,27 +245,6 @@ function writePiece(piece: Uint8Array): number {
     Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 2);
     return 0;
   }
-}
-
-/** $INCLUDE takes files of the zone file's own folder and below it, and no others; links that lead out are followed and refused. */
-function includeBelow(folder: string): (file: string) => { octets: Uint8Array } | { problem: string } {
-  return (file) => {
-    try {
-      const inside = relative(realpathSync(folder), realpathSync(resolve(folder, file)));
-      if (inside.startsWith('..') || isAbsolute(inside)) return { problem: `${file} is not below the folder of the zone file` };
-      return { octets: readFileSync(resolve(folder, file)) };
-    } catch (error) {
-      if ((error as NodeJS.ErrnoException).code === undefined) throw error;
-      return { problem: `${file} cannot be read: ${(error as NodeJS.ErrnoException).code}` };
-    }
-  };
-}
-
-function loaded(file: string, origin: string | undefined): { records: readonly ResourceRecord[]; origin: Name } {
-  const { records, findings, name } = checked(file, origin, { errorsOnly: true });
-  const error = findings.find((finding) => finding.severity === 'error');
-  if (error) throw new UsageError(`${error.file ?? file}:${error.line}:${error.column}: error: ${error.code}: ${error.text}`);
-  return { records, origin: name };
 }
 
 function server(rest: { server?: string | undefined; port?: string | undefined }): ServerAddress {

@@ -171,6 +171,58 @@ describe('the zone tools', () => {
     expect(await tool(['ask', 'a.example', 'A', '--server', '127.0.0.1', '--port', '1'])).toMatchObject({ code: 1 });
   });
 
+  it('plan proposes and checks without a database, and says in its exit code whether something stops it', async () => {
+    const zone = `${BASE}@ A 192.0.2.80\nwww CNAME sites.old.test.\n@ MX 10 mail\nmail A 192.0.2.25\nfiles A 192.0.2.80\n@ TXT "v=spf1 mx -all"\n`;
+    const hosts = {
+      oldWeb: [{ name: 'Old Web', addresses: ['192.0.2.80'], aliasTarget: 'sites.old.test' }],
+      newDns: { name: 'New DNS', nameservers: ['ns1.new.test'] },
+      newWeb: { name: 'New Web', addresses: ['203.0.113.80'], aliasTarget: 'sites.new.test', requires: [{ owner: '_proof', type: 'TXT', data: '"{zone}"' }] },
+    };
+    const given = [file('cove.example.zone', zone), '--hosts', file('hosts.json', JSON.stringify(hosts))];
+    const text = await tool(['plan', ...given]);
+    expect(text).toMatchObject({ code: 0, err: '' });
+    expect(text.out.split('\n')).toEqual(
+      expect.arrayContaining([
+        expect.stringMatching(/^repoint cove\.example\. A 192\.0\.2\.80 -> 203\.0\.113\.80 ; /) as string,
+        expect.stringMatching(/^repoint www\.cove\.example\. CNAME sites\.old\.test\. -> sites\.new\.test\. ; /) as string,
+        expect.stringMatching(/^carry mail\.cove\.example\. A 192\.0\.2\.25 ; /) as string,
+        expect.stringMatching(/^new _proof\.cove\.example\. TXT "cove\.example" ; /) as string,
+      ]),
+    );
+    // The planned zone is one that loads; the plan of it has nothing more to lead elsewhere.
+    const planned = await tool(['plan', ...given, '--zone']);
+    const whole = file('planned.zone', `$TTL 60\n@ SOA ns1.new.test. h.new.test. 1 2 3 4 5\n@ NS ns1.new.test.\n${planned.out}`);
+    expect(await tool(['check', whole, '--origin', 'cove.example'])).toMatchObject({ code: 0 });
+    const again = JSON.parse((await tool(['plan', whole, '--origin', 'cove.example', '--json', ...given.slice(1)])).out) as { rulings: { ruling: string }[] };
+    expect(new Set(again.rulings.map((one) => one.ruling))).toEqual(new Set(['carry', 'drop']));
+    // What stops it: the new host has nothing that www could lead to.
+    const bare = file('bare.json', JSON.stringify({ ...hosts, newWeb: { name: 'New Web', addresses: ['2001:db8::1'] } }));
+    const stopped = await tool(['plan', given[0]!, '--hosts', bare, '--json']);
+    expect(stopped.code).toBe(1);
+    expect(
+      (JSON.parse(stopped.out) as { remarks: { code: string; weight: string }[] }).remarks.filter((one) => one.weight === 'stop').map((one) => one.code),
+    ).toContain('leads-nowhere');
+  });
+
+  it('plan says what is wrong in its files, with the place', async () => {
+    const zone = file('cove.example.zone', BASE);
+    expect(await tool(['plan', zone])).toMatchObject({ code: 2, err: 'plan needs --hosts FILE.json\n' });
+    const hosts = (value: string): Promise<Ran> => tool(['plan', zone, '--hosts', file('wrong.json', value)]);
+    expect(await hosts('{')).toMatchObject({ code: 2, err: expect.stringContaining('is not JSON') as string });
+    expect(await hosts('{"newDns": {"name": "N", "nameservers": ["a..b"]}}')).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('newDns.nameservers.0: a..b is not a name') as string,
+    });
+    expect(await hosts('{"newDns": {"name": "N"}, "newWeb": {"name": "W", "addresses": ["192.0.2.300"]}}')).toMatchObject({
+      ...{ code: 2, err: expect.stringContaining('newWeb.addresses.0: is not an IPv4 or IPv6 address') as string },
+    });
+    expect(await hosts('{"newDns": {"name": "N"}, "more": 1}')).toMatchObject({ code: 2, err: expect.stringContaining('more') as string });
+    const broken = file('broken.zone', `${BASE}@ A 192.0.2.300\n`);
+    expect(await tool(['plan', broken, '--origin', 'cove.example', '--hosts', file('ok.json', '{"newDns": {"name": "N"}}')])).toMatchObject({
+      ...{ code: 1, out: '', err: expect.stringMatching(/broken\.zone:5:\d+: error: /) as string },
+    });
+  });
+
   it('fetch, compare and push against a server', async () => {
     const lab = await Lab.open({ rate: 0 });
     try {
