@@ -167,6 +167,12 @@ const PLANS: readonly [string, RegExp, readonly string[], readonly string[]][] =
   ['an address of the old host', /left-at/, ['carry shop A 198.51.100.80'], ['look left-at-old-host']],
   ['addresses of the old host and of another', /left-at/, ['carry shop A 198.51.100.80 | 192.0.2.7'], ['look left-at-old-host']],
   ['a name for mail at the old host', /left-at/, ['carry @ MX 10 mx.zone.test.', 'new mx A 198.51.100.80'], ['look left-at-old-host']],
+  [
+    'the website’s own name for mail at the old host',
+    /left-at/,
+    ['carry @ MX 10 zone.test. | 20 mx.post.test.', 'carry @ A 198.51.100.80', 'carry @ AAAA 2001:db8::80'],
+    ['look left-at-old-host', 'look left-at-old-host'],
+  ],
   ['an alias of the old host', /left-at/, ['carry shop CNAME a.sites.old.test.'], ['look left-at-old-host']],
   ['mail to an alias', /mail-alias/, ['carry @ MX 10 m.zone.test.', 'carry m CNAME mx.post.test.'], ['look mail-alias']],
   ['mail to a name that goes', /mail-target/, ['carry @ MX 10 m.zone.test.', 'drop m A 192.0.2.25'], ['stop mail-target-gone']],

@@ -1,3 +1,6 @@
+import { Fix, rowAt } from '../fix';
+import { HostKnowledge } from '../host';
+import { ownMailName } from '../ownMailName';
 import { toNewWeb } from '../toNewWeb';
 import { Name } from '../../dns/name';
 import { namesIn } from '../../dns/rdata';
@@ -6,7 +9,7 @@ import { Ruling } from '../ruling';
 import { Check, remark } from './check';
 
 /** A carried record still leads to the old web host, which will be shut down. */
-export const leftAtOldHost: Check = ({ rulings, oldWeb, newWeb }) => {
+export const leftAtOldHost: Check = ({ zone, rulings, oldWeb, newWeb }) => {
   const aliases = oldWeb.flatMap((host) => (host.aliasTarget ? [{ host, name: Name.parse(host.aliasTarget) }] : []));
   const mail = mailTargets(rulings);
   return rulings.flatMap((ruling) => {
@@ -22,7 +25,11 @@ export const leftAtOldHost: Check = ({ rulings, oldWeb, newWeb }) => {
     if (!host) return [];
     // What is for mail goes on there for as long as mail does: no website takes it over.
     if (mail.has(ruling.owner.toLowerCase()))
-      return [remark(ruling, 'look', 'left-at-old-host', `Mail leads here, and this is at ${host.name}: it ends when that closes.`)];
+      return [
+        remark(ruling, 'look', 'left-at-old-host', `Mail leads here, and this is at ${host.name}: it ends when that closes.`, [
+          newWeb && parted(zone, rulings, ruling, isOld, newWeb),
+        ]),
+      ];
     return [remark(ruling, 'look', 'left-at-old-host', `This still leads to ${host.name}.`, [newWeb && toNewWeb(rulings, ruling, isOld, newWeb)])];
   });
 };
@@ -39,4 +46,17 @@ function mentions(text: string, address: string): boolean {
 /** Names in lower case to which mail is led by the plan. */
 function mailTargets(rulings: readonly Ruling[]): ReadonlySet<string> {
   return new Set(rulings.flatMap((row) => (row.type === 'MX' && row.planned ? row.planned.data.map((data) => data.replace(/^\d+ /, '').toLowerCase()) : [])));
+}
+
+/** The website's own name is where mail is delivered too: mail gets a name that keeps the old addresses, and the website goes. */
+function parted(zone: Name, rulings: readonly Ruling[], { owner }: Ruling, isOld: (data: string) => boolean, newWeb: HostKnowledge): Fix | undefined {
+  const name = owner.toLowerCase();
+  if (![zone, zone.child('www')].some((one) => one.toString().toLowerCase() === name)) return undefined;
+  const led = rulings.filter((row) => row.type === 'MX' && row.planned?.data.some((data) => data.toLowerCase().endsWith(` ${name}`)));
+  const own = led.length === 1 ? ownMailName(zone, rulings, led[0]!.owner, owner) : undefined;
+  const web = (['A', 'AAAA'] as const).flatMap((type) => {
+    const row = rowAt(rulings, owner, type);
+    return row?.planned?.data.some(isOld) ? (toNewWeb(rulings, row, isOld, newWeb)?.rows ?? []) : [];
+  });
+  return own && { text: `${own.text.replace(/\.$/, '')}, and lead this one to ${newWeb.name}.`, rows: [...own.rows, ...web] };
 }
