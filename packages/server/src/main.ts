@@ -22,7 +22,12 @@ async function main(): Promise<void> {
   const config = readConfig(process.env);
   const database = await openDatabase(config.WANDERON_DATABASE);
   const clock = config.WANDERON_LAB ? await LabClockFollower.open(config.WANDERON_LAB) : new SystemClock();
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config, database, clock), { bufferLogs: true, bodyParser: false });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config, database, clock), {
+    bufferLogs: true,
+    bodyParser: false,
+    // Pages hold a stream open for news: they come back by themselves, and a server that stops does not wait for them.
+    forceCloseConnections: true,
+  });
   app.useLogger(app.get(Logger));
   app.disable('x-powered-by');
   app.use(
