@@ -2,8 +2,8 @@ import { join } from 'node:path';
 import knex, { Knex } from 'knex';
 import { Page } from 'puppeteer-core';
 import { ROOT } from '../../../command/src/processes';
-import { Chromium, signIn, words } from '../support/browser';
-import { insertLedger } from '../support/largeLedger';
+import { Chromium, paste, press, pressKey, signIn, words } from '../support/browser';
+import { ALIAS, insertLedger } from '../support/largeLedger';
 import { insertMoves } from '../support/manyMoves';
 import { ServerUnderTest } from '../support/world';
 
@@ -82,5 +82,41 @@ describe('many rows', () => {
     await page.locator('input[aria-label="Filter the ledger"]').fill(`name-${ROWS - 1}.`);
     await words(page, `name-${ROWS - 1}`);
     expect(await page.$$eval('[aria-label="Ledger"] [data-row]', (rows) => rows.length)).toBe(1);
+  });
+
+  it('have remarks that are found, mended, taken back and let be by keys', async () => {
+    await page.locator('input[aria-label="Filter the ledger"]').fill('');
+    await words(page, /name-0\b/);
+    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    // From the first row to the only one of which something is said, thousands further on.
+    await pressKey(page, 'o', /An alias cannot stand beside A\./);
+    await words(page, /m\s*Keep the alias, without A\.\s*name-700 A\s+taken out/);
+    await pressKey(page, 'M', /1 dropped/);
+    expect(await page.evaluate(() => document.body.innerText)).not.toMatch(/An alias cannot stand/);
+    await pressKey(page, 'u', /An alias cannot stand beside A\./);
+    await pressKey(page, 'w', /Why it may be so/);
+    await page.keyboard.type('its panel takes both');
+    await page.keyboard.press('Enter');
+    await words(page, /Let be: its panel takes both/);
+    expect(await page.evaluate(() => document.body.innerText)).not.toMatch(/1 remark/);
+    await press(page, 'No longer');
+    await words(page, /1 remark/);
+  });
+
+  it('are held against a file in hand, which the plan is made like, and made as it was by one key', async () => {
+    await page.goto(`${server.address}/moves/${move}/compare?a=hand&b=plan`);
+    const lines = Array.from({ length: ROWS }, (_, index) =>
+      index === ALIAS ? 'name-700 60 CNAME name-1' : `name-${index} 3600 A 192.0.2.${index === 3 ? 9 : 7}`,
+    );
+    await paste(page, 'The file in hand', `$ORIGIN seed-library.example.\n${lines.join('\n')}\nextra 60 TXT "more"\n`);
+    // Another value, another TTL, one more in the file, one less.
+    await words(page, new RegExp(`4 record sets of ${ROWS + 2} otherwise`));
+    await words(page, /name-3\s+A\s+192\.0\.2\.9\s+192\.0\.2\.7\s+other values/);
+    await press(page, 'Make the plan like the file: 4 rows');
+    await words(page, new RegExp(`All ${ROWS + 1} record sets are the same`));
+    await page.goto(`${server.address}/moves/${move}/rebuild`);
+    await words(page, /2 repointed, 1 dropped, 1 new/);
+    await page.waitForFunction(() => !document.body.innerText.includes('rows are read'));
+    await pressKey(page, 'u', new RegExp(`${ROWS + 1} carried, 0 repointed, 0 dropped, 0 new`));
   });
 });

@@ -9,7 +9,7 @@ import { DemoUnderTest } from '../support/demoUnderTest';
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 
 /** Looked at by axe, and not kept as pictures. */
-const UNPICTURED: ReadonlySet<string> = new Set(['sweeps', 'two-legs', 'host-change', 'registrar-change']);
+const UNPICTURED: ReadonlySet<string> = new Set(['sweeps', 'two-legs', 'host-change', 'registrar-change', 'side-by-side']);
 
 /** Every main view of the demo, by day and night, looked at by axe and by its own words. */
 describe('the views', () => {
@@ -71,6 +71,7 @@ describe('the views', () => {
     ['survey-closed', () => `${moveOf('seed')}/survey`, 'nameservers cannot be changed'],
     ['choose', () => `${moveOf('allot')}/rebuild`, 'Choose the way allotment-society.example goes'],
     ['rebuild', () => `${moveOf('canoe')}/rebuild`, /carried, \d+ repointed/],
+    ['side-by-side', () => `${moveOf('gull')}/compare?a=found&b=plan`, /\d+ record sets of \d+ otherwise/],
     ['asked', () => `${moveOf('canoe')}/asked`, 'still asks for 3 things'],
     ['timetable', () => `${moveOf('gull')}/timetable`, 'Earliest sound switch'],
     ['switch', () => `${moveOf('gull')}/switch`, 'to exactly these 3'],

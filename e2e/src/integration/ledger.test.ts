@@ -147,6 +147,28 @@ describe('a large ledger', () => {
     expect(await beside()).toEqual(remark);
   });
 
+  it('takes a plan back that was edited elsewhere, as one decision; what cannot be read changes nothing', async () => {
+    const rowsNow = async (): Promise<LedgerPage['rulings']> => joinedLedger(await pages(2000)).rulings;
+    const before = await rowsNow();
+    const alias = before.find((row) => row.type === 'CNAME')!;
+    const wanted = before
+      .filter((row) => row.owner !== rows[5]!.owner && row.type !== 'CNAME')
+      .flatMap(({ owner, planned }) => (planned ? [{ ...planned, owner, ...(owner === rows[6]!.owner ? { data: ['203.0.113.6'] } : {}) }] : []));
+    const fresh = { owner: 'new.seed-library.example.', type: 'TXT', ttl: 60, data: ['"new"'] };
+    expect(await refused(api.call('PUT', `/api/legs/${leg}/plan`, { sets: [{ ...fresh, data: ['new" x'] }] }))).toBe(400);
+    expect(await refused(api.call('PUT', `/api/legs/${leg}/plan`, { sets: [{ ...fresh, owner: 'elsewhere.example.' }] }))).toBe(400);
+    expect(await rowsNow()).toEqual(before);
+    await api.call('PUT', `/api/legs/${leg}/plan`, { sets: [...wanted, fresh] });
+    const after = new Map((await rowsNow()).map((row) => [`${row.owner} ${row.type}`, row]));
+    expect(after.get(`${rows[5]!.owner} A`)).toMatchObject({ ruling: 'drop', planned: null });
+    expect(after.get(`${rows[6]!.owner} A`)).toMatchObject({ ruling: 'repoint', planned: { data: ['203.0.113.6'] } });
+    expect(after.get(`${alias.owner} CNAME`)).toMatchObject({ ruling: 'drop' });
+    expect(after.get('new.seed-library.example. TXT')).toMatchObject({ ruling: 'new', planned: fresh });
+    expect(await refused(api.call('PUT', `/api/legs/${leg}/plan`, { sets: [...wanted, fresh] }))).toBe(409);
+    await api.call('POST', `/api/legs/${leg}/undo`);
+    expect(await rowsNow()).toEqual(before);
+  });
+
   it('refuses to go on after a row that is gone, and pages without end', async () => {
     await expect(page(`?after=${randomUUID()}`)).rejects.toMatchObject({ status: 409 });
     for (const query of ['?limit=0', '?limit=2001', '?limit=x']) {

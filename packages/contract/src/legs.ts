@@ -194,6 +194,15 @@ export const ledgerSchema = z.object({
 });
 export type LedgerView = z.infer<typeof ledgerSchema>;
 
+/** Servers whose last answers can be held against something, those of the old host first. */
+export const answeringSchema = z.object({
+  servers: z.array(z.object({ server: z.string(), address: z.string(), of: z.enum(['old', 'new']), at: instant, sets: z.number() })),
+});
+export type AnsweringView = z.infer<typeof answeringSchema>;
+/** What one server answered last; a set without data was denied, and one that is not here was not asked for. */
+export const answersSchema = z.object({ server: z.string(), address: z.string(), at: instant, sets: z.array(rrsetSchema) });
+export type AnswersView = z.infer<typeof answersSchema>;
+
 /** The horizons of the sets of a leg, the latest first; of many only the first of them. */
 export const horizonsSchema = z.object({
   horizons: z.array(z.object({ owner: z.string(), type: z.string(), horizon: derivedSchema })),
@@ -275,6 +284,9 @@ export type FrontingInput = z.infer<typeof frontingSchema>;
 /** What the panel shows, as it was read from what was copied there; null: it is forgotten. */
 export const panelShownSchema = z.object({ sets: givenSetsSchema.nullable() });
 export type PanelShown = z.infer<typeof panelShownSchema>;
+/** A plan that was edited elsewhere, as it was read. */
+export const planReadSchema = z.object({ sets: givenSetsSchema });
+export type PlanRead = z.infer<typeof planReadSchema>;
 /** A way that a person takes, with a reason where one is asked for. */
 export const takeWaySchema = z.object({
   step: z.string().max(2500),

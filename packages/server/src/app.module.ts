@@ -25,6 +25,7 @@ import { LiveController } from './live/live.controller';
 import { LiveService } from './live/live.service';
 import { ChoosingService } from './moves/choosing.service';
 import { MoveService } from './moves/moves.service';
+import { PlanReadService } from './moves/planRead.service';
 import { RemarkService } from './moves/remarks.service';
 import { WaysService } from './moves/ways.service';
 import { MoveStore } from './moves/move.store';
@@ -98,6 +99,7 @@ export class AppModule {
         Surveyor,
         ChoosingService,
         MoveService,
+        PlanReadService,
         RemarkService,
         WaysService,
         SurveyStore,

@@ -43,7 +43,7 @@ async function main(): Promise<void> {
     next();
   });
   // A whole zone file in hand is more than anything else that people send.
-  app.use('/api/legs/:leg/in-hand', json({ limit: '8mb' }));
+  for (const path of ['in-hand', 'plan']) app.use(`/api/legs/:leg/${path}`, json({ limit: '8mb' }));
   app.useBodyParser('json', { limit: '1mb' });
   assertEveryHandlerAllows(app);
   app.enableShutdownHooks();

@@ -67,6 +67,12 @@ export function sameData(type: number, a: readonly Uint8Array[], b: readonly Uin
   return order(a).every((data, i) => equalBytes(data, right[i]!));
 }
 
+/** True for two sets of one type with the same values, however they are written and in whatever order. */
+export function sameSet(a: RRsetText, b: RRsetText): boolean {
+  const [left, right] = [rrsetRead(a), rrsetRead(b)];
+  return sameData(left.type, left.data, right.data);
+}
+
 export function rrsetToText(set: RRset): RRsetText {
   return {
     owner: set.owner.toString(),

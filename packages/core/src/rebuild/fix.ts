@@ -1,4 +1,4 @@
-import { RRsetText, rrsetFromText, rrsetToText } from '../dns/record';
+import { RRsetText, rrsetFromText, rrsetToText, sameSet } from '../dns/record';
 import { fingerprint } from '../move/fingerprint';
 import { keyOfRow, setKey } from '../move/plan';
 import { STARTING_TTL } from './propose';
@@ -51,7 +51,7 @@ export function fixedTo(rulings: readonly Ruling[], owner: string, type: string,
   const set = before?.planned ?? before?.found;
   const planned = normal({ owner: before?.owner ?? owner, type, ttl: ttl ?? set?.ttl ?? STARTING_TTL, data: [...data] });
   const found = before?.found;
-  const asFound = found !== undefined && found.ttl === planned.ttl && sameData(found.data, planned.data);
+  const asFound = found !== undefined && found.ttl === planned.ttl && sameSet(found, planned);
   const ruling = !found ? 'new' : asFound ? 'carry' : 'repoint';
   return { owner: planned.owner, type, row: { owner: planned.owner, type, found, planned: asFound ? found : planned, ruling, reason: MENDED } };
 }
@@ -59,8 +59,4 @@ export function fixedTo(rulings: readonly Ruling[], owner: string, type: string,
 /** As the readers of records print it; duplicates stand once. */
 function normal(set: RRsetText): RRsetText {
   return rrsetToText(rrsetFromText({ ...set, data: [...new Set(set.data)] }));
-}
-
-function sameData(a: readonly string[], b: readonly string[]): boolean {
-  return a.length === b.length && a.every((one) => b.includes(one));
 }

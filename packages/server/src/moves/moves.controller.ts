@@ -6,6 +6,8 @@ import {
   MoveSummary,
   MoveView,
   Acted,
+  AnsweringView,
+  AnswersView,
   WaysView,
   actedSchema,
   approveSchema,
@@ -31,7 +33,10 @@ import {
   panelShownSchema,
   typedSchema,
   waysComparedSchema,
+  answeringSchema,
+  answersSchema,
   letBeSchema,
+  planReadSchema,
   mendSchema,
   waiveSchema,
 } from '@wanderon/contract';
@@ -42,6 +47,7 @@ import { Allow, Caller, Person } from '../people/allow';
 import { ChoosingService } from './choosing.service';
 import { MoveStore } from './move.store';
 import { MoveService } from './moves.service';
+import { PlanReadService } from './planRead.service';
 import { RemarkService } from './remarks.service';
 import { WaysService } from './ways.service';
 import { MoveViews } from './moves.view';
@@ -62,6 +68,9 @@ class NewRulingDto extends createZodDto(newRulingSchema) {}
 class ApproveDto extends createZodDto(approveSchema) {}
 class TakeWayDto extends createZodDto(takeWaySchema) {}
 class WaiveDto extends createZodDto(waiveSchema) {}
+class AnsweringDto extends createZodDto(answeringSchema) {}
+class AnswersDto extends createZodDto(answersSchema) {}
+class PlanReadDto extends createZodDto(planReadSchema) {}
 class LetBeDto extends createZodDto(letBeSchema) {}
 class MendDto extends createZodDto(mendSchema) {}
 class EditRulingsDto extends createZodDto(editRulingsSchema) {}
@@ -80,6 +89,7 @@ export class MovesController {
     private readonly choosing: ChoosingService,
     private readonly ways: WaysService,
     private readonly remarks: RemarkService,
+    private readonly planRead: PlanReadService,
     private readonly store: MoveStore,
     private readonly views: MoveViews,
     private readonly events: EventStore,
@@ -293,6 +303,27 @@ export class MovesController {
   @ZodResponse({ type: ActedDto, description: 'Lets a line of the gate pass with a reason, or takes that back.' })
   async waive(@Param('leg') leg: string, @Body() input: WaiveDto, @Person() person: Caller): Promise<Acted> {
     return this.ways.waive(leg, input, person);
+  }
+
+  @Get('legs/:leg/answers')
+  @Allow('viewer')
+  @ZodResponse({ type: AnsweringDto, description: 'Servers whose last answers are known.' })
+  async answering(@Param('leg') leg: string): Promise<AnsweringView> {
+    return this.views.answering(leg);
+  }
+
+  @Get('legs/:leg/answers/:address')
+  @Allow('viewer')
+  @ZodResponse({ type: AnswersDto, description: 'What one server answered last, set by set.' })
+  async answers(@Param('leg') leg: string, @Param('address') address: string): Promise<AnswersView> {
+    return this.views.answers(leg, address);
+  }
+
+  @Put('legs/:leg/plan')
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Makes the plan what was read of one that was edited elsewhere, as one decision.' })
+  async take(@Param('leg') leg: string, @Body() input: PlanReadDto, @Person() person: Caller): Promise<Acted> {
+    return this.planRead.take(leg, input, person);
   }
 
   @Post('legs/:leg/mend')

@@ -1,5 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import {
+  AnsweringView,
+  AnswersView,
   Host,
   HorizonsView,
   LedgerPage,
@@ -22,6 +24,7 @@ import {
   SAYS_LITTLE,
   Step,
   Waiver,
+  ZoneSight,
   answeredRows,
   askingHosts,
   decisionWords,
@@ -60,7 +63,7 @@ import { DATABASE, Database } from '../db/database';
 import { Network } from '../network/network';
 import { WebsiteLookStore } from '../watch/websiteLook.store';
 import { knowledgeOf } from '../hosts/host.store';
-import { NotNow } from '../refusals';
+import { NotNow, notFound } from '../refusals';
 import { saidOfSurvey } from '../survey/saidOfSurvey';
 import { LegLoader, LoadedLeg, LoadedMove } from './legLoader';
 import { LoadedMoves } from './loadedMoves';
@@ -177,6 +180,24 @@ export class MoveViews {
       total: all.length,
       next: start + limit < all.length ? rows.at(-1)!.id : null,
     };
+  }
+
+  /** Servers whose last answers are known. */
+  async answering(legId: string): Promise<AnsweringView> {
+    const { leg } = await this.leg(legId);
+    return {
+      servers: serversSeen(leg).map(({ server, address, of, at, sight }) => ({ server, address, of, at, sets: Object.keys(sight.sets).length })),
+    };
+  }
+
+  /** What a server answered last; throws where nothing is known of one at this address. */
+  async answers(legId: string, address: string): Promise<AnswersView> {
+    const { leg } = await this.leg(legId);
+    const found = serversSeen(leg).find((one) => one.address === address);
+    if (!found) throw notFound('server');
+    const { server, at, sight } = found;
+    const sets = Object.entries(sight.sets).map(([key, { ttl, data }]) => ({ owner: ownerOf(key), type: typeOf(key), ttl, data: [...data] }));
+    return { server, address, at, sets };
   }
 
   async horizons(legId: string): Promise<HorizonsView> {
@@ -411,6 +432,19 @@ function servedView(leg: Leg, isHere: (key: string) => boolean): ServedView {
         };
       }),
   };
+}
+
+/** Servers of both hosts with what they answered last, where that was more than a refusal. */
+function serversSeen({ plan, seen }: Leg): { server: string; address: string; of: 'old' | 'new'; at: number; sight: ZoneSight }[] {
+  const fresh = new Set(plan.newServers.map((one) => one.address));
+  return seen.zones
+    .flatMap(({ server, address, sightings }) => {
+      const last = sightings.at(-1);
+      return last && !last.value.refused
+        ? [{ server, address, of: fresh.has(address) ? ('new' as const) : ('old' as const), at: last.last, sight: last.value }]
+        : [];
+    })
+    .sort((a, b) => b.of.localeCompare(a.of));
 }
 
 function remarkView({ fixes, waived, ...remark }: LegRemark, rulings: readonly Ruling[]): RemarkView {

@@ -10,6 +10,7 @@ import { Failed, Loading } from '../ui/states';
 import { askedOf } from './asked/askedOf';
 import { AskedPage } from './asked/askedPage';
 import { AbandonDialog } from './abandonDialog';
+import { Compare } from './compare/compare';
 import { LegTabs } from './legTabs';
 import { Rebuild } from './rebuild/rebuild';
 import { Survey } from './survey/survey';
@@ -30,6 +31,7 @@ const PARTS: Readonly<Record<string, readonly ('survey' | 'ledger' | 'watch')[]>
   switch: ['watch', 'ledger'],
   sheet: ['ledger'],
   watch: ['watch'],
+  compare: ['survey', 'ledger'],
 };
 
 /** A leg with its rows, none where a chapter does not show them; `total`: rows of the ledger, of which some may still be read. */
@@ -164,7 +166,19 @@ export function MovePlace({ me }: { me: Me }) {
                   </NavLink>
                 </li>
               )}
-              <li className={leg.byHand ? '' : 'mt-3 max-md:mt-0'}>
+              {leg.survey && (
+                <li className={leg.byHand ? '' : 'mt-3 max-md:mt-0'}>
+                  <NavLink
+                    to={{ pathname: `/moves/${id}/compare`, search: search.toString() }}
+                    className={({ isActive }) =>
+                      `-ml-4 block border-l-[3px] py-1 max-md:ml-0 pl-[0.85rem] text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
+                    }
+                  >
+                    Side by side
+                  </NavLink>
+                </li>
+              )}
+              <li className={leg.byHand || leg.survey ? '' : 'mt-3 max-md:mt-0'}>
                 <NavLink
                   to={{ pathname: `/moves/${id}/trail`, search: search.toString() }}
                   className={({ isActive }) =>
@@ -195,6 +209,7 @@ export function MovePlace({ me }: { me: Me }) {
             {chapter === 'watch' && <Watch {...props} />}
             {chapter === 'trail' && <Trail id={id} />}
             {chapter === 'sheet' && <Sheet {...props} />}
+            {chapter === 'compare' && <Compare {...props} />}
             {chapter === 'asked' && <AskedPage {...props} />}
           </div>
         </div>

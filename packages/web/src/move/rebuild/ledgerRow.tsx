@@ -1,5 +1,5 @@
 import { LedgerView, RulingView } from '@wanderon/contract';
-import { compareText, Piece } from '@wanderon/core';
+import { compareText, Piece, policyWords } from '@wanderon/core';
 import { ReactNode } from 'react';
 import { FIX_KEYS, Mending, RemarkNote, fixesOf } from './remarkNote';
 import { duration } from '../../time';
@@ -106,6 +106,7 @@ function Line({
 /** The row under the cursor: every value and TTL, what it rests on, what is said of it, and what each server answers. */
 function Whole({ ruling, domain, served, remarks, mending, inPlace = false }: Props) {
   const fixes = fixesOf(remarks);
+  const policies = policyWords(ruling.planned ?? ruling.found!);
   const [found, planned] = sides(ruling);
   const slips = inPlace ? [] : slipsAt(served, ruling, false);
   const same = ruling.ruling === 'carry';
@@ -137,6 +138,11 @@ function Whole({ ruling, domain, served, remarks, mending, inPlace = false }: Pr
             domain={domain}
             mending={mending}
           />
+        ))}
+        {policies.map((words) => (
+          <span key={words} className="block text-faded">
+            {words}
+          </span>
         ))}
         {slips.map((slip) => (
           <span key={slip} className="block text-rust">

@@ -1,0 +1,270 @@
+import { PlanRead } from '@wanderon/contract';
+import { Name, Side, SideKind, SideRow, compareText, counted, givenSets, inScope, planFrom, rrsetToText, sideBySide } from '@wanderon/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useMemo, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { useMoveAction } from '../../api';
+import { duration } from '../../time';
+import { Button } from '../../ui/button';
+import { csv } from '../../ui/csv';
+import { RecordText } from '../../ui/recordText';
+import { saveFile } from '../../ui/saveFile';
+import { Failed, Loading } from '../../ui/states';
+import { useToast } from '../../ui/toast';
+import { asRuling } from '../asRuling';
+import { ChapterProps } from '../movePlace';
+import { ownerBelow } from '../owner';
+import { Pasted, PastedFile, usePasted } from '../pasted';
+import { FOUND, HAND, PLAN, Source, useSide, useSources } from './sources';
+
+const COLUMNS = 'grid-cols-[minmax(7rem,13rem)_4.5rem_minmax(0,1fr)_minmax(0,1fr)_9rem]';
+
+/** Two contents of the zone side by side: found, planned, surveyed, served, or in a file at hand. */
+export function Compare({ move, leg, may }: ChapterProps) {
+  const [search, setSearch] = useSearchParams();
+  const pasted = usePasted(move.domain);
+  const sources = useSources(leg, move.survey);
+  const titleOf = (id: string): string => sources.find((one) => one.id === id)?.title ?? id;
+  const left = search.get('a') ?? FOUND.id;
+  const right = search.get('b') ?? (leg.chosen ? PLAN.id : HAND.id);
+  const choose = (which: 'a' | 'b', id: string): void => {
+    search.set(which, id);
+    setSearch(search, { replace: true });
+  };
+  const hand = useMemo((): Side => ({ sets: givenSets(pasted.reading).map(rrsetToText) }), [pasted.reading]);
+  const [a, b] = [useSide(leg, left, hand), useSide(leg, right, hand)];
+  const inHand = left === HAND.id || right === HAND.id;
+  const empty = inHand && hand.sets.length === 0;
+  const error = a.error ?? b.error;
+  return (
+    <section className="flex h-full flex-col max-md:h-auto">
+      <h2 className="mb-1 text-[1.25rem] leading-tight">Side by side</h2>
+      <div className="mb-2 flex flex-wrap items-baseline gap-x-2 gap-y-1">
+        <Choice label="Left" value={left} sources={sources} onChange={(id) => choose('a', id)} />
+        <span className="text-faded">against</span>
+        <Choice label="Right" value={right} sources={sources} onChange={(id) => choose('b', id)} />
+        <button
+          type="button"
+          className="cursor-pointer text-accent hover:underline"
+          onClick={() => setSearch({ ...Object.fromEntries(search), a: right, b: left }, { replace: true })}
+        >
+          the other way round
+        </button>
+      </div>
+      {inHand && (
+        <div className="mb-3 max-h-[45vh] overflow-y-auto border-l-4 border-rule bg-shade px-3 py-2">
+          <p className="mb-1 flex justify-between gap-4">
+            <span>A zone file, or a table of records, as an export or a panel has it.</span>
+            <PastedFile pasted={pasted} />
+          </p>
+          <Pasted pasted={pasted} domain={move.domain} label="The file in hand" />
+        </div>
+      )}
+      {error && <Failed error={error} />}
+      {!error && !empty && (!a.side || !b.side) && <Loading what="both sides" />}
+      {!error && !empty && a.side && b.side && (
+        <Difference
+          domain={move.domain}
+          left={a.side}
+          right={b.side}
+          titles={[titleOf(left), titleOf(right)]}
+          take={
+            may && leg.chosen && leg.seen.ts === null && inHand && (left === PLAN.id || right === PLAN.id) ? (
+              <TakePlan move={move} leg={leg} hand={hand} />
+            ) : null
+          }
+        />
+      )}
+    </section>
+  );
+}
+
+function Choice({ label, value, sources, onChange }: { label: string; value: string; sources: readonly Source[]; onChange: (id: string) => void }) {
+  return (
+    <select
+      aria-label={label}
+      value={value}
+      onChange={(event) => onChange(event.target.value)}
+      className="max-w-[24rem] rounded-[3px] border border-rule bg-sheet px-1.5 py-0.5 font-semibold"
+    >
+      {sources.some((one) => one.id === value) || <option value={value}>{value}</option>}
+      {sources.map(({ id, title }) => (
+        <option key={id} value={id}>
+          {title}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** What differs, or everything; and what may be done about it. */
+function Difference({
+  domain,
+  left,
+  right,
+  titles,
+  take,
+}: {
+  domain: string;
+  left: Side;
+  right: Side;
+  titles: readonly [string, string];
+  take: React.ReactNode;
+}) {
+  const [all, setAll] = useState(false);
+  const rows = useMemo(() => sideBySide(Name.parse(`${domain}.`), left, right), [domain, left, right]);
+  const other = rows.filter((row) => row.kind !== 'same' && row.kind !== 'unasked');
+  const unasked = rows.filter((row) => row.kind === 'unasked').length;
+  const shown = all ? rows : other;
+  return (
+    <>
+      <div className="flex flex-wrap items-baseline gap-x-4 pb-1">
+        <p role="status">
+          <b className="font-semibold">
+            {other.length === 0
+              ? `All ${counted(rows.length - unasked, 'record set')} are the same`
+              : `${counted(other.length, 'record set')} of ${rows.length} otherwise`}
+          </b>
+          {unasked > 0 && <span className="text-faded"> · {unasked} were not asked for on one side, which says nothing of them</span>}
+        </p>
+        <div role="group" aria-label="Show" className="flex gap-3">
+          {[false, true].map((one) => (
+            <button
+              key={String(one)}
+              type="button"
+              aria-pressed={all === one}
+              onClick={() => setAll(one)}
+              className={`cursor-pointer ${all === one ? 'font-semibold underline decoration-accent decoration-2 underline-offset-4' : 'text-faded hover:text-ink'}`}
+            >
+              {one ? 'every set' : 'what differs'}
+            </button>
+          ))}
+        </div>
+        <button
+          type="button"
+          className="cursor-pointer text-sm text-accent hover:underline"
+          onClick={() => saveFile(`${domain}.compared.csv`, 'text/csv', csvOf(rows, titles))}
+        >
+          save as CSV
+        </button>
+        <span className="ml-auto">{take}</span>
+      </div>
+      <Rows rows={shown} domain={domain} titles={titles} />
+    </>
+  );
+}
+
+function Rows({ rows, domain, titles }: { rows: readonly SideRow[]; domain: string; titles: readonly [string, string] }) {
+  const box = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => box.current, estimateSize: () => 24, overscan: 20 });
+  return (
+    <div ref={box} role="table" aria-label="Record sets side by side" tabIndex={0} className="min-h-40 grow overflow-y-auto">
+      <div role="row" className={`smallcaps sticky top-0 z-10 grid ${COLUMNS} gap-x-3 border-b border-ink bg-paper pb-0.5`}>
+        {['Name', 'Type', titles[0], titles[1], 'What differs'].map((title, index) => (
+          <span key={index} role="columnheader" className="truncate" title={title}>
+            {title}
+          </span>
+        ))}
+      </div>
+      <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+        {virtual.getVirtualItems().map((item) => (
+          <div
+            key={item.key}
+            ref={virtual.measureElement}
+            data-index={item.index}
+            className="absolute left-0 w-full"
+            style={{ transform: `translateY(${item.start}px)` }}
+          >
+            <Row row={rows[item.index]!} domain={domain} />
+          </div>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+const WORDS: Readonly<Record<SideKind, string>> = {
+  same: 'the same',
+  changed: 'other values',
+  TTL: 'other TTL',
+  left: 'only on the left',
+  right: 'only on the right',
+  unasked: 'not asked for',
+};
+
+function Row({ row: { owner, type, kind, left, right }, domain }: { row: SideRow; domain: string }) {
+  const [before, after] = sides(left?.data ?? [], right?.data ?? [], kind === 'changed');
+  const quiet = kind === 'same' || kind === 'unasked' ? 'text-faded' : '';
+  return (
+    <div role="row" className={`grid ${COLUMNS} items-baseline gap-x-3 border-b border-rule py-px leading-[1.35rem] hover:bg-sheet ${quiet}`}>
+      <span role="cell" className="mono font-semibold [overflow-wrap:anywhere]">
+        {ownerBelow(owner, domain)}
+      </span>
+      <span role="cell" className="mono text-faded">
+        {type}
+      </span>
+      {[before, after].map((pieces, index) => (
+        <span role="cell" key={index} className="min-w-0">
+          {pieces.map((one, at) => (
+            <span key={at} className="block">
+              <RecordText pieces={one} />
+            </span>
+          ))}
+          {pieces.length === 0 && kind !== 'same' && <span className="text-faded italic">{kind === 'unasked' ? '' : 'not there'}</span>}
+          {kind === 'TTL' && <span className="block text-sm text-accent">TTL {duration((index === 0 ? left : right)!.ttl)}</span>}
+        </span>
+      ))}
+      <span role="cell" className={kind === 'changed' || kind === 'left' || kind === 'right' ? 'font-semibold text-accent' : 'text-faded'}>
+        {WORDS[kind]}
+      </span>
+    </div>
+  );
+}
+
+/** Values that stand on both sides first, as they are; the others with what differs in them marked. */
+function sides(left: readonly string[], right: readonly string[], marked: boolean) {
+  const plain = (text: string) => [{ text, changed: false }];
+  if (!marked) return [left.map(plain), right.map(plain)] as const;
+  const both = left.filter((one) => right.includes(one));
+  const [a, b] = [left.filter((one) => !both.includes(one)), right.filter((one) => !both.includes(one))];
+  const pairs = Array.from({ length: Math.max(a.length, b.length) }, (_, index) => compareText(a[index] ?? '', b[index] ?? ''));
+  const side = (which: 0 | 1) => [...both.map(plain), ...pairs.map((pair) => pair[which]).filter((pieces) => pieces.length > 0)];
+  return [side(0), side(1)] as const;
+}
+
+/** Makes the plan what the file in hand has. */
+function TakePlan({ move, leg, hand }: Pick<ChapterProps, 'move' | 'leg'> & { hand: Side }) {
+  const { fail, say } = useToast();
+  const take = useMoveAction<PlanRead>(move.id, 'PUT', () => '/plan');
+  const rows = useMemo(
+    () => planFrom(Name.parse(`${move.domain}.`), leg.rulings.map(asRuling), hand.sets, (owner) => inScope(move.scope, owner)),
+    [move.domain, move.scope, leg.rulings, hand.sets],
+  );
+  if (rows.length === 0) return null;
+  return (
+    <Button
+      kind="main"
+      disabled={take.isPending}
+      title="One decision, which one undo in the ledger takes back"
+      onClick={() =>
+        take.mutate(
+          { sets: hand.sets.map((set) => ({ ...set, data: [...set.data] })) },
+          { onError: fail, onSuccess: () => say(`${counted(rows.length, 'row')} of the plan changed; u in the ledger takes it back.`) },
+        )
+      }
+    >
+      Make the plan like the file: {counted(rows.length, 'row')}
+    </Button>
+  );
+}
+
+function csvOf(rows: readonly SideRow[], [left, right]: readonly [string, string]): string {
+  return csv(
+    ['name', 'type', `${left}: TTL`, left, `${right}: TTL`, right, 'what differs'],
+    rows.map((row) => [
+      ...[row.owner, row.type],
+      ...[row.left, row.right].flatMap((set) => [String(set?.ttl ?? ''), set?.data.join(' | ') ?? '']),
+      WORDS[row.kind],
+    ]),
+  );
+}
