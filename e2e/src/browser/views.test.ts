@@ -121,11 +121,10 @@ describe('the views', () => {
     await words(page, 'plot-290');
     expect(await rows()).toBe(1);
     await page.locator('input[aria-label="Filter the ledger"]').fill('');
-    for (let i = 0; i < 400 && !(await page.evaluate(() => /plot-290/.test(document.body.innerText))); i++) {
-      await page.keyboard.press('Escape');
-      await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-      await page.keyboard.press('j');
-    }
+    await page.waitForFunction(() => !/plot-290/.test(document.body.innerText));
+    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    await page.keyboard.press('j');
+    for (let i = 0; i < 40 && !(await page.evaluate(() => /plot-290/.test(document.body.innerText))); i++) await page.keyboard.press('PageDown');
     await words(page, 'plot-290');
     expect(await rows()).toBeLessThan(80);
     // What leads to some addresses is found, marked as a whole, ruled by one key, and taken back by one.

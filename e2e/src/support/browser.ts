@@ -70,6 +70,19 @@ export class Chromium {
   }
 }
 
+/** Puts a text, an empty one too, into a field in the place of what stands there, as the page notices it. */
+async function filled(page: Page, selector: string, value: string): Promise<void> {
+  const field = await page.waitForSelector(selector);
+  await field!.focus();
+  await field!.evaluate((element, text) => {
+    const box = element as HTMLInputElement | HTMLTextAreaElement;
+    const kind = box instanceof HTMLTextAreaElement ? HTMLTextAreaElement : HTMLInputElement;
+    Object.getOwnPropertyDescriptor(kind.prototype, 'value')!.set!.call(box, text);
+    box.dispatchEvent(new Event('input', { bubbles: true }));
+    box.dispatchEvent(new Event('change', { bubbles: true }));
+  }, value);
+}
+
 /** What is pressed is the element and not its place: on a busy machine a page can be drawn late, and a place is waited for in vain. */
 function pressesElements(page: Page): void {
   const locate = page.locator.bind(page);
@@ -90,6 +103,7 @@ function pressesElements(page: Page): void {
   page.locator = ((selector: string) => {
     const locator = locate(selector).setEnsureElementIsInTheViewport(false).setWaitForStableBoundingBox(false);
     locator.click = () => pressed(selector);
+    locator.fill = (value) => filled(page, selector, String(value));
     return locator;
   }) as Page['locator'];
 }
@@ -137,12 +151,7 @@ export const field = (name: string): string => `::-p-aria([name="${name}"][role=
 
 /** Puts a text of several lines into a field, as pasting does. */
 export async function paste(page: Page, name: string, text: string): Promise<void> {
-  const area = await page.waitForSelector(field(name));
-  await area!.evaluate((element, value) => {
-    const box = element as HTMLTextAreaElement;
-    Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')!.set!.call(box, value);
-    box.dispatchEvent(new Event('input', { bubbles: true }));
-  }, text);
+  await filled(page, field(name), text);
 }
 
 export async function signIn(page: Page, address: string, login: string): Promise<void> {

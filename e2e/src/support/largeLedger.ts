@@ -13,8 +13,8 @@ export const ALIAS = 700;
 /** A move of seed-library.example whose hosts are chosen, with `count` rows and one more. */
 export async function insertLedger(database: Knex, count: number): Promise<LargeLedger> {
   const leg = randomUUID();
-  const rows = Array.from({ length: count }, (_, position) => {
-    const owner = `name-${position}.seed-library.example.`;
+  const rows = Array.from({ length: count + 1 }, (_, position) => {
+    const owner = `name-${position === count ? ALIAS : position}.seed-library.example.`;
     const alias = position === ALIAS;
     const set = { owner, type: alias ? 'CNAME' : 'A', ttl: 3600, data: [alias ? 'Name-1.seed-library.example.' : '192.0.2.7'] };
     return {
@@ -29,7 +29,6 @@ export async function insertLedger(database: Knex, count: number): Promise<Large
       reason: '',
     };
   });
-  rows.push({ ...rows[0]!, id: randomUUID(), position: count, owner: rows[ALIAS]!.owner });
   const [domain, move, host] = [randomUUID(), randomUUID(), randomUUID()];
   const scope = JSON.stringify({ kind: 'whole' });
   await database('domains').insert({ id: domain, name: 'seed-library.example' });

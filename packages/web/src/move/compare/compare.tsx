@@ -1,5 +1,5 @@
 import { PlanRead } from '@wanderon/contract';
-import { Name, Side, SideKind, SideRow, compareText, counted, givenSets, inScope, planFrom, rrsetToText, sideBySide } from '@wanderon/core';
+import { Name, SIDE_KINDS, Side, SideKind, SideRow, compareText, counted, givenSets, inScope, planFrom, rrsetToText, sideBySide } from '@wanderon/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -97,6 +97,13 @@ function Choice({ label, value, sources, onChange }: { label: string; value: str
   );
 }
 
+/** What of a comparison is shown. While a move is under way most TTLs are others than they will be. */
+const SHOWS: Readonly<Record<'values' | 'ttls' | 'all', { readonly title: string; readonly kinds: readonly SideKind[] }>> = {
+  values: { title: 'other values', kinds: ['changed', 'left', 'right'] },
+  ttls: { title: 'other values and TTLs', kinds: ['changed', 'left', 'right', 'TTL'] },
+  all: { title: 'every set', kinds: SIDE_KINDS },
+};
+
 /** What differs, or everything; and what may be done about it. */
 function Difference({
   domain,
@@ -111,32 +118,34 @@ function Difference({
   titles: readonly [string, string];
   take: React.ReactNode;
 }) {
-  const [all, setAll] = useState(false);
+  const [shows, setShows] = useState<keyof typeof SHOWS>('values');
   const rows = useMemo(() => sideBySide(Name.parse(`${domain}.`), left, right), [domain, left, right]);
-  const other = rows.filter((row) => row.kind !== 'same' && row.kind !== 'unasked');
-  const unasked = rows.filter((row) => row.kind === 'unasked').length;
-  const shown = all ? rows : other;
+  const of = (kinds: readonly SideKind[]) => rows.filter((row) => kinds.includes(row.kind));
+  const other = of(SHOWS.values.kinds);
+  const [unasked, ttls] = [of(['unasked']).length, of(['TTL']).length];
+  const shown = of(SHOWS[shows].kinds);
   return (
     <>
       <div className="flex flex-wrap items-baseline gap-x-4 pb-1">
         <p role="status">
           <b className="font-semibold">
             {other.length === 0
-              ? `All ${counted(rows.length - unasked, 'record set')} are the same`
+              ? `All ${counted(rows.length - unasked, 'record set')} have the same values`
               : `${counted(other.length, 'record set')} of ${rows.length} otherwise`}
           </b>
+          {ttls > 0 && <span className="text-faded"> · {ttls} with another TTL alone</span>}
           {unasked > 0 && <span className="text-faded"> · {unasked} were not asked for on one side, which says nothing of them</span>}
         </p>
         <div role="group" aria-label="Show" className="flex gap-3">
-          {[false, true].map((one) => (
+          {(Object.keys(SHOWS) as (keyof typeof SHOWS)[]).map((one) => (
             <button
-              key={String(one)}
+              key={one}
               type="button"
-              aria-pressed={all === one}
-              onClick={() => setAll(one)}
-              className={`cursor-pointer ${all === one ? 'font-semibold underline decoration-accent decoration-2 underline-offset-4' : 'text-faded hover:text-ink'}`}
+              aria-pressed={shows === one}
+              onClick={() => setShows(one)}
+              className={`cursor-pointer ${shows === one ? 'font-semibold underline decoration-accent decoration-2 underline-offset-4' : 'text-faded hover:text-ink'}`}
             >
-              {one ? 'every set' : 'what differs'}
+              {SHOWS[one].title}
             </button>
           ))}
         </div>
