@@ -120,7 +120,9 @@ it('readers never throw and never hang, whatever they are given', () => {
   const edit = fc.tuple(fc.nat(400), fc.integer({ min: 0, max: 3 }), fc.constantFrom('', ';', '=', ' ', ':', '/', 'A', '\u0000', 'ÿ', '%', '=='));
   const mutated = fc
     .tuple(whole, fc.array(edit, { minLength: 1, maxLength: 6 }))
-    .map(([text, edits]) => edits.reduce<string>((now, [at, gone, put]) => now.slice(0, at % now.length) + put + now.slice((at % now.length) + gone), text || ' '));
+    .map(([text, edits]) =>
+      edits.reduce<string>((now, [at, gone, put]) => now.slice(0, at % now.length) + put + now.slice((at % now.length) + gone), text || ' '),
+    );
   fc.assert(
     fc.property(
       fc.oneof(
