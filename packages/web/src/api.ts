@@ -108,11 +108,13 @@ export const useAllMoves = (text: string) =>
   });
 export type MovePages = InfiniteData<MovePage>;
 export const useMove = (id: string): UseQueryResult<MoveView> => useQuery({ queryKey: ['move', id], queryFn: () => call<MoveView>('GET', `/api/moves/${id}`) });
+/** Rows of each page of a ledger but the first, which is there soon: of thousands of rows few questions are made. */
+const LATER_ROWS = 2000;
 /** The parts of a leg, each read where a chapter shows it. */
 export function useLedger(move: string, leg: string | undefined, wanted: boolean) {
   const query = useInfiniteQuery({
     queryKey: ['move', move, 'ledger', leg],
-    queryFn: ({ pageParam }) => call<LedgerPage>('GET', `/api/legs/${leg}/ledger${pageParam ? `?after=${pageParam}` : ''}`),
+    queryFn: ({ pageParam }) => call<LedgerPage>('GET', `/api/legs/${leg}/ledger${pageParam ? `?after=${pageParam}&limit=${LATER_ROWS}` : ''}`),
     initialPageParam: '',
     getNextPageParam: (page: LedgerPage) => page.next ?? undefined,
     enabled: wanted && leg !== undefined,

@@ -57,7 +57,6 @@ const SERVICES: readonly (readonly [Purpose, RegExp])[] = [
 export function meaningsOf(zone: Name, sets: readonly RRset[]): Map<RRset, Meaning> {
   const leading = new Map<string, Meaning>();
   for (const set of sets) {
-    const by = `${typeMnemonic(set.type)} of ${set.owner.relativeTo(zone)} leads here`;
     const purpose: Purpose | undefined =
       set.type === TYPE_CODES.MX
         ? 'mail in'
@@ -68,7 +67,9 @@ export function meaningsOf(zone: Name, sets: readonly RRset[]): Map<RRset, Meani
           : set.type === TYPE_CODES.SRV
             ? (bySet(zone, set)?.purpose ?? undefined)
             : undefined;
-    if (purpose) for (const data of set.data) for (const name of namesIn(set.type, data)) leading.set(name.key, { purpose, reason: by });
+    if (!purpose) continue;
+    const by = `${typeMnemonic(set.type)} of ${set.owner.relativeTo(zone)} leads here`;
+    for (const data of set.data) for (const name of namesIn(set.type, data)) leading.set(name.key, { purpose, reason: by });
   }
   const cuts = sets.filter((set) => set.type === TYPE_CODES.NS && !set.owner.equals(zone));
   return new Map(

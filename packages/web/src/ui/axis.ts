@@ -1,9 +1,11 @@
 /** Round steps for ticks on a time axis, in seconds. */
-const STEPS = [300, 900, 1800, 3600, 7200, 10_800, 21_600, 43_200, 86_400, 172_800, 604_800];
+const WEEK = 604_800;
+const STEPS = [300, 900, 1800, 3600, 7200, 10_800, 21_600, 43_200, 86_400, 172_800, WEEK];
 
 /** At most `most` ticks at local round times between two instants. */
 export function ticksBetween(from: number, until: number, most: number): number[] {
-  const step = STEPS.find((one) => (until - from) / one <= most) ?? 604_800;
+  // Weeks in the end, as many of them at a time as it takes.
+  const step = STEPS.find((one) => (until - from) / one <= most) ?? WEEK * Math.ceil((until - from) / WEEK / Math.max(1, most));
   const offset = new Date(from * 1000).getTimezoneOffset() * 60;
   const ticks: number[] = [];
   for (let at = Math.ceil((from - offset) / step) * step + offset; at <= until; at += step) ticks.push(at);

@@ -7,8 +7,8 @@ import { Check, remark } from './check';
 
 /** `www.zone.example.zone.example`: typed in full where the zone is appended. */
 export const doubledZone: Check = ({ zone, rulings }) => {
-  const doubled = (name: Name): boolean =>
-    name.isBelow(Name.fromLabels([...zone.labels, ...zone.labels])) || name.equals(Name.fromLabels([...zone.labels, ...zone.labels]));
+  const twice = Name.fromLabels([...zone.labels, ...zone.labels]);
+  const doubled = (name: Name): boolean => name.isAtOrBelow(twice);
   return rulings.flatMap((ruling) => {
     if (!ruling.planned) return [];
     const set = rrsetRead(ruling.planned);

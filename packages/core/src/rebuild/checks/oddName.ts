@@ -5,12 +5,17 @@ import { Check, Remark, remark } from './check';
 
 const CHECKED: ReadonlySet<string> = new Set(['A', 'AAAA', 'CNAME', 'MX', 'TXT', 'SRV', 'CAA']);
 
+/** Types whose targets are looked at too. */
+const LEADS_BY_NAME: ReadonlySet<string> = new Set(['CNAME', 'MX']);
+/** What most owners are, told from their text alone. */
+const PLAIN = /^[a-z0-9][a-z0-9_-]*(\.[a-z0-9_-]+)*\.$/i;
+
 /** A name in which part of a URL, a blank or a comma was pasted, a wildcard that is none (RFC 4592 §2.1.1), an underscore where a host has its name (RFC 1123 §2.1). */
 export const oddName: Check = ({ rulings }) =>
   rulings.flatMap((ruling): Remark[] => {
-    if (!ruling.planned || !CHECKED.has(ruling.type)) return [];
+    if (!ruling.planned || !CHECKED.has(ruling.type) || (PLAIN.test(ruling.owner) && !LEADS_BY_NAME.has(ruling.type))) return [];
     const set = rrsetRead(ruling.planned);
-    const names = [set.owner, ...(ruling.type === 'CNAME' || ruling.type === 'MX' ? set.data.flatMap((data) => namesIn(set.type, data)) : [])];
+    const names = [set.owner, ...(LEADS_BY_NAME.has(ruling.type) ? set.data.flatMap((data) => namesIn(set.type, data)) : [])];
     const address = names.slice(1).find(isAddress);
     if (address) return [remark(ruling, 'look', 'address-as-name', `${address.toString()} looks like an address: here a name is wanted (RFC 2181 §10.3).`)];
     const odd = names.find(isOdd);

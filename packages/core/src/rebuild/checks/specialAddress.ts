@@ -1,4 +1,5 @@
 import { inPrefix, parsePrefix } from '../../dns/prefix';
+import { rrsetRead } from '../../dns/record';
 import { Check, remark } from './check';
 
 /** Addresses that lead nowhere from outside: of private networks, of one machine, of a link (RFC 1918, RFC 6890, RFC 4193). */
@@ -18,6 +19,8 @@ const INSIDE = [
 export const specialAddress: Check = ({ rulings }) =>
   rulings.flatMap((ruling) => {
     if (!ruling.planned || (ruling.type !== 'A' && ruling.type !== 'AAAA')) return [];
-    const inside = ruling.planned.data.find((address) => INSIDE.some((prefix) => inPrefix(prefix, address)));
+    // Their data is the address itself (RFC 1035 §3.4.1, RFC 3596 §2.2).
+    const at = rrsetRead(ruling.planned).data.findIndex((address) => INSIDE.some((prefix) => inPrefix(prefix, address)));
+    const inside = ruling.planned.data[at];
     return inside ? [remark(ruling, 'look', 'special-address', `${inside} leads nowhere from outside its own network.`)] : [];
   });

@@ -1,7 +1,7 @@
 import { LedgerView, RulingView } from '@wanderon/contract';
 import { LedgerGroup } from '@wanderon/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef } from 'react';
+import { memo, useCallback, useEffect, useRef } from 'react';
 import { Mending } from './remarkNote';
 import { LEDGER_COLUMNS, LedgerRow, isUnserved } from './ledgerRow';
 
@@ -47,6 +47,7 @@ export function Ledger({
 }) {
   const box = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({ count: items.length, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 15 });
+  const jump = useCallback((index: number) => virtual.scrollToIndex(index, { align: 'center' }), [virtual]);
   const at = items.findIndex((item) => item.kind === 'row' && item.ruling.id === current);
   useEffect(() => {
     if (at >= 0) virtual.scrollToIndex(at);
@@ -96,14 +97,14 @@ export function Ledger({
           </div>
           {items.length === 0 && <p className="py-6 text-center text-faded">No row is like that.</p>}
         </div>
-        <Overview items={items} remarksOf={openOf} served={inPlace ? null : served} onJump={(index) => virtual.scrollToIndex(index, { align: 'center' })} />
+        <Overview items={items} remarksOf={openOf} served={inPlace ? null : served} onJump={jump} />
       </div>
     </>
   );
 }
 
 /** A group with what is in it, so that it need not be open to be judged. */
-function GroupHead({
+const GroupHead = memo(function GroupHead({
   group,
   folded,
   remarksOf,
@@ -140,13 +141,13 @@ function GroupHead({
       )}
     </button>
   );
-}
+});
 
 /** Pixels of the bar beside the list. */
 const BAR = 12;
 
 /** The whole zone in one narrow bar: what changes, what is remarked, and what is not served yet. A press leads there. */
-function Overview({
+const Overview = memo(function Overview({
   items,
   remarksOf,
   served,
@@ -194,4 +195,4 @@ function Overview({
       <path d={paths.unserved} fill="var(--faded)" />
     </svg>
   );
-}
+});

@@ -1,6 +1,6 @@
-import { Fronting, Name, isHostsOwn, ledgerFilter, ledgerGroups } from '@wanderon/core';
+import { Fronting, LedgerRow, Name, RulingEdit, editRows, isHostsOwn, ledgerFilter, ledgerGroups } from '@wanderon/core';
 import { EditRulings, MendInput, RemarkView, RulingView } from '@wanderon/contract';
-import { useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useMoveAction } from '../../api';
 import { isTyping } from '../../shell/shell';
@@ -8,6 +8,7 @@ import { Button } from '../../ui/button';
 import { inputLook } from '../../ui/field';
 import { useToast } from '../../ui/toast';
 import { AskedNote } from '../asked/askedNote';
+import { asRuling } from '../asRuling';
 import { ChapterProps, stepIn } from '../movePlace';
 import { ownerBelow } from '../owner';
 import { StepNote } from '../stepNote';
@@ -15,6 +16,7 @@ import { ChooseWay } from './chooseWay';
 import { Ledger, LedgerItem } from './ledger';
 import { isUnserved } from './ledgerRow';
 import { ManyEditor } from './manyEditor';
+import { usePendingRows } from './pendingRows';
 import { PlanExports } from './planExports';
 import { PushDialog } from './pushDialog';
 import { LetBeDialog, Mending, fixesOf, said, useLetBe } from './remarkNote';
@@ -32,15 +34,21 @@ function shows(only: Only, row: RulingView, remarks: number, served: ChapterProp
   return only === 'all' || isUnserved(row, served);
 }
 
+function asLedgerRow(row: RulingView): LedgerRow {
+  return { ...asRuling(row), id: row.id, decidedBy: row.decidedBy };
+}
+
 /** Remarks by the row that they are about. */
-function byRow(remarks: ChapterProps['leg']['remarks']): (row: RulingView) => ChapterProps['leg']['remarks'] {
-  const map = new Map<string, ChapterProps['leg']['remarks']>();
+function byRow(rows: readonly RulingView[], remarks: ChapterProps['leg']['remarks']): (row: RulingView) => ChapterProps['leg']['remarks'] {
+  const of = new Map<string, ChapterProps['leg']['remarks']>();
   for (const remark of remarks) {
-    const at = map.get(`${remark.owner}/${remark.type}`);
+    const at = of.get(`${remark.owner}/${remark.type}`);
     if (at) at.push(remark);
-    else map.set(`${remark.owner}/${remark.type}`, [remark]);
+    else of.set(`${remark.owner}/${remark.type}`, [remark]);
   }
-  return (row) => map.get(`${row.owner}/${row.type}`) ?? NONE;
+  // By the row's id from then on: a name is not put together again for each of thousands of rows at each key.
+  const ids = new Map(of.size === 0 ? [] : rows.map((row) => [row.id, of.get(`${row.owner}/${row.type}`)]));
+  return (row) => ids.get(row.id) ?? NONE;
 }
 const NONE: ChapterProps['leg']['remarks'] = [];
 
@@ -48,7 +56,8 @@ const NONE: ChapterProps['leg']['remarks'] = [];
 const NEXT_FRONTING: Readonly<Record<Fronting, Fronting>> = { off: 'later', later: 'on', on: 'off' };
 
 /** The ledger: found on the left, planned in the middle, served by the new host on the right, remarks in the margin. */
-export function Rebuild({ move, leg, may }: ChapterProps) {
+export function Rebuild({ move, leg, me, may }: ChapterProps) {
+  const { asShown, hold } = usePendingRows(me.name);
   const [choosing, setChoosing] = useState(false);
   const [editing, setEditing] = useState<RulingView | 'new'>();
   const [pushing, setPushing] = useState(false);
@@ -78,10 +87,13 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
   const fixed = leg.seen.ts !== null;
   const mayRule = may && !fixed && leg.chosen;
   const { all: remarksOf, open: openOf } = useMemo(() => {
-    const all = byRow(leg.remarks);
-    const open = byRow(leg.remarks.filter((remark) => remark.waived === null));
+    const all = byRow(leg.rulings, leg.remarks);
+    const open = byRow(
+      leg.rulings,
+      leg.remarks.filter((remark) => remark.waived === null),
+    );
     return { all, open };
-  }, [leg.remarks]);
+  }, [leg.rulings, leg.remarks]);
   const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
   const groups = useMemo(() => ledgerGroups(zone, leg.rulings, leg.purposes), [zone, leg.rulings, leg.purposes]);
   const typed = useDeferredValue(filter);
@@ -89,13 +101,16 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
     const isLike = ledgerFilter(typed);
     const narrowed = typed !== '' || only !== 'all';
     return groups.flatMap((group): LedgerItem[] => {
-      const rows = group.rows.filter((row) => isLike(row) && shows(only, row, openOf(row).length, leg.served));
+      const rows = group.rows.flatMap((one) => {
+        const row = asShown(one);
+        return row && isLike(row) && shows(only, row, openOf(row).length, leg.served) ? [row] : [];
+      });
       if (rows.length === 0) return [];
       // What is looked for is shown, folded or not.
       const folded = !narrowed && turned.has(group.title) !== group.hostsOwn;
       return [{ kind: 'group', group: { ...group, rows }, folded }, ...(folded ? [] : rows.map((ruling): LedgerItem => ({ kind: 'row', ruling })))];
     });
-  }, [groups, typed, only, openOf, leg.served, turned]);
+  }, [groups, typed, only, openOf, asShown, leg.served, turned]);
   const rows = useMemo(() => items.flatMap((item) => (item.kind === 'row' ? [item.ruling] : [])), [items]);
   const place = Math.max(
     0,
@@ -113,18 +128,27 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
       else next.add(one);
     setMarked(next);
   };
+  /** Rows as they will be, at once; nothing where core would not have them so, which the server says in words. */
+  const shown = (changed: readonly RulingView[], change: RulingEdit): (() => void) => {
+    const result = editRows(zone, changed.map(asLedgerRow), change);
+    return hold(result.ok ? result.rows : []);
+  };
+  const ruleAll = async (all: EditRulings): Promise<void> => {
+    const { rows: ids, ...change } = all;
+    const release = shown(marks, change);
+    try {
+      await editMany.mutateAsync(all);
+      say(`${ids.length} ${ids.length === 1 ? 'row is' : 'rows are'} ruled; u takes all of it back.`);
+      setMarked(new Set());
+      setMany(false);
+    } catch (error) {
+      fail(error);
+    } finally {
+      release();
+    }
+  };
   const ruleMany = (ruling: EditRulings['ruling'], data?: string): void =>
-    editMany.mutate(
-      { rows: marks.map((row) => row.id), ruling, ...(data === undefined ? {} : { data }) },
-      {
-        onError: fail,
-        onSuccess: () => {
-          say(`${marks.length} ${marks.length === 1 ? 'row is' : 'rows are'} ruled; u takes all of it back.`);
-          setMarked(new Set());
-          setMany(false);
-        },
-      },
-    );
+    void ruleAll({ rows: marks.map((row) => row.id), ruling, ...(data === undefined ? {} : { data }) });
   const mending: Mending | undefined = mayRule
     ? {
         mend: ({ owner, type, code }, fix) =>
@@ -132,18 +156,23 @@ export function Rebuild({ move, leg, may }: ChapterProps) {
         letBe: (remark) => (remark.waived === null ? setLetting(remark) : letBe.mutate(said(remark, null), { onError: fail })),
       }
     : undefined;
-  const turn = (group: string): void =>
-    setTurned((before) => {
-      const next = new Set(before);
-      if (!next.delete(group)) next.add(group);
-      return next;
-    });
+  const turn = useCallback(
+    (group: string): void =>
+      setTurned((before) => {
+        const next = new Set(before);
+        if (!next.delete(group)) next.add(group);
+        return next;
+      }),
+    [],
+  );
 
   useEffect(() => {
     const rule = (ruling: 'carry' | 'drop'): void => {
       if (!mayRule) return;
-      if (marks.length > 0) ruleMany(ruling);
-      else if (current) edit.mutate({ id: current.id, ruling }, { onError: fail });
+      if (marks.length > 0) return ruleMany(ruling);
+      if (!current) return;
+      const release = shown([current], { ruling });
+      edit.mutateAsync({ id: current.id, ruling }).catch(fail).finally(release);
     };
     const move = (by: number): void => {
       setAt(rows[Math.max(0, Math.min(rows.length - 1, place + by))]?.id);
