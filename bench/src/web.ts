@@ -47,9 +47,14 @@ async function main(): Promise<void> {
     };
     await page.evaluate(() => document.querySelector<HTMLElement>('[data-row]')!.click());
     report('to the next row, which unfolds', await repeated(() => key(page, 'j', CURRENT)));
-    report('ruling one row', await repeated((index) => key(page, index % 2 === 0 ? 'd' : 'c', index % 2 === 0 ? '^drop' : '^carry')));
+    report('ruling one row, and on to the next', await repeated((index) => key(page, index % 2 === 0 ? 'd' : 'c', index % 2 === 0 ? '^drop' : '^carry')));
     await settled(page);
-    report('undoing it, which the server says', await repeated((index) => key(page, index % 2 === 0 ? 'u' : 'U', index % 2 === 0 ? '^drop' : '^carry')));
+    for (const one of ['d', 'k'] as const) await page.keyboard.press(one);
+    await settled(page);
+    report(
+      'undoing it, which the server says',
+      await repeated((index) => key(page, index % 2 === 0 ? 'u' : 'U', index % 2 === 0 ? '^(carry|repoint)' : '^drop')),
+    );
     await settled(page);
     report('filtering', await repeated((index) => filter(page, `name-${10 + index}`, index)));
     await filter(page, 'name-4', 0);
@@ -106,11 +111,11 @@ function frameTime(): Promise<number> {
   });
 }
 
-/** Presses a key; gives the milliseconds until the row under the cursor says what it is to say, and is painted. */
+/** Presses a key; gives the milliseconds until the row that was under the cursor says what it is to say, or another one is, and is painted. */
 async function key(page: Page, name: KeyInput, says: string): Promise<number> {
   const before = await page.evaluate(() => {
     (window as unknown as Watched).pressed = 0;
-    return document.querySelector<HTMLElement>('[aria-current=true]')?.innerText ?? '';
+    return /name-\d+/.exec(document.querySelector<HTMLElement>('[aria-current=true]')?.innerText ?? '')?.[0] ?? '';
   });
   const painted = page.evaluate(paintedWhen, says === CURRENT ? null : says, before);
   await page.keyboard.press(name);
@@ -122,8 +127,10 @@ function paintedWhen(says: string | null, before: string): Promise<number> {
   const began = performance.now();
   return new Promise((resolve, reject) => {
     const look = (): void => {
-      const row = document.querySelector<HTMLElement>('[aria-current=true]')?.innerText ?? '';
-      const holds = says === null ? row !== before : new RegExp(says, 'i').test(row.trim().replace(/^●\s*/, ''));
+      const nameOf = (text: string): string => /name-\d+/.exec(text)?.[0] ?? '';
+      const current = document.querySelector<HTMLElement>('[aria-current=true]')?.innerText ?? '';
+      const row = [...document.querySelectorAll<HTMLElement>('[data-row]')].map((one) => one.innerText).find((text) => nameOf(text) === before) ?? '';
+      const holds = says === null ? nameOf(current) !== before : new RegExp(says, 'i').test(row.trim().replace(/^●\s*/, ''));
       // What was set before this frame is painted with it: the next one tells when that was over.
       if (holds && watched.pressed > 0) requestAnimationFrame(() => resolve(performance.now() - watched.pressed));
       else if (performance.now() - began > 30_000) reject(new Error(`the row never said ${says}: ${row}`));

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { Host, MoveSummary } from '@wanderon/contract';
-import { Page } from 'puppeteer-core';
+import { Host, LedgerView, MoveSummary } from '@wanderon/contract';
+import { Name, ledgerGroups } from '@wanderon/core';
+import { KeyInput, Page } from 'puppeteer-core';
 import { Api } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
 import { CURRENT_ROW, button, picture, press, pressKey, signIn, words } from '../support/browser';
@@ -16,10 +17,11 @@ describe('the views', () => {
   const demo = new DemoUnderTest();
   let page: Page;
   let moves: MoveSummary[];
+  let api: Api;
 
   beforeAll(async () => {
     await demo.open({ bare: false });
-    const api = await new Api(demo.address).signIn('technician', DEMO_PASSWORD);
+    api = await new Api(demo.address).signIn('technician', DEMO_PASSWORD);
     moves = (await api.call<{ moves: MoveSummary[] }>('GET', '/api/moves')).moves;
     hosts = (await api.call<{ hosts: Host[] }>('GET', '/api/hosts')).hosts;
     sweep = `/moves/sweeps/${(await api.call<{ sweeps: { id: string }[] }>('GET', '/api/sweeps')).sweeps[0]!.id}`;
@@ -143,6 +145,29 @@ describe('the views', () => {
     await words(page, `${counted[0] - many} carried, ${counted[1]} repointed, ${counted[2] + many} dropped`);
     await page.keyboard.press('u');
     await words(page, `${counted[0]} carried, ${counted[1]} repointed, ${counted[2]} dropped`);
+  });
+
+  it('a zone of 300 record sets goes from its proposals to pushed by keys alone, hardly more than one a set', async () => {
+    await demo.at('/quillmere', { name: 'allotment-society.example' });
+    await page.goto(`${demo.address}${moveOf('allot')}/rebuild`);
+    await page.waitForSelector(CURRENT_ROW);
+    await page.waitForFunction(() => !document.body.innerText.includes('rows are read'));
+    // What is proposed to change is passed, all else is carried, row by row in the order of the page.
+    const { leg, domain } = moves.find((move) => move.shown.startsWith('allot'))!;
+    const { rulings, purposes } = await api.call<LedgerView>('GET', `/api/legs/${leg}/ledger`);
+    const rows = ledgerGroups(Name.parse(`${domain}.`), rulings, purposes).flatMap((group) => (group.hostsOwn ? [] : group.rows));
+    const keys: KeyInput[] = [...rows.map((row): KeyInput => (row.ruling === 'carry' ? 'c' : 'j')), 'p', 'Enter'];
+    for (const key of keys.slice(0, -1)) await page.keyboard.press(key);
+    await words(page, /Push \d+ record sets to Quillmere DNS/);
+    await page.keyboard.press('Enter');
+    // The last of the three follows the others with a lag.
+    await words(page, /(2 of|All) 3 new servers serve the plan/);
+    expect(rows.length).toBeGreaterThanOrEqual(300);
+    expect(keys.length / rows.length).toBeLessThan(1.2);
+    // Each of them was decided by this person.
+    const after = await api.call<LedgerView>('GET', `/api/legs/${leg}/ledger`);
+    const carried = after.rulings.filter((row) => row.ruling === 'carry');
+    expect([carried.length, carried.filter((row) => row.decidedBy === null).length]).toEqual([rows.filter((row) => row.ruling === 'carry').length, 0]);
   });
 
   it('a viewer sees everything and is offered no change', async () => {

@@ -164,6 +164,9 @@ export const useClockState = (): UseQueryResult<ClockView & { received: number }
 export const LegContext = createContext<string | undefined>(undefined);
 
 /** Something done to a leg of a move, `leg` or that of the page; what is on the screen of it is read anew. */
+/** The key of everything that is being done to a move. */
+export const actsOn = (move: string): readonly string[] => ['acts', move];
+
 export function useMoveAction<T>(
   id: string,
   method: string,
@@ -175,10 +178,13 @@ export function useMoveAction<T>(
   const here = useContext(LegContext);
   const address = (to: string): string => (to === '/close' || to === '' ? `/api/moves/${id}${to}` : `/api/legs/${leg ?? here}${to}`);
   return useMutation({
+    mutationKey: actsOn(id),
+    // One after the other, as they were done: an undo never overtakes what it takes back.
+    scope: { id: `acts on ${id}` },
     mutationFn: (input: T) => call<Acted>(method, address(path(input)), method === 'DELETE' ? undefined : (body(input) ?? {})),
-    // What is on the screen of the move is read anew; the button stays down until it is.
+    // What is on the screen of the move is read anew, once where acts follow each other; the button stays down until it is.
     onSuccess: async () => {
-      await queries.invalidateQueries({ queryKey: ['move', id] });
+      if (queries.isMutating({ mutationKey: actsOn(id) }) <= 1) await queries.invalidateQueries({ queryKey: ['move', id] });
     },
   });
 }

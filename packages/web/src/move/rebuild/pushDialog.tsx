@@ -37,7 +37,7 @@ export function PushDialog({ move, leg, onClose }: { move: MoveView; leg: OpenLe
       )}
       {push.isError && <Failed error={push.error} />}
       <div className="mt-4 flex gap-2">
-        <Button kind="main" disabled={push.isPending} onClick={() => push.mutate(undefined, { onSuccess: onClose })}>
+        <Button kind="main" autoFocus disabled={push.isPending} onClick={() => push.mutate(undefined, { onSuccess: onClose })}>
           Push the zone
         </Button>
         <Button onClick={onClose}>Not yet</Button>

@@ -1,8 +1,9 @@
 import { Fronting, LedgerRow, Name, RulingEdit, editRows, isHostsOwn, ledgerFilter, ledgerGroups } from '@wanderon/core';
 import { EditRulings, MendInput, RemarkView, RulingView } from '@wanderon/contract';
-import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { useMoveAction } from '../../api';
+import { actsOn, useMoveAction } from '../../api';
 import { isTyping } from '../../shell/shell';
 import { Button } from '../../ui/button';
 import { inputLook } from '../../ui/field';
@@ -75,6 +76,8 @@ export function Rebuild({ move, leg, me, may }: ChapterProps) {
     ({ id }) => `/rulings/${id}`,
     ({ ruling }) => ({ ruling }),
   );
+  const queries = useQueryClient();
+  const releases = useRef<(() => void)[]>([]);
   const undo = useMoveAction<void>(move.id, 'POST', () => '/undo');
   const editMany = useMoveAction<EditRulings>(move.id, 'PUT', () => '/rulings');
   const front = useMoveAction<{ owner: string; state: Fronting }>(move.id, 'POST', () => '/fronting');
@@ -86,6 +89,7 @@ export function Rebuild({ move, leg, me, may }: ChapterProps) {
   // Once the push is decided, what changes in the plan goes to the new host by itself; after the switch the plan stands.
   const fixed = leg.seen.ts !== null;
   const mayRule = may && !fixed && leg.chosen;
+  const mayPush = mayRule && !leg.pushed && leg.kind !== 'repoint' && !leg.byHand && leg.counts.stops === 0 && leg.rulings.length >= leg.total;
   const { all: remarksOf, open: openOf } = useMemo(() => {
     const all = byRow(leg.rulings, leg.remarks);
     const open = byRow(
@@ -167,15 +171,24 @@ export function Rebuild({ move, leg, me, may }: ChapterProps) {
   );
 
   useEffect(() => {
+    const step = (by: number): void => {
+      setAt(rows[Math.max(0, Math.min(rows.length - 1, place + by))]?.id);
+    };
+    /** One key a row: the cursor goes on to the next one. */
     const rule = (ruling: 'carry' | 'drop'): void => {
       if (!mayRule) return;
       if (marks.length > 0) return ruleMany(ruling);
       if (!current) return;
       const release = shown([current], { ruling });
-      edit.mutateAsync({ id: current.id, ruling }).catch(fail).finally(release);
-    };
-    const move = (by: number): void => {
-      setAt(rows[Math.max(0, Math.min(rows.length - 1, place + by))]?.id);
+      void edit
+        .mutateAsync({ id: current.id, ruling })
+        .catch(fail)
+        .finally(() => {
+          // What is on the screen stays until the last of them is read back.
+          releases.current.push(release);
+          if (queries.isMutating({ mutationKey: actsOn(move.id) }) === 0) for (const one of releases.current.splice(0)) one();
+        });
+      step(1);
     };
     const fixAt = (index: number): void => {
       const fixed = current && fixesOf(remarksOf(current))[index];
@@ -189,26 +202,27 @@ export function Rebuild({ move, leg, me, may }: ChapterProps) {
     const press = (event: KeyboardEvent): void => {
       if (isTyping(event) || document.querySelector('[role=dialog]')) return;
       const keys: Record<string, () => void> = {
-        j: () => move(1),
-        ArrowDown: () => move(1),
-        k: () => move(-1),
-        ArrowUp: () => move(-1),
-        PageDown: () => move(PAGE),
-        PageUp: () => move(-PAGE),
-        Home: () => move(-rows.length),
-        End: () => move(rows.length),
+        j: () => step(1),
+        ArrowDown: () => step(1),
+        k: () => step(-1),
+        ArrowUp: () => step(-1),
+        PageDown: () => step(PAGE),
+        PageUp: () => step(-PAGE),
+        Home: () => step(-rows.length),
+        End: () => step(rows.length),
         c: () => rule('carry'),
         d: () => rule('drop'),
         r: () => mayRule && (marks.length > 0 ? setMany(true) : current && setEditing(current)),
         x: () => {
           if (!mayRule || !current) return;
           mark([current.id]);
-          move(1);
+          step(1);
         },
         X: () => mayRule && mark(rows.filter((row) => !isHostsOwn(row)).map((row) => row.id)),
         Escape: () => setMarked(new Set()),
         Enter: () => mayRule && current && setEditing(current),
         n: () => mayRule && setEditing('new'),
+        p: () => mayPush && setPushing(true),
         f: () => mayRule && current?.fronting && front.mutate({ owner: current.owner, state: NEXT_FRONTING[current.fronting] }, { onError: fail }),
         m: () => fixAt(0),
         M: () => fixAt(1),
@@ -276,12 +290,7 @@ export function Rebuild({ move, leg, me, may }: ChapterProps) {
               </Link>
             )}
             {!leg.pushed && !inPlace && !byHand && (
-              <Button
-                kind="main"
-                disabled={counts.stops > 0 || reading}
-                title={counts.stops > 0 ? 'A remark stops the push' : undefined}
-                onClick={() => setPushing(true)}
-              >
+              <Button kind="main" disabled={!mayPush} title={counts.stops > 0 ? 'A remark stops the push' : undefined} onClick={() => setPushing(true)}>
                 Push
               </Button>
             )}
