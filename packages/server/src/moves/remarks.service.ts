@@ -1,11 +1,10 @@
-import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { Acted, LetBeInput, MendInput } from '@wanderon/contract';
-import { LegRemark, Waiver, fixKey, keyOfRow, remarkSubject, setKey } from '@wanderon/core';
+import { LegRemark, Waiver, fixKey, remarkSubject } from '@wanderon/core';
 import { Caller } from '../people/allow';
 import { NotNow, notFound } from '../refusals';
 import { Act, KEPT, MoveActs } from './moveActs';
-import { refuseAfterSwitch } from './planChanges';
+import { refuseAfterSwitch, ruleFixed } from './planChanges';
 
 /** What people make of remarks on the plan: they mend what is said, or let it be. */
 @Injectable()
@@ -20,10 +19,7 @@ export class RemarkService {
         .flatMap((remark) => remark.fixes)
         .find((one) => fixKey(one) === input.fix);
       if (!fix) throw new NotNow('The plan has changed since this fix was shown.', { detail: 'Look at the row again.', kept: KEPT });
-      const ids = new Map(act.leg.rows.map((row) => [keyOfRow(row), row]));
-      const rows = fix.rows.map(({ owner, type, row }) => ({ id: ids.get(setKey(owner, type))?.id ?? randomUUID(), row }));
-      const before = fix.rows.map(({ owner, type }) => ids.get(setKey(owner, type)) ?? null);
-      await act.decide({ kind: 'rulings', value: { rows } }, { kind: 'ruling', text: `${input.owner} ${input.type}: ${fix.text}`, before, after: rows });
+      await ruleFixed(act, fix.rows, `${input.owner} ${input.type}: ${fix.text}`);
     });
   }
 
