@@ -56,8 +56,8 @@ async function main(): Promise<void> {
       await repeated((index) => key(page, index % 2 === 0 ? 'u' : 'U', index % 2 === 0 ? '^(carry|repoint)' : '^drop')),
     );
     await settled(page);
-    report('filtering', await repeated((index) => filter(page, `name-${10 + index}`, index)));
-    await filter(page, 'name-4', 0);
+    report('filtering', await repeated((index) => filter(page, `name-${10 + index}`)));
+    await filter(page, 'name-4');
     await page.evaluate(() => (document.activeElement as HTMLElement).blur());
     await page.keyboard.press('X');
     const marked = await marks(page);
@@ -141,27 +141,22 @@ function paintedWhen(says: string | null, before: string): Promise<number> {
 }
 
 /** Puts a text into the filter; gives the milliseconds until only such rows are painted. */
-async function filter(page: Page, text: string, index: number): Promise<number> {
-  return page.evaluate(
-    (value, round) => {
-      const box = document.querySelector<HTMLInputElement>('input[aria-label="Filter the ledger"]')!;
-      const label = round % 2 === 0 ? value : value;
-      const began = performance.now();
-      Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(box, label);
-      box.dispatchEvent(new Event('input', { bubbles: true }));
-      return new Promise<number>((resolve, reject) => {
-        const look = (): void => {
-          const rows = [...document.querySelectorAll<HTMLElement>('[data-row]')];
-          if (rows.length > 0 && rows.every((row) => row.innerText.includes(label))) requestAnimationFrame(() => resolve(performance.now() - began));
-          else if (performance.now() - began > 30_000) reject(new Error('the filter never took'));
-          else requestAnimationFrame(look);
-        };
-        requestAnimationFrame(look);
-      });
-    },
-    text,
-    index,
-  );
+async function filter(page: Page, text: string): Promise<number> {
+  return page.evaluate((label) => {
+    const box = document.querySelector<HTMLInputElement>('input[aria-label="Filter the ledger"]')!;
+    const began = performance.now();
+    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(box, label);
+    box.dispatchEvent(new Event('input', { bubbles: true }));
+    return new Promise<number>((resolve, reject) => {
+      const look = (): void => {
+        const rows = [...document.querySelectorAll<HTMLElement>('[data-row]')];
+        if (rows.length > 0 && rows.every((row) => row.innerText.includes(label))) requestAnimationFrame(() => resolve(performance.now() - began));
+        else if (performance.now() - began > 30_000) reject(new Error('the filter never took'));
+        else requestAnimationFrame(look);
+      };
+      requestAnimationFrame(look);
+    });
+  }, text);
 }
 
 async function marks(page: Page): Promise<number> {

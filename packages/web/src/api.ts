@@ -183,7 +183,8 @@ export function useMoveAction<T>(
     scope: { id: `acts on ${id}` },
     mutationFn: (input: T) => call<Acted>(method, address(path(input)), method === 'DELETE' ? undefined : (body(input) ?? {})),
     // What is on the screen of the move is read anew, once where acts follow each other; the button stays down until it is.
-    onSuccess: async () => {
+    // What was refused is read too: an act before it may not have been.
+    onSettled: async () => {
       if (queries.isMutating({ mutationKey: actsOn(id) }) <= 1) await queries.invalidateQueries({ queryKey: ['move', id] });
     },
   });

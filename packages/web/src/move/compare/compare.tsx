@@ -128,11 +128,7 @@ function Difference({
     <>
       <div className="flex flex-wrap items-baseline gap-x-4 pb-1">
         <p role="status">
-          <b className="font-semibold">
-            {other.length === 0
-              ? `All ${counted(rows.length - unasked, 'record set')} have the same values`
-              : `${counted(other.length, 'record set')} of ${rows.length} otherwise`}
-          </b>
+          <b className="font-semibold">{gistOf(rows.length, unasked, other.length)}</b>
           {ttls > 0 && <span className="text-faded"> · {ttls} with another TTL alone</span>}
           {unasked > 0 && <span className="text-faded"> · {unasked} were not asked for on one side, which says nothing of them</span>}
         </p>
@@ -161,6 +157,12 @@ function Difference({
       <Rows rows={shown} domain={domain} titles={titles} />
     </>
   );
+}
+
+/** Nothing is the same where nothing was held against anything. */
+function gistOf(all: number, unasked: number, other: number): string {
+  if (all === unasked) return 'There is nothing that stands, or was asked for, on both sides';
+  return other === 0 ? `All ${counted(all - unasked, 'record set')} have the same values` : `${counted(other, 'record set')} of ${all} otherwise`;
 }
 
 function Rows({ rows, domain, titles }: { rows: readonly SideRow[]; domain: string; titles: readonly [string, string] }) {

@@ -1,6 +1,7 @@
 import { AnsweringView, AnswersView, MoveSurvey, SurveyPage } from '@wanderon/contract';
 import { Side, isHostsOwn, plannedSide, setKey } from '@wanderon/core';
 import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { call } from '../../api';
 import { shortTime } from '../../time';
 import { asRuling } from '../asRuling';
@@ -46,17 +47,23 @@ export function useSide(leg: OpenLeg, source: string, hand: Side): { readonly si
     queryFn: () => call<AnswersView>('GET', `/api/legs/${leg.id}/answers/${id}`),
     enabled: kind === 'server',
   });
+  // A ledger that is read in part says nothing of what it has not.
+  const rows = leg.rulings.length >= leg.total ? leg.rulings : undefined;
+  const planned = useMemo(() => rows && plannedSide(rows.map(asRuling)), [rows]);
+  const found = useMemo(() => rows && { sets: rows.flatMap((row) => (row.found && !isHostsOwn(row) ? [row.found] : [])) }, [rows]);
+  const answers = useMemo(() => server.data && answered(server.data), [server.data]);
+  const surveyed = useMemo(() => survey.data && { sets: survey.data.survey.sets }, [survey.data]);
   switch (kind) {
     case 'survey':
-      return { side: survey.data && { sets: survey.data.survey.sets }, error: survey.error };
+      return { side: surveyed, error: survey.error };
     case 'server':
-      return { side: server.data && answered(server.data), error: server.error };
+      return { side: answers, error: server.error };
     case 'plan':
-      return { side: plannedSide(leg.rulings.map(asRuling)), error: null };
+      return { side: planned, error: null };
     case 'hand':
       return { side: hand, error: null };
     default:
-      return { side: { sets: leg.rulings.flatMap((row) => (row.found && !isHostsOwn(row) ? [row.found] : [])) }, error: null };
+      return { side: found, error: null };
   }
 }
 
