@@ -1,6 +1,7 @@
 import { until } from '../../../command/src/api';
 import { Driver, stepOf } from '../support/drive';
-import { RealDomain, RealMoves, refused, said } from '../support/realMoves';
+import { NEW_NSD, RealDomain, RealMoves, refused, said } from '../support/realMoves';
+import { dig } from '../support/realServers';
 
 const isRoot = process.getuid?.() === 0;
 
@@ -18,6 +19,12 @@ const DOMAINS = {
     fresh: 'nsd',
     delegation: 'by-hand.example. 3 NS ns1.newnsd.example.',
     there: 'www 6 A 192.0.2.80\n@ 6 A 192.0.2.80\nmail 6 A 192.0.2.25',
+  },
+  account: {
+    name: 'other-account.example',
+    fresh: 'nsd',
+    delegation: 'other-account.example. 3 NS ns1.newnsd.example.',
+    there: 'www 2 A 192.0.2.80\n@ 2 A 192.0.2.80\nmail 6 A 192.0.2.25\n@ 6 MX 10 mail\n@ 6 TXT "v=spf1 mx -all"',
   },
 } satisfies Record<string, RealDomain>;
 
@@ -284,5 +291,53 @@ const DOMAINS = {
     await driver.done('changed');
     await driver.done('settle');
     expect(await answer(`www.${domain.name}`)).toBe('203.0.113.80');
+  });
+
+  it('the zone goes into another account behind the same servers: what was not typed there is named, and all of it is served in the end', async () => {
+    const domain = DOMAINS.account;
+    const driver = await Driver.begin(real.api, domain.name);
+    real.takenUp(driver);
+    await driver.done('survey');
+    const choice = { way: 'another account', newWebHost: real.host('new web') };
+    await expect(driver.act('/hosts', { ...choice, newDnsHost: real.host('new bind') })).rejects.toThrow(/other nameservers than the domain is delegated to/);
+    await driver.act('/hosts', { ...choice, newDnsHost: real.host('new nsd') });
+    await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+    const { steps, account, kind } = (await driver.move()).legs[0]!;
+    expect([kind, account, steps.map((step) => step.id)]).toEqual([
+      ...['repoint', true, ['survey', 'choose', 'push', 'lower', 'lowered', 'change', 'changed', 'settle', 'raise', 'close']],
+    ]);
+    // Whether there is a gap is not known of this host: nobody goes on before somebody has let that pass.
+    await driver.way('push', 'leave');
+    await driver.until('the lowering stops', (move) => stepOf(move, 'lower').state === 'stopped' || stepOf(move, 'lower').state === 'done');
+    if (stepOf(await driver.move(), 'lower').state === 'stopped') await driver.way('lower', 'leave');
+    await driver.done('lowered');
+    await refused(driver, '/submitted', /not known/);
+    await driver.until(
+      'the gate is open',
+      (move) => move.legs[0]!.gate.open,
+      () => driver.letPass(['website', 'gap']),
+    );
+    await until('the gate lets it through', async () => {
+      await driver.letPass(['website', 'gap']);
+      return driver.tried('/submitted');
+    });
+    // The new account begins with nothing: everything is missing, mail too, though it was to stay as it was.
+    real.writeZone(domain, '');
+    await said(driver, /does not serve .*MX/);
+    expect(await answer(`nothing.${domain.name}`)).toBe('');
+    // Typed, but for the address of the mail host.
+    const { rulings } = await driver.ledger();
+    await real.typeIn(domain, driver, (line) => (line.startsWith('mail.') ? '' : line));
+    await said(driver, /does not serve mail\.other-account\.example\. A as planned/);
+    expect(stepOf(await driver.move(), 'changed').state).toBe('doing');
+    await real.typeIn(domain, driver);
+    await driver.done('changed');
+    await driver.done('settle');
+    expect(await Promise.all([answer(`www.${domain.name}`), answer(domain.name, 'MX'), answer(`mail.${domain.name}`)])).toEqual([
+      ...['203.0.113.80', `10 mail.${domain.name}.`, '192.0.2.25'],
+    ]);
+    const served = await Promise.all(rulings.map(({ planned }) => planned && dig(NEW_NSD, [planned.owner, planned.type, '+short'])));
+    for (const [index, { planned }] of rulings.entries())
+      if (planned) expect(served[index]!.stdout.trim().split('\n').sort()).toEqual([...planned.data].sort());
   });
 });

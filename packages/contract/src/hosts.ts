@@ -1,4 +1,5 @@
 import {
+  ACCOUNTS,
   AFTER_LEAVING,
   EDGES,
   FORM_CONFIRM,
@@ -153,6 +154,7 @@ export const dnsHabitsSchema = z.object({
   forwards: readLines(40, (line) => forwardsTo([line])),
   afterLeaving: z.enum(AFTER_LEAVING),
   edge: z.enum(EDGES),
+  accounts: z.enum(ACCOUNTS).default('unknown'),
 });
 
 /** How one host's panel wants names and values typed. */

@@ -117,6 +117,8 @@ export const legSchema = z.object({
   /** The leg that is meant to follow, and whether one has begun; whether this one sets back what was changed. */
   next: z.object({ kind: z.enum(LEG_KINDS), newDnsHost: z.string().nullable(), newWebHost: z.string().nullable() }).nullable(),
   followed: z.boolean(),
+  /** The zone goes into another account behind the same nameservers. */
+  account: z.boolean(),
   isBack: z.boolean(),
   /** It is known where the domain, or its names, go. */
   chosen: z.boolean(),

@@ -18,6 +18,7 @@ export * from './dns/update';
 export * from './dns/zoneFile';
 export * from './dns/zoneAnswers';
 export * from './dns/zoneRules';
+export * from './move/account';
 export * from './move/adopt';
 export * from './move/due';
 export * from './move/looks';

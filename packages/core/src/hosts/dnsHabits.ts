@@ -8,6 +8,9 @@ import { SetKey, setKey } from '../move/plan';
 /** What becomes of a zone once its domain is delegated elsewhere: it stays as it is, or it goes or gives way to a parking page. */
 export const AFTER_LEAVING = ['keeps', 'drops'] as const;
 
+/** In how many of its accounts a domain can stand: not said, in one (it has to let go before another can hold it), or in several, one of which is live. */
+export const ACCOUNTS = ['unknown', 'one', 'several'] as const;
+
 /** How a DNS host goes about its zones, besides how its panel wants values. */
 export interface DnsHabits {
   /** Whose service it is: what else that company sells has other nameservers, which are taken for these. Empty: not said. */
@@ -21,9 +24,10 @@ export interface DnsHabits {
   readonly afterLeaving: (typeof AFTER_LEAVING)[number];
   /** How its edge, where it has one, reaches the web host. */
   readonly edge: Edge;
+  readonly accounts: (typeof ACCOUNTS)[number];
 }
 
-export const USUAL_HABITS: DnsHabits = { company: '', begins: [], locks: [], forwards: [], afterLeaving: 'keeps', edge: 'unknown' };
+export const USUAL_HABITS: DnsHabits = { company: '', begins: [], locks: [], forwards: [], afterLeaving: 'keeps', edge: 'unknown', accounts: 'unknown' };
 
 /** TTL in seconds of what a new zone begins with: panels rarely say. */
 const BEGIN_TTL = 3600;

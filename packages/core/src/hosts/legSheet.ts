@@ -1,5 +1,6 @@
 import { RRsetText } from '../dns/record';
-import { LegKind, SetKey, setKey } from '../move/plan';
+import { rebuildsZone } from '../move/account';
+import { LegPlan, SetKey, setKey } from '../move/plan';
 import { STARTING_TTL } from '../rebuild/propose';
 import { isHostsOwn, Ruling } from '../rebuild/ruling';
 import { DnsHabits, USUAL_HABITS, beginsWith, lockedSet } from './dnsHabits';
@@ -35,11 +36,11 @@ export interface SheetPanel {
  * absolute with final dot.
  */
 export function legSheet(
-  leg: { readonly kind: LegKind; readonly isBack: boolean; readonly rulings: readonly Row[]; readonly served: Otherwise | null },
+  leg: Pick<LegPlan, 'kind' | 'account'> & { readonly isBack: boolean; readonly rulings: readonly Row[]; readonly served: Otherwise | null },
   zone: string,
   { entry, habits = USUAL_HABITS, shown }: SheetPanel,
 ): SheetRow[] {
-  const inPlace = leg.kind === 'repoint';
+  const inPlace = !rebuildsZone(leg);
   const sets = leg.isBack && !inPlace && !shown ? backSets(leg) : sheetSets(leg, zone, shown ?? (inPlace ? undefined : beginsWith(habits.begins, zone)));
   const locked = new Set(habits.locks.map((row) => lockedSet(row, zone)));
   return sheetOf(
@@ -51,11 +52,11 @@ export function legSheet(
 
 /** `there` undefined: as the survey found it. What a new zone holds beside the plan goes; in place it is other people's. */
 function sheetSets(
-  { kind, rulings }: { readonly kind: LegKind; readonly rulings: readonly Row[] },
+  { rulings, ...leg }: Pick<LegPlan, 'kind' | 'account'> & { readonly rulings: readonly Row[] },
   zone: string,
   there: readonly RRsetText[] | undefined,
 ): SheetSet[] {
-  const inPlace = kind === 'repoint';
+  const inPlace = !rebuildsZone(leg);
   const rest = there && new Map(there.map((set): [SetKey, RRsetText] => [setKey(set.owner, set.type), set]));
   const hosts = new Set([setKey(zone, 'SOA'), setKey(zone, 'NS'), ...rulings.filter(isHostsOwn).map((row) => setKey(row.owner, row.type))]);
   const rows = rulings.filter((row) => !isHostsOwn(row) && (!inPlace || row.ruling !== 'carry'));

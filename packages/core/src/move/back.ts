@@ -8,6 +8,7 @@ import { legTimes } from '../timetable/legTimes';
 import { isFirstUse } from './firstUse';
 import { Leg } from './leg';
 import { LegPlan, keyOf } from './plan';
+import { isTakeover } from './account';
 import { saidBy } from './said';
 import { isDone, stepOf } from './steps';
 
@@ -41,6 +42,8 @@ function foundWays(leg: Leg): readonly WayBack[] {
 }
 
 function ruledOut(leg: Leg, how: BackWay): string | null {
+  if (isTakeover(leg.plan) && !leg.plan.rulings.some(isChanging))
+    return 'No record changed its value: the domain goes back into the account that it came from as it came, by a move of its own.';
   if (leg.plan.kind === 'repoint' || how === 'nameservers') return null;
   if (!leg.plan.rulings.some(isChanging)) return 'No record changed its value in this leg.';
   if (!leg.times.t0) return 'The parent does not publish the new nameservers everywhere yet: what is changed there reaches only some.';
@@ -86,7 +89,15 @@ export function backPlan(plan: LegPlan, how: BackWay, since: Instant, raised: bo
   const base = { ...plan, isBack: true, backSince: since, backRaised: raised, next: undefined, followed: false, met: undefined, newWeb: undefined };
   if (how === 'records') {
     const { newServers, newNameservers, newHost } = plan;
-    return { ...base, kind: 'repoint', rulings: backRulings(plan.rulings, raised), oldServers: newServers, oldNameservers: newNameservers, oldHost: newHost };
+    return {
+      ...base,
+      kind: 'repoint',
+      account: false,
+      rulings: backRulings(plan.rulings, raised),
+      oldServers: newServers,
+      oldNameservers: newNameservers,
+      oldHost: newHost,
+    };
   }
   return {
     ...base,

@@ -7,6 +7,7 @@ import { eff } from '../timetable/eff';
 import { Derived, Instant, secondsTerm } from '../timetable/instant';
 import { legTimes } from '../timetable/legTimes';
 import { Assumptions, LegTimes } from '../timetable/times';
+import { rebuildsZone } from './account';
 import { isFirstUse } from './firstUse';
 import { LegPlan } from './plan';
 import { saidBy } from './said';
@@ -70,7 +71,7 @@ const OTHER_WEB: HostKnowledge = {
  */
 export function compareWays(input: WaysInput): WaysCompared {
   const [whole, fast] = [nameservers(input), repoint(input)];
-  const ways = [whole, fast, nameserversFirst(input, whole, fast), websiteFirst(whole, fast)];
+  const ways = [whole, fast, nameserversFirst(input, whole, fast), websiteFirst(whole, fast), anotherAccount(input)];
   if (isFirstUse(input.plan)) return firstUse(whole, ways.slice(1));
   const open = ways.filter((one) => one.ruledOut === null);
   if (open.length === 0) return { ways, recommended: null, reason: 'No way is open before what rules them out is set right.' };
@@ -206,13 +207,46 @@ function websiteFirst(whole: ComparedWay, fast: ComparedWay): ComparedWay {
   };
 }
 
+/** The zone as it is, typed into another account behind the same servers; nothing at the registrar changes. */
+function anotherAccount(input: WaysInput): ComparedWay {
+  const { plan, found, grade } = input;
+  const where = plan.oldHost?.name ?? 'the DNS host';
+  const rulings = proposeRulings(plan.zone, found, { oldWeb: plan.oldWeb, newDns: named(where), newWeb: undefined });
+  const times = timesOf(input, 'another account', rulings, { newServers: plan.oldServers, newNameservers: plan.oldNameservers });
+  const one = plan.oldHost?.habits?.accounts ?? 'unknown';
+  return {
+    way: 'another account',
+    title: 'Another account behind the same nameservers',
+    changes: 'The whole zone is typed into another account of the same DNS host, which then takes it over. Nothing changes at the registrar.',
+    who: `Somebody with a login to each of the two accounts at ${where}; Wanderon writes the sheet and reads every set back once the other account is live.`,
+    meanwhile: 'What somebody edits in the old account after the sheet was written is edited twice, or lost.',
+    ruledOut: plan.scope.kind === 'names' ? 'This move is about some names; an account holds all of them.' : null,
+    against: [
+      ...(one === 'several'
+        ? []
+        : [
+            one === 'one'
+              ? `${where} holds a domain in one account at a time: between the two, whoever asks anew finds nothing.`
+              : `Where ${where} holds a domain in one account at a time, whoever asks anew in between finds nothing.`,
+          ]),
+      'No answer shows what is typed before the other account is live.',
+      ...(grade === 'whole' ? [] : [`The inventory is ${grade === 'partial' ? 'partial' : 'likely whole, not proven'}: what was not found stays behind.`]),
+      ...(hasDs(input) ? ['The zone is signed: the other account signs with keys of its own, so the DS is taken out first.'] : []),
+    ],
+    ...times,
+    back: eff(STARTING_TTL, input.assumed.floor),
+    backWords: 'records set back in the account that is live then',
+    delegationBack: null,
+  };
+}
+
 function timesOf(
   { plan, seen, assumed, now }: WaysInput,
   way: WayId,
   rulings: readonly Ruling[],
   to: Pick<LegPlan, 'newServers' | 'newNameservers'>,
 ): Pick<ComparedWay, 'sets' | 'untilSound' | 'untilSettled' | 'settling'> {
-  const asked: LegPlan = { ...plan, kind: legKindOf(way), chosen: true, rulings, ...to };
+  const asked: LegPlan = { ...plan, kind: legKindOf(way), account: way === 'another account', chosen: true, rulings, ...to };
   const planned = (plannedSwitch: Instant | null): LegTimes => {
     const said = saidBy([{ id: 1, kind: 'approve', subject: '', value: { plannedSwitch }, person: null, at: now, undoes: null }]);
     return legTimes({ plan: asked, seen, said, assumed, now, turns: plan.oldHost?.keyed ?? false });
@@ -229,7 +263,7 @@ function timesOf(
 
 /** A DS taken out now keeps the switch unsound for eff(D) + eff(K) (RFC 6781 §4.3.4). */
 function signedSound(plan: LegPlan, seen: WaysInput['seen'], { floor, parentAllowance }: Assumptions, now: Instant): Instant {
-  if (plan.kind === 'repoint') return now;
+  if (!rebuildsZone(plan)) return now;
   const D = Math.max(0, ...seen.parent.flatMap((one) => one.sightings.map(({ value }) => (value.ds.length > 0 ? value.dsTtl : 0))));
   return D === 0 ? now : now + parentAllowance + eff(D, floor) + eff(plan.keysTtl ?? 0, floor);
 }

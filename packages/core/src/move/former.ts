@@ -1,4 +1,5 @@
 import { setsToLower } from '../timetable/lowering';
+import { rebuildsZone } from './account';
 import { Leg } from './leg';
 import { LegPlan, SetKey } from './plan';
 import { DecisionKind } from './said';
@@ -34,7 +35,7 @@ export const OF_THE_WAY: ReadonlySet<DecisionKind> = new Set<DecisionKind>([
 /** What of a leg stands once another way is chosen. `hostId`: the DNS host to which it went until now. */
 export function formerOf({ plan, said, state }: Leg, hostId: string | null): Former {
   const before = plan.former ?? NO_FORMER;
-  const went = plan.kind === 'delegation' && (state.work.has('push') || said.left.has('push') || said.typed.length > 0);
+  const went = rebuildsZone(plan) && (state.work.has('push') || said.left.has('push') || said.typed.length > 0);
   const pushed = went && hostId !== null && plan.newHost ? [{ id: hostId, name: plan.newHost.name }] : [];
   const lowered = state.work.has('lower') || said.left.has('lower') ? setsToLower(plan).map((set) => set.key) : [];
   return {

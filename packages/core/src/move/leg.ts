@@ -8,6 +8,7 @@ import { Assumptions, LegTimes } from '../timetable/times';
 import { Wanted } from '../timetable/wanted';
 import { Settled, settledWhen } from '../watch/settled';
 import { WatchedQuestion, watchedQuestions } from '../watch/questions';
+import { rebuildsZone } from './account';
 import { isByHand } from './byHand';
 import { inScope } from './scope';
 import { fingerprint } from './fingerprint';
@@ -99,10 +100,11 @@ export class Leg {
 
   /** What the checks say of the plan, those that somebody let be included. */
   get remarks(): readonly LegRemark[] {
-    const { zone, rulings, oldWeb, newWeb, fronted, scope, kind, newHost, oldHost, isBack } = this.plan;
+    const { zone, rulings, oldWeb, newWeb, fronted, scope, newHost, oldHost, isBack } = this.plan;
     // Where the zone stays, what it holds it can hold.
-    const lacks = kind === 'delegation' ? (newHost?.lacks ?? []) : [];
-    const leaves = kind === 'delegation' && !isBack && oldHost ? { name: oldHost.name, forwards: oldHost.habits?.forwards ?? [] } : undefined;
+    const anew = rebuildsZone(this.plan);
+    const lacks = anew ? (newHost?.lacks ?? []) : [];
+    const leaves = anew && !isBack && oldHost ? { name: oldHost.name, forwards: oldHost.habits?.forwards ?? [] } : undefined;
     const edge = { fronting: frontingOf(this.plan), how: newHost?.habits?.edge ?? 'unknown' };
     return this.once('remarks', () => {
       const remarks = checkRulings({ zone, rulings, oldWeb, newWeb, fronted, lacks, leaves, edge }).filter((one) => inScope(scope, one.owner));

@@ -42,6 +42,8 @@ export interface PlannedHost {
 /** What a leg is to do, as data; steps, lines and times are worked out from it. Names absolute, durations in seconds. */
 export interface LegPlan {
   readonly kind: LegKind;
+  /** The zone goes into another account behind the same servers (`isTakeover`). */
+  readonly account?: boolean;
   /** Names that a leg is about; in a repoint leg nothing outside of it is touched. */
   readonly scope: Scope;
   /** The leg that was meant to follow this one when the way was chosen. */

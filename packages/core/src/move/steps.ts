@@ -16,7 +16,10 @@ export interface Step {
 export function stepsOf(leg: Leg): readonly Step[] {
   return leg.once('steps', () => {
     const rules = withTasks(
-      STEP_RULES.filter((rule) => rule.applies(leg.plan, leg)),
+      STEP_RULES.filter((rule) => rule.applies(leg.plan, leg)).map((rule) => {
+        const title = rule.titleIn?.(leg.plan);
+        return title === undefined ? rule : { ...rule, title };
+      }),
       [...taskRules(leg.plan), ...unusedRules(leg.plan)],
     );
     const made = new Map<string, Step>();

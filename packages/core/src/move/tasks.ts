@@ -1,5 +1,6 @@
 import { HostTask } from '../hosts/task';
 import { Need, needsOf } from '../hosts/needs';
+import { rebuildsZone } from './account';
 import { Leg } from './leg';
 import { LegPlan, SetKey } from './plan';
 import { againWay, leaveWay, personStep } from './rules/personStep';
@@ -11,7 +12,7 @@ export const CLEAR = 'clear:';
 /** What has to be done at each host to which a leg leads, in its order; nothing where it goes back, or where the zone is there already. */
 function tasksOf(plan: LegPlan): readonly { readonly host: string; readonly tasks: readonly HostTask[] }[] {
   if (plan.isBack) return [];
-  const dns = plan.kind === 'delegation' && plan.newHost ? [{ host: plan.newHost.name, tasks: plan.newHost.tasks ?? [] }] : [];
+  const dns = rebuildsZone(plan) && plan.newHost ? [{ host: plan.newHost.name, tasks: plan.newHost.tasks ?? [] }] : [];
   return [...dns, ...(plan.newWeb ? [{ host: plan.newWeb.name, tasks: plan.newWeb.tasks ?? [] }] : [])];
 }
 

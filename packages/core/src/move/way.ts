@@ -2,9 +2,9 @@ import { LegKind } from './plan';
 
 /**
  * How a move is cut into legs. `nameservers`: the whole zone goes to another DNS host; `repoint`: records change where they are; the
- * other two do both in turn, one leg after the other.
+ * next two do both in turn, one leg after the other; `another account`: the zone goes into another account behind the same servers.
  */
-export const WAYS = ['nameservers', 'repoint', 'nameservers first', 'website first'] as const;
+export const WAYS = ['nameservers', 'repoint', 'nameservers first', 'website first', 'another account'] as const;
 export type WayId = (typeof WAYS)[number];
 
 const FIRST: Readonly<Record<WayId, LegKind>> = {
@@ -12,6 +12,7 @@ const FIRST: Readonly<Record<WayId, LegKind>> = {
   repoint: 'repoint',
   'nameservers first': 'delegation',
   'website first': 'repoint',
+  'another account': 'repoint',
 };
 
 /** The kind of the first leg. */

@@ -2,6 +2,7 @@ import { earlySets } from '../hosts/needs';
 import { RRset, rrsetFromText, rrsetKey, sameData } from '../dns/record';
 import { parseRdata } from '../dns/rdata';
 import { TYPE_CODES } from '../dns/typeNames';
+import { rebuildsZone } from '../move/account';
 import { LegPlan, keyOf, keyOfRow } from '../move/plan';
 import { nameKey } from '../watch/verdict';
 import { setsToLower } from '../timetable/lowering';
@@ -73,10 +74,10 @@ export function earlyZone(plan: LegPlan, served: readonly RRset[], ttl: number):
 }
 
 /** The zone at the new host once the sets that are as planned have the TTLs they are to keep; everything else there stays. */
-export function raisedZone(plan: Pick<LegPlan, 'kind' | 'rulings' | 'former'>, served: readonly RRset[]): RRset[] {
+export function raisedZone(plan: Pick<LegPlan, 'kind' | 'account' | 'rulings' | 'former'>, served: readonly RRset[]): RRset[] {
   // Where records changed in place, only those were lowered, and what was for a way that was chosen before.
   const former = new Set(plan.former?.lowered);
-  const rows = plan.kind === 'repoint' ? plan.rulings.filter((row) => isChanging(row) || former.has(keyOfRow(row))) : plan.rulings;
+  const rows = rebuildsZone(plan) ? plan.rulings : plan.rulings.filter((row) => isChanging(row) || former.has(keyOfRow(row)));
   const planned = new Map(plannedSets(rows, 'settled').map((set) => [rrsetKey(set.owner, set.type), set]));
   return served.map((set) => {
     const wish = planned.get(rrsetKey(set.owner, set.type));

@@ -1,4 +1,5 @@
 import { earlySets } from '../hosts/needs';
+import { isTakeover } from '../move/account';
 import { answeredRows, unseenNames } from '../move/fronted';
 import { LegPlan, keyOfRow } from '../move/plan';
 import { AnswerSight, ServerSeen, ZoneSight } from '../move/seen';
@@ -11,6 +12,7 @@ import { Lowering } from './lowering';
 import { endAt } from './runs';
 import { Answered, Served } from './served';
 import { ServerAnswers, setHorizons } from './setHorizons';
+import { signedTimes } from './signedUntil';
 import { Since, Watched, since } from './since';
 import { LegTimes, TimesInput } from './times';
 import { Wanted, sameTexts } from './wanted';
@@ -28,8 +30,13 @@ export function repointTimes(input: TimesInput): LegTimes {
   const authorities = new Set(plan.newServers.map((one) => one.address));
   const waited = seen.zones.filter((one) => authorities.has(one.address) && !said.aside.has(one.address));
   const changing = changingRows(plan, wanted);
-  const changed = changedSince(waited, changing, { served, wanted, now });
-  const shown = unseenNames(plan).length > 0 ? byWord(changed.all, changing.length, input.changedAt) : changed.all;
+  const takeover = isTakeover(plan);
+  const parents = seen.parent.filter((one) => !said.aside.has(one.address));
+  // In another account every set was made anew: what stays as it was is looked for as well, and tells nothing of when.
+  const looked = takeover ? answeredRows(plan).filter((row) => row.planned && (wanted.data(keyOfRow(row)) ?? []).length > 0) : changing;
+  const changed = changedSince(waited, takeover ? [...new Set([...changing, ...looked])] : changing, { served, wanted, now });
+  const untold = unseenNames(plan).length > 0 || (takeover && changing.length === 0);
+  const shown = untold ? byWord(changed.all, looked.length, input.changedAt) : changed.all;
   const t0: SeenBetween | undefined = shown && { lastOld: shown.lastOld, firstNew: shown.firstNew + allowance };
   const before = new Map(earlySets(plan).map((set) => [keyOfRow(set), [...set.data].sort()]));
   // What the web host looks for beforehand is there before the change: where that is all that is new of a set, it begins nothing.
@@ -66,8 +73,9 @@ export function repointTimes(input: TimesInput): LegTimes {
     lacking: changed.lacking,
     ts,
     te: { all: undefined, lacking: [] },
-    td: undefined,
-    signedUntil: undefined,
+    ...(takeover
+      ? signedTimes({ plan, parents, oldZones: waited, now, floor, allowance: assumed.parentAllowance })
+      : { td: undefined, signedUntil: undefined }),
     earliestSwitch: earliest.at,
     certain: earliest.certain,
     delegation,
@@ -100,7 +108,7 @@ interface Judged {
 
 /**
  * Since when every server answers each of the rows as planned; set by set, since a look may leave one unanswered. One that has refused
- * to answer for long gives nothing that could be remembered.
+ * to answer for long gives nothing that could be remembered, as long as another one answers.
  */
 function changedSince(servers: readonly ServerSeen<ZoneSight>[], rows: readonly Ruling[], { served, wanted, now }: Judged & { now: Instant }): Since {
   const heard = servers.filter((server) => server.sightings.length > 0);
@@ -111,8 +119,13 @@ function changedSince(servers: readonly ServerSeen<ZoneSight>[], rows: readonly 
       const key = keyOfRow(row);
       const sightings = served.sights(server, key);
       const one = since([{ server: server.server, address: server.address, sightings }], (answer) => answer === null || wanted.is(key, answer) === true, now);
-      if (!one.all) lacking.push(server);
-      else all = { lastOld: Math.max(all?.lastOld ?? -Infinity, one.all.lastOld), firstNew: Math.max(all?.firstNew ?? -Infinity, one.all.firstNew) };
+      if (!one.all || !heard.some((any) => served.sights(any, key).at(-1)?.value)) lacking.push(server);
+      else {
+        // Of a set that stays as it was, that it was not looked at before says nothing of when.
+        const { firstNew } = one.all;
+        const lastOld = isChanging(row) || one.all.lastOld < firstNew ? one.all.lastOld : -Infinity;
+        all = { lastOld: Math.max(all?.lastOld ?? -Infinity, lastOld), firstNew: Math.max(all?.firstNew ?? -Infinity, firstNew) };
+      }
     }
   return all && lacking.length === 0 ? { all, lacking: [] } : { all: undefined, lacking: [...new Set(lacking)] };
 }

@@ -4,6 +4,7 @@ import { TYPE_CODES, typeCode } from '../dns/typeNames';
 import { parseRdata, printRdata } from '../dns/rdata';
 import { ZoneAnswers } from '../dns/zoneAnswers';
 import { clearedSets } from '../hosts/needs';
+import { rebuildsZone } from '../move/account';
 import { AnsweredRow, Front, answeredRows, isFrontAnswer } from '../move/fronted';
 import { AnswerSight } from '../move/seen';
 import { LegPlan, SetKey, keyOf, keyOfRow, ownerOf, typeOf } from '../move/plan';
@@ -25,7 +26,7 @@ export class Wanted {
 
   constructor(private readonly plan: WantedPlan) {
     // Where records change in place, the rest of the zone is other people's.
-    const says = (row: AnsweredRow): boolean => (plan.kind === 'repoint' ? isChanging(row) : !isHostsOwn(row));
+    const says = (row: AnsweredRow): boolean => (rebuildsZone(plan) ? !isHostsOwn(row) : isChanging(row));
     const rows = answeredRows(plan);
     this.ruled = new Map(rows.filter(says).map((ruling) => [keyOfRow(ruling), ruling]));
     this.cleared = clearedSets(plan);
@@ -92,7 +93,7 @@ export class Wanted {
 }
 
 /** What of a plan its answers follow from. */
-export type WantedPlan = Parameters<typeof answeredRows>[0] & Pick<LegPlan, 'newNameservers' | 'met' | 'cleared'>;
+export type WantedPlan = Parameters<typeof answeredRows>[0] & Pick<LegPlan, 'newNameservers' | 'met' | 'cleared' | 'account'>;
 
 /** The sets of the plan as they are answered, with the apex NS set that the new host serves. TTLs as planned for good. */
 function wantedSets(plan: WantedPlan): RRset[] {

@@ -1,4 +1,5 @@
 import { TYPE_CODES, typeCode } from '../dns/typeNames';
+import { isTakeover } from '../move/account';
 import { answeredRows, frontQuestions } from '../move/fronted';
 import { Leg } from '../move/leg';
 import { slipQuestions } from '../move/slipsSeen';
@@ -16,6 +17,7 @@ export function askedOfOld(leg: Leg): SetKey[] {
   if (plan.keysTtl !== undefined) keys.push(keyOf(plan.zone, TYPE_CODES.DNSKEY));
   for (const server of seen.zones)
     for (const { value } of server.sightings) for (const [key, answer] of Object.entries(value.sets)) if (wanted.is(key, answer) === false) keys.push(key);
+  if (isTakeover(plan) && leg.times.ts !== undefined) keys.push(...askedOfNew(leg));
   if (plan.kind === 'repoint' && leg.times.ts !== undefined) keys.push(...slipQuestions(leg), ...frontQuestions(plan));
   return [...new Set(keys)];
 }

@@ -1,4 +1,5 @@
 import knex, { Knex } from 'knex';
+import * as accounts from './accounts';
 import * as backOut from './backOut';
 import * as deskOrder from './deskOrder';
 import * as engine from './engine';
@@ -34,6 +35,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '013_sheet_links', migration: sheetLinks },
   { name: '014_back_out', migration: backOut },
   { name: '015_host_habits', migration: hostHabits },
+  { name: '016_accounts', migration: accounts },
 ];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */

@@ -11,6 +11,7 @@ import {
   decisionWords,
   formerOf,
   isDone,
+  isFirstUse,
   isRaised,
   isSamePlace,
   isTooLate,
@@ -91,7 +92,12 @@ export class ChoosingService {
       const former = leg.leg.plan.chosen ? formerOf(leg.leg, row.new_dns_host) : null;
       if (next && row.position > 0) throw new NotNow('This is the last leg of the move already.', { field: 'way', kept: KEPT });
       const found = foundIn(await this.surveyViews.ofLeg(act.move, leg, row.survey_id));
-      const chosen = legKindOf(choice.way) === 'delegation' ? await this.nameservers(act, found, dns, web, choice.fresh) : await this.inPlace(act, found, web);
+      const chosen =
+        choice.way === 'another account'
+          ? await this.anotherAccount(act, found, dns, web)
+          : legKindOf(choice.way) === 'delegation'
+            ? await this.nameservers(act, found, dns, web, choice.fresh)
+            : await this.inPlace(act, found, web);
       for (const old of leg.stands.filter((one) => OF_THE_WAY.has(one.kind) || one.subject === unusedStep(chosen.leg.new_dns_host ?? '')))
         await decide(
           { kind: old.kind, subject: old.subject, undoes: old.id },
@@ -100,7 +106,15 @@ export class ChoosingService {
       await this.store.replaceRulings(row.id, chosen.rulings, transaction);
       await this.store.updateLeg(
         row.id,
-        { kind: legKindOf(choice.way), new_web_host: web?.id ?? null, web: web ? knowledgeOf(web) : null, next: next ?? null, former, ...chosen.leg },
+        {
+          kind: legKindOf(choice.way),
+          account: choice.way === 'another account',
+          new_web_host: web?.id ?? null,
+          web: web ? knowledgeOf(web) : null,
+          next: next ?? null,
+          former,
+          ...chosen.leg,
+        },
         transaction,
       );
       const value = { way: choice.way, dns: chosen.leg.new_dns_host ?? null, web: web?.id ?? null, next: next ?? null };
@@ -202,7 +216,7 @@ export class ChoosingService {
       throw new NotNow(`The domain is at ${dns.name} already: its nameservers have the same names and addresses.`, {
         field: 'newDnsHost',
         detail:
-          'Nothing would change hands at the registrar. Where the servers keep their names and get other addresses, give those addresses at Hosts. To change only records where they are, take that way.',
+          'Nothing would change hands at the registrar. Where the servers keep their names and get other addresses, give those addresses at Hosts. To change only records where they are, or to go into another account there, take that way.',
         kept: KEPT,
       });
     const zone = Name.parse(`${move.domain}.`);
@@ -213,6 +227,28 @@ export class ChoosingService {
         : proposeRulings(zone, found, { oldWeb: await this.oldWeb(row), newDns, newWeb }),
       leg: { new_dns_host: dns.id, new_nameservers: dns.nameservers, new_servers: givenServers(dns) },
       text: `Goes to ${dns.name}${web ? ` and ${web.name}` : ''}`,
+    };
+  }
+
+  /** The zone is typed into another account behind the same nameservers: nothing of it is there before. */
+  private async anotherAccount({ move, leg }: Act, found: readonly RRset[], dns: Host | undefined, web: Host | undefined): Promise<Chosen> {
+    const { row } = leg;
+    if (!dns || dns.role !== 'dns') throw new InvalidInput('Say at which DNS host the accounts are.', { field: 'newDnsHost', kept: KEPT });
+    if (row.scope.kind === 'names')
+      throw new NotNow('An account holds all names of a domain.', { field: 'way', detail: 'This move is about some of them.', kept: KEPT });
+    if (isFirstUse({ kind: 'delegation', oldNameservers: row.old_nameservers, oldServers: row.old_servers }))
+      throw new NotNow('Nothing is delegated yet: there is no account from which it could go.', { field: 'way', kept: KEPT });
+    if (!isSamePlace({ nameservers: row.old_nameservers, addresses: leg.leg.plan.oldServers.map((one) => one.address) }, dns))
+      throw new NotNow(`${dns.name} has other nameservers than the domain is delegated to.`, {
+        field: 'newDnsHost',
+        detail: 'Going there changes the nameservers: take that way.',
+        kept: KEPT,
+      });
+    const [newDns, newWeb] = [knowledgeOf(dns), web && knowledgeOf(web)];
+    return {
+      rulings: proposeRulings(Name.parse(`${move.domain}.`), found, { oldWeb: await this.oldWeb(row), newDns, newWeb }),
+      leg: { new_dns_host: dns.id, new_nameservers: row.old_nameservers, new_servers: row.old_servers },
+      text: `Goes into another account at ${dns.name}${web ? `, and leads to ${web.name}` : ''}`,
     };
   }
 

@@ -194,6 +194,7 @@ function planOf(move: MoveRow, row: LegRow, rows: readonly LedgerRow[], hosts: R
   const [oldWeb, newWeb] = [host(row.old_web_host), host(row.new_web_host)];
   return {
     kind: row.kind,
+    account: row.account,
     zone: Name.parse(`${move.domain}.`),
     surveyedAt,
     scope: row.scope,

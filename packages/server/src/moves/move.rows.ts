@@ -20,6 +20,8 @@ export interface LegRow {
   id: string;
   move_id: string;
   kind: LegKind;
+  /** The zone goes into another account behind the same nameservers. */
+  account: boolean;
   scope: Scope;
   position: number;
   /** The leg that was meant to follow; the one that this sets back. */
@@ -47,9 +49,9 @@ export interface LegRow {
 }
 
 /** It is known where the leg leads: a DNS host whose nameservers take the place of the old, or a web host for records in place. */
-export function isChosen(row: Pick<LegRow, 'kind' | 'new_dns_host' | 'new_web_host' | 'back_of'>): boolean {
+export function isChosen(row: Pick<LegRow, 'kind' | 'account' | 'new_dns_host' | 'new_web_host' | 'back_of'>): boolean {
   if (row.back_of !== null) return true;
-  return row.kind === 'repoint' ? row.new_web_host !== null : row.new_dns_host !== null;
+  return row.kind === 'repoint' && !row.account ? row.new_web_host !== null : row.new_dns_host !== null;
 }
 
 export interface RulingRow {

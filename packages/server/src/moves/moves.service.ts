@@ -17,6 +17,7 @@ import {
   isChanging,
   isDone,
   isFirstUse,
+  isTakeover,
   newRow,
   openStops,
   passes,
@@ -360,6 +361,7 @@ function scopeOf({ scope, names }: DomainChoice): Scope {
 function submittedWords({ row, leg, rows }: Act['leg']): { text: string; before: unknown; after: unknown } {
   if (leg.plan.kind === 'delegation')
     return { text: 'The change of nameservers was submitted at the registrar.', before: row.old_nameservers, after: row.new_nameservers };
+  if (isTakeover(leg.plan)) return { text: 'The other account is taking the zone over.', before: row.old_dns_host, after: row.new_dns_host };
   const changing = rows.filter(isChanging);
   return {
     text: leg.plan.newHost?.keyed ? 'The change of the records was decided.' : 'The records were changed by hand.',

@@ -36,6 +36,7 @@ import {
   hostChanges,
   isByHand,
   isOpen,
+  isTakeover,
   keyOfRow,
   needsOf,
   oldShare,
@@ -44,8 +45,8 @@ import {
   passes,
   publishesNew,
   readBack,
-  rowAt,
   redoable,
+  rowAt,
   sameNameSet,
   setKey,
   slipSeen,
@@ -174,7 +175,11 @@ export class MoveViews {
         fronting: fronting(row),
       })),
       remarks: leg.remarks.filter(({ owner, type }) => isHere(setKey(owner, type))).map((remark) => remarkView(remark, leg.plan.rulings)),
-      served: chosen && leg.seen.looked[leg.plan.kind === 'repoint' ? 'old' : 'new'] !== undefined ? servedView(leg, isHere) : null,
+      // What is live before another account takes over says nothing of what is typed there.
+      served:
+        chosen && !(isTakeover(leg.plan) && leg.times.ts === undefined) && leg.seen.looked[leg.plan.kind === 'repoint' ? 'old' : 'new'] !== undefined
+          ? servedView(leg, isHere)
+          : null,
       shown: first ? (said.shown?.map((set) => ({ ...set, data: [...set.data] })) ?? null) : null,
       purposes: first ? saidOfSurvey(stands).purposes : [],
       total: all.length,
@@ -296,6 +301,7 @@ function legView(loaded: LoadedLeg, people: ReadonlyMap<string, string>, sent: r
     kind: row.kind,
     next: row.next,
     followed: leg.plan.followed ?? false,
+    account: isTakeover(leg.plan),
     isBack: row.back_of !== null,
     chosen,
     oldDnsHost: row.old_dns_host,

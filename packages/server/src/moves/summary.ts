@@ -6,6 +6,7 @@ import { LoadedMove } from './legLoader';
 export function summaryOf({ move, legs, current }: LoadedMove, now: Instant): MoveSummary {
   const { leg, row, hosts } = current;
   const name = (id: string | null): string | null => (id ? (hosts.get(id)?.name ?? null) : null);
+  const inPlace = row.kind === 'repoint' && !row.account;
   const begun: Mark = { at: move.created_at, label: 'begun', kind: 'step', derived: null };
   const marks = [begun, ...legs.flatMap((one) => marksOf(one.leg))];
   const { t0, last } = leg.plan.chosen ? leg.times : { t0: undefined, last: undefined };
@@ -18,9 +19,9 @@ export function summaryOf({ move, legs, current }: LoadedMove, now: Instant): Mo
     client: move.client,
     state: move.state,
     createdAt: move.created_at,
-    from: name(row.kind === 'repoint' ? row.old_web_host : row.old_dns_host),
+    from: name(inPlace ? row.old_web_host : row.old_dns_host),
     // In place it is the website that goes elsewhere.
-    to: name(row.kind === 'repoint' ? row.new_web_host : row.new_dns_host),
+    to: name(inPlace ? row.new_web_host : row.new_dns_host),
     next: move.state === 'open' ? nextOf(leg) : null,
     marks: marks.map((mark) => ({ ...mark, derived: mark.derived && derivedView(mark.derived) })),
     drain: t0 && last ? { from: t0.firstNew, until: Number.isFinite(last.at) ? last.at : now } : null,

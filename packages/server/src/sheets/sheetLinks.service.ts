@@ -1,7 +1,7 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { MadeSheetLink, NewSheetLink, OpenSheetView, SheetLink, TypedInput } from '@wanderon/contract';
-import { frontingOfRows, legSheet, ownerOf, readBack, typeOf } from '@wanderon/core';
+import { frontingOfRows, legSheet, ownerOf, readBack, rebuildsZone, typeOf } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
 import { EventStore } from '../events/event.store';
@@ -92,7 +92,7 @@ export class SheetLinks {
     const { move, current } = await this.loader.load(await this.store.moveOf(link.leg_id));
     const { row, leg, hosts, said } = current;
     if (move.state !== 'open' || row.id !== link.leg_id || !leg.plan.chosen) throw closed();
-    const inPlace = row.kind === 'repoint';
+    const inPlace = !rebuildsZone(leg.plan);
     const isBack = row.back_of !== null;
     const host = hosts.get((inPlace ? row.old_dns_host : row.new_dns_host) ?? '');
     const servers = readBack(leg).map(({ differs }) => ({
@@ -100,7 +100,7 @@ export class SheetLinks {
     }));
     const fronting = frontingOfRows(leg.plan);
     const rulings = current.rows.map((one) => ({ ...one, fronting: fronting(one) }));
-    const rows = legSheet({ kind: row.kind, isBack, rulings, served: { servers } }, `${move.domain}.`, {
+    const rows = legSheet({ kind: row.kind, account: row.account, isBack, rulings, served: { servers } }, `${move.domain}.`, {
       entry: host?.entry ?? null,
       ...(host && { habits: host.habits }),
       shown: said.shown,

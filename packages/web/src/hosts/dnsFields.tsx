@@ -1,4 +1,4 @@
-import { Edge } from '@wanderon/core';
+import { DnsHabits, Edge } from '@wanderon/core';
 import { FieldErrors, UseFormRegister } from 'react-hook-form';
 import { inputLook } from '../ui/field';
 import { Choice, Tick } from './choice';
@@ -9,6 +9,13 @@ export const EDGE_WORDS: Readonly<Record<Edge, string>> = {
   plain: 'without TLS',
   encrypted: 'by TLS',
   verified: 'by TLS, certificate checked',
+};
+
+/** Where a domain stands that goes from one account to another. */
+export const ACCOUNT_WORDS: Readonly<Record<DnsHabits['accounts'], string>> = {
+  unknown: 'is not known',
+  one: 'in one account at a time',
+  several: 'in several accounts, one of them live',
 };
 
 const AREAS = [
@@ -43,6 +50,10 @@ export function DnsFields({ register, errors }: { register: UseFormRegister<Type
         <span className="flex items-baseline gap-2">
           <span className="font-semibold whitespace-nowrap">Its edge reaches the web host</span>
           <Choice label="How its edge reaches the web host" hidden field="habits.edge" register={register} choices={EDGE_WORDS} />
+        </span>
+        <span className="flex items-baseline gap-2">
+          <span className="font-semibold whitespace-nowrap">A domain stands</span>
+          <Choice label="In how many accounts a domain can stand" hidden field="habits.accounts" register={register} choices={ACCOUNT_WORDS} />
         </span>
         <Tick label="takes a zone only once the domain is delegated to it" field="late" register={register} />
         <Tick label="drops or parks a zone once the domain is delegated elsewhere" field="habits.drops" register={register} />

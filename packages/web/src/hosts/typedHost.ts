@@ -31,7 +31,7 @@ export interface TypedHost {
   secret: string;
   /** It takes a zone only once the domain is delegated to it. */
   late: boolean;
-  habits: { company: string; begins: string; locks: string; forwards: string; drops: boolean; edge: Edge };
+  habits: { company: string; begins: string; locks: string; forwards: string; drops: boolean; edge: Edge; accounts: DnsHabits['accounts'] };
   fronting: FrontingWish;
   forcesHttps: boolean;
   requires: Requirement[];
@@ -66,6 +66,7 @@ export function typedOf(host: Host | undefined): TypedHost {
       forwards: habits.forwards.join('\n'),
       drops: habits.afterLeaving === 'drops',
       edge: habits.edge,
+      accounts: habits.accounts,
     },
     fronting: host?.fronting ?? 'either',
     forcesHttps: host?.forcesHttps ?? false,
@@ -103,8 +104,8 @@ export function inputOf(typed: TypedHost, host: Host | undefined): unknown {
   };
 }
 
-function habitsOf({ company, begins, locks, forwards, drops, edge }: TypedHost['habits']): DnsHabits {
-  return { company, begins: lines(begins), locks: lines(locks), forwards: words(forwards), afterLeaving: drops ? 'drops' : 'keeps', edge };
+function habitsOf({ company, begins, locks, forwards, drops, edge, accounts }: TypedHost['habits']): DnsHabits {
+  return { company, begins: lines(begins), locks: lines(locks), forwards: words(forwards), afterLeaving: drops ? 'drops' : 'keeps', edge, accounts };
 }
 
 /** Where a problem of the contract's schema is told: at the field of the form that it came from. */

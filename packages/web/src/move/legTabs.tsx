@@ -23,6 +23,6 @@ export function LegTabs({ move, leg }: { move: MoveView; leg: LegView }) {
   );
 }
 
-function legWords({ kind, isBack }: LegView, index: number): string {
-  return `${index + 1} ${isBack ? 'back out' : kind === 'delegation' ? 'nameservers' : 'records in place'}`;
+function legWords({ kind, account, isBack }: LegView, index: number): string {
+  return `${index + 1} ${isBack ? 'back out' : kind === 'delegation' ? 'nameservers' : account ? 'another account' : 'records in place'}`;
 }

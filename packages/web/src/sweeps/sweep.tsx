@@ -1,8 +1,8 @@
 import { Me, SweepAction, SweepRow, SweepView } from '@wanderon/contract';
 import { Risk, counted, riskOf, showName } from '@wanderon/core';
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { SortingState, Table, createColumnHelper, getCoreRowModel, getFilteredRowModel, getSortedRowModel, useReactTable } from '@tanstack/react-table';
+import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { call } from '../api';
 import { useSweepProgress } from '../live';
@@ -13,10 +13,11 @@ import { csv } from '../ui/csv';
 import { saveFile } from '../ui/saveFile';
 import { Failed, Loading } from '../ui/states';
 import { useToast } from '../ui/toast';
+import { VirtualTable } from '../ui/virtualTable';
 
 /** Milliseconds between two looks at a sweep under way. */
 const LOOK = 2000;
-const COLUMNS =
+const GRID =
   'grid grid-cols-[minmax(0,15rem)_minmax(0,17rem)_6.5rem_3.5rem_minmax(0,9rem)_6.5rem_minmax(0,1fr)] gap-x-3 max-md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]';
 
 interface Rated {
@@ -26,14 +27,25 @@ interface Rated {
   readonly risk: Risk | undefined;
 }
 
-const SORTS = {
-  risk: (a: Rated, b: Rated) => (b.risk?.score ?? -1) - (a.risk?.score ?? -1),
-  domain: (a: Rated, b: Rated) => a.shown.localeCompare(b.shown),
-  sets: (a: Rated, b: Rated) => (b.row.gist?.sets ?? -1) - (a.row.gist?.sets ?? -1),
-  host: (a: Rated, b: Rated) => (a.row.gist?.dnsHost ?? '~').localeCompare(b.row.gist?.dnsHost ?? '~'),
-  until: (a: Rated, b: Rated) => (a.row.gist?.expires ?? Infinity) - (b.row.gist?.expires ?? Infinity),
-} as const;
-type Sort = keyof typeof SORTS;
+const column = createColumnHelper<Rated>();
+const NOT_KNOWN = { sortUndefined: 'last' } as const;
+/** What a sweep is sorted by, each beginning with what matters most; the other way round when asked again. */
+const COLUMNS = [
+  column.accessor('shown', { id: 'domain', header: 'Domain', sortingFn: 'text', sortDescFirst: false }),
+  column.accessor((one) => one.risk?.score, { id: 'risk', header: 'Risk', sortDescFirst: true, ...NOT_KNOWN }),
+  column.accessor((one) => one.row.gist?.grade, { id: 'inventory', header: 'Inventory', sortDescFirst: false, ...NOT_KNOWN }),
+  column.accessor((one) => one.row.gist?.sets, { id: 'sets', header: 'Sets', sortDescFirst: true, ...NOT_KNOWN }),
+  column.accessor((one) => one.row.gist?.dnsHost ?? undefined, { id: 'host', header: 'DNS host', sortingFn: 'text', sortDescFirst: false, ...NOT_KNOWN }),
+  column.accessor((one) => one.row.gist?.expires ?? undefined, { id: 'until', header: 'Registered until', sortDescFirst: false, ...NOT_KNOWN }),
+  column.accessor((one) => one.row.problem ?? one.row.gist?.said.join(' '), { id: 'said', header: 'What to know', enableSorting: false }),
+];
+
+/** Everything that is said of a domain is found by the filter. */
+function isFound({ original: { row, shown, risk } }: { original: Rated }, _column: string, text: string): boolean {
+  const { gist } = row;
+  const words = [shown, row.domain, row.state, row.problem, risk?.words, gist?.grade, gist?.dnsHost, gist?.registrar, ...(gist?.said ?? [])];
+  return words.filter(Boolean).join(' ').toLowerCase().includes(text.trim().toLowerCase());
+}
 
 /** One sweep: how far it is, what is asked now, and what came of each domain, the riskiest first. */
 export function SweepPlace({ me }: { me: Me }) {
@@ -66,7 +78,7 @@ function Sweep({ sweep, may }: { sweep: SweepView; may: boolean }) {
     onSuccess: (changed) => queries.setQueryData(['sweep', sweep.id], changed),
     onError: fail,
   });
-  const [sort, setSort] = useState<Sort>('risk');
+  const [sorting, setSorting] = useState<SortingState>([{ id: 'risk', desc: true }]);
   const [filter, setFilter] = useState('');
   const rated = useMemo(
     () =>
@@ -77,17 +89,21 @@ function Sweep({ sweep, may }: { sweep: SweepView; may: boolean }) {
       })),
     [sweep.rows],
   );
-  const rows = useMemo(
-    () =>
-      rated
-        .filter(({ row, shown, risk }) =>
-          `${shown} ${row.domain} ${row.state} ${row.problem ?? ''} ${risk?.words ?? ''} ${row.gist?.grade ?? ''} ${row.gist?.dnsHost ?? ''} ${row.gist?.registrar ?? ''} ${row.gist?.said.join(' ') ?? ''}`
-            .toLowerCase()
-            .includes(filter.toLowerCase()),
-        )
-        .sort(SORTS[sort]),
-    [rated, filter, sort],
-  );
+  const table = useReactTable({
+    data: rated,
+    columns: COLUMNS,
+    state: { sorting, globalFilter: filter },
+    onSortingChange: setSorting,
+    globalFilterFn: isFound,
+    getColumnCanGlobalFilter: () => true,
+    enableSortingRemoval: false,
+    getRowId: ({ row }) => row.domain,
+    getCoreRowModel: getCoreRowModel(),
+    getFilteredRowModel: getFilteredRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+  });
+  const rows = table.getRowModel().rows.map((one) => one.original);
+  const [sorted] = sorting;
   const all = sweep.rows.length;
   const finished = all - sweep.waiting;
   return (
@@ -130,7 +146,7 @@ function Sweep({ sweep, may }: { sweep: SweepView; may: boolean }) {
       {sweep.state === 'running' && <Now sweep={sweep.id} />}
       <div className="mt-2 mb-1 flex items-end justify-between gap-4">
         <span className="text-faded">
-          {rows.length === all ? counted(all, 'domain') : `${rows.length} of ${counted(all, 'domain')}`}, by {sort}
+          {rows.length === all ? counted(all, 'domain') : `${rows.length} of ${counted(all, 'domain')}`}, by {sorted!.id}
         </span>
         <span className="flex items-baseline gap-4">
           <button
@@ -149,7 +165,7 @@ function Sweep({ sweep, may }: { sweep: SweepView; may: boolean }) {
           />
         </span>
       </div>
-      <Table rows={rows} sort={sort} onSort={setSort} />
+      <Rows table={table} rows={rows} />
       {rows.length === 0 && <p className="py-4 text-faded">Nothing matches “{filter}”.</p>}
     </div>
   );
@@ -172,59 +188,47 @@ function Now({ sweep }: { sweep: string }) {
   );
 }
 
-function Table({ rows, sort, onSort }: { rows: readonly Rated[]; sort: Sort; onSort: (sort: Sort) => void }) {
-  const box = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({
-    count: rows.length,
-    getScrollElement: () => box.current,
-    estimateSize: () => 50,
-    overscan: 15,
-    getItemKey: (index) => rows[index]!.row.domain,
-  });
-  useEffect(() => virtual.scrollToOffset(0), [sort, virtual]);
-  const head = (title: string, by?: Sort) => (
-    <span role="columnheader" aria-sort={by === sort ? 'ascending' : undefined} className="max-md:hidden">
-      {by ? (
-        <button type="button" className={`cursor-pointer uppercase hover:text-accent ${by === sort ? 'text-ink underline' : ''}`} onClick={() => onSort(by)}>
-          {title}
-        </button>
-      ) : (
-        title
-      )}
-    </span>
-  );
-  return (
-    <div ref={box} role="table" aria-label="Domains surveyed" tabIndex={0} className="min-h-0 grow overflow-y-auto max-md:max-h-[70vh]">
-      <div role="row" className={`${COLUMNS} smallcaps sticky top-0 z-10 border-b border-ink bg-paper pb-0.5`}>
-        {head('Domain', 'domain')}
-        {head('Risk', 'risk')}
-        {head('Inventory')}
-        {head('Sets', 'sets')}
-        {head('DNS host', 'host')}
-        {head('Registered until', 'until')}
-        {head('What to know')}
-      </div>
-      <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-        {virtual.getVirtualItems().map((item) => (
-          <div
-            key={item.key}
-            ref={virtual.measureElement}
-            data-index={item.index}
-            className="absolute left-0 w-full"
-            style={{ transform: `translateY(${item.start}px)` }}
+function Rows({ table, rows }: { table: Table<Rated>; rows: readonly Rated[] }) {
+  const [sorted] = table.getState().sorting;
+  const head = table.getFlatHeaders().map(({ column: one, id }) => {
+    const by = one.getIsSorted();
+    const title = String(one.columnDef.header);
+    return (
+      <span key={id} role="columnheader" aria-sort={by ? (by === 'desc' ? 'descending' : 'ascending') : undefined} className="max-md:hidden">
+        {one.getCanSort() ? (
+          <button
+            type="button"
+            className={`cursor-pointer uppercase hover:text-accent ${by ? 'text-ink underline' : ''}`}
+            onClick={one.getToggleSortingHandler()}
           >
-            <Row rated={rows[item.index]!} />
-          </div>
-        ))}
-      </div>
-    </div>
+            {title}
+          </button>
+        ) : (
+          title
+        )}
+      </span>
+    );
+  });
+  return (
+    <VirtualTable
+      label="Domains surveyed"
+      columns={GRID}
+      head={head}
+      rows={rows}
+      height={50}
+      keyOf={({ row }) => row.domain}
+      from={`${sorted!.id} ${String(sorted!.desc)}`}
+      className="min-h-0 max-md:max-h-[70vh]"
+    >
+      {(rated) => <Row rated={rated} />}
+    </VirtualTable>
   );
 }
 
 function Row({ rated: { row, shown, risk } }: { rated: Rated }) {
   const { gist } = row;
   return (
-    <div role="row" className={`${COLUMNS} border-b border-rule py-1 leading-snug hover:bg-sheet`}>
+    <div role="row" className={`${GRID} border-b border-rule py-1 leading-snug hover:bg-sheet`}>
       <span role="cell" className="min-w-0 font-semibold break-words">
         {row.surveyId ? (
           <Link to={`/surveys/${row.surveyId}`} className="hover:text-accent">

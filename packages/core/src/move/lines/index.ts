@@ -1,5 +1,6 @@
 export * from './served';
 export * from './changes';
+export * from './gap';
 export * from './delegated';
 export * from './remarks';
 export * from './asked';

@@ -1,9 +1,10 @@
+import { rebuildsZone } from '../account';
 import { hasDs, hasOtherDs } from '../rules/dsGone';
 import { LineRule, line } from './line';
 
 /** No DS, and no keys that were validated through one (RFC 6781 §4.3.4): the new host signs with others, or not at all. */
 export const signed: LineRule = (leg) => {
-  if (leg.plan.kind === 'repoint') return undefined;
+  if (!rebuildsZone(leg.plan)) return undefined;
   const at = leg.seen.looked['parent'] ?? null;
   if (leg.plan.isBack)
     return hasOtherDs(leg)

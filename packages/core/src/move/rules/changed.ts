@@ -1,3 +1,5 @@
+import { isChanging, isHostsOwn } from '../../rebuild/ruling';
+import { isTakeover } from '../account';
 import { unseenNames } from '../fronted';
 import { ServerSeen, ZoneSight } from '../seen';
 import { Leg } from '../leg';
@@ -13,6 +15,7 @@ export const changed: StepRule = {
   id: 'changed',
   chapter: 'switch',
   title: 'See the records changed',
+  titleIn: (plan) => (isTakeover(plan) ? 'See the other account’s zone served' : undefined),
   label: 'change seen',
   after: ['change'],
   by: 'seen',
@@ -28,6 +31,10 @@ export const changed: StepRule = {
 
 /** Where the same edge fronts a name before and after, DNS shows nothing: the word of whoever changes it counts, and the page. */
 function unseenWords(leg: Leg): { readonly text: string } | Record<never, never> {
+  if (isTakeover(leg.plan) && !leg.plan.rulings.some((row) => isChanging(row) && !isHostsOwn(row)))
+    return {
+      text: 'No value changes: no answer shows which account is live. The word of whoever takes it over counts, and that nothing is missing afterwards.',
+    };
   const names = unseenNames(leg.plan).map((name) => name.replace(/\.$/, ''));
   if (names.length === 0) return {};
   return {
@@ -40,7 +47,7 @@ function changedWords(leg: Leg): string | null {
   return (
     readBackWords(
       leg,
-      readBack(leg).filter((one) => !leg.said.aside.has(one.address) && (one.problem !== null || one.differs.length > 0)),
+      readBack(leg).filter((one) => !leg.said.aside.has(one.address) && (one.problem !== null || one.differs.length + one.unanswered.length > 0)),
     ) || null
   );
 }
@@ -66,5 +73,6 @@ function waysOf(leg: Leg): Way[] {
         ]
       : []),
     ...silent.map((one) => asideWay(one.address, one.server)),
+    ...readBack(leg).flatMap((one) => (one.problem === null && one.unanswered.length > 0 ? [asideWay(one.address, one.server)] : [])),
   ];
 }

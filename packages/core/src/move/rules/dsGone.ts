@@ -1,3 +1,4 @@
+import { isTakeover, rebuildsZone } from '../account';
 import { Leg } from '../leg';
 import { StepRule, stands } from './rule';
 
@@ -22,10 +23,13 @@ export const dsGone: StepRule = {
   by: 'person',
   counts: 'in turn',
   // Back at the old host its keys are there again.
-  applies: (plan, leg) => plan.kind === 'delegation' && !plan.isBack && leg.seen.parent.some((one) => one.sightings.some(({ value }) => value.ds.length > 0)),
+  applies: (plan, leg) => rebuildsZone(plan) && !plan.isBack && leg.seen.parent.some((one) => one.sightings.some(({ value }) => value.ds.length > 0)),
   standing: (leg) => {
     const { td, signedUntil } = leg.times;
-    if (hasDs(leg)) return stands('ready', { text: 'The parent publishes a DS: with other keys at the new host, validating resolvers would find nothing.' });
+    if (hasDs(leg))
+      return stands('ready', {
+        text: `The parent publishes a DS: with other keys ${isTakeover(leg.plan) ? 'in the other account' : 'at the new host'}, validating resolvers would find nothing.`,
+      });
     if (td && signedUntil && signedUntil.at <= leg.now) return stands('done', { doneAt: td.firstNew });
     return stands('doing', {
       dueAt: signedUntil?.at ?? null,

@@ -1,17 +1,21 @@
+import { isTakeover, rebuildsZone } from '../account';
 import { isLate } from '../lateHost';
-import { StepRule, Way, acted, stands } from './rule';
+import { Leg } from '../leg';
+import { StepRule, StepStanding, Way, acted, stands } from './rule';
 
 /** The planned zone goes to the new DNS host; what changes in the plan later goes there too. */
 export const push: StepRule = {
   id: 'push',
   chapter: 'rebuild',
   title: 'Push the new zone',
+  titleIn: (plan) => (isTakeover(plan) ? 'Make the zone ready in the other account' : undefined),
   label: 'pushed',
   after: ['choose'],
   by: 'decided',
   counts: 'done',
-  applies: (plan) => plan.kind === 'delegation',
+  applies: rebuildsZone,
   standing: (leg) => {
+    if (isTakeover(leg.plan)) return typedInAccount(leg);
     const { newHost } = leg.plan;
     const byHand = newHost !== undefined && !newHost.keyed;
     const leave: Way = {
@@ -40,3 +44,24 @@ export const push: StepRule = {
     return acted(leg, 'push', { decision: leg.said.pushed, plan: leg.pushes, leave, ways });
   },
 };
+
+/** What the servers answer is the live account's: what is typed into the other one is somebody's word until it is taken over. */
+function typedInAccount(leg: Leg): StepStanding {
+  const left = leg.said.left.get('push');
+  if (left) return stands('left', { doneAt: left.at, decision: left });
+  const { name, habits } = leg.plan.newHost!;
+  const one = habits?.accounts === 'one';
+  return stands('ready', {
+    text: one
+      ? `${name} holds a domain in one account at a time: the zone can be typed only once the other account has let go. Have the sheet or the zone file ready.`
+      : `The zone is typed into the other account by the handover sheet. No answer shows it before that account is live.`,
+    ways: [
+      {
+        act: 'leave',
+        subject: 'push',
+        label: one ? 'The sheet is ready' : 'It is typed there',
+        means: 'Each row is read back once the other account is live.',
+      },
+    ],
+  });
+}

@@ -43,6 +43,8 @@ export interface StepRule {
   readonly id: string;
   readonly chapter: Chapter;
   readonly title: string;
+  /** Its title where this plan calls for another one. */
+  readonly titleIn?: (plan: LegPlan) => string | undefined;
   /** On the line once it is done. */
   readonly label: string | undefined;
   /** Steps that come before it, where the plan has them. */

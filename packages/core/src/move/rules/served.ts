@@ -1,6 +1,7 @@
 import { TYPE_CODES } from '../../dns/typeNames';
 import { sameNameSet } from '../../watch/verdict';
 import { Instant } from '../../timetable/instant';
+import { rebuildsZone } from '../account';
 import { Leg } from '../leg';
 import { answeredRows } from '../fronted';
 import { SetKey, keyOf, keyOfRow, ownerOf, typeOf } from '../plan';
@@ -47,7 +48,7 @@ export function readBack(leg: Leg): ReadBack[] {
 /** Sets of which a server of the new host has to give the planned data; not those that a cut hands on to others. */
 function plannedKeys(leg: Leg): readonly SetKey[] {
   return leg.once('planned keys', () => {
-    if (leg.plan.kind === 'repoint') return [];
+    if (!rebuildsZone(leg.plan)) return [];
     const { wanted } = leg;
     return answeredRows(leg.plan).flatMap((row) => {
       const key = keyOfRow(row);

@@ -1,7 +1,6 @@
 import { PlanRead } from '@wanderon/contract';
 import { Name, SIDE_KINDS, Side, SideKind, SideRow, compareText, counted, givenSets, inScope, planFrom, rrsetToText, sideBySide } from '@wanderon/core';
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useMoveAction } from '../../api';
 import { duration } from '../../time';
@@ -11,6 +10,7 @@ import { RecordText } from '../../ui/recordText';
 import { saveFile } from '../../ui/saveFile';
 import { Failed, Loading } from '../../ui/states';
 import { useToast } from '../../ui/toast';
+import { VirtualTable } from '../../ui/virtualTable';
 import { asRuling } from '../asRuling';
 import { ChapterProps } from '../movePlace';
 import { ownerBelow } from '../owner';
@@ -166,31 +166,15 @@ function gistOf(all: number, unasked: number, other: number): string {
 }
 
 function Rows({ rows, domain, titles }: { rows: readonly SideRow[]; domain: string; titles: readonly [string, string] }) {
-  const box = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => box.current, estimateSize: () => 24, overscan: 20 });
+  const head = ['Name', 'Type', titles[0], titles[1], 'What differs'].map((title, index) => (
+    <span key={index} role="columnheader" className="truncate" title={title}>
+      {title}
+    </span>
+  ));
   return (
-    <div ref={box} role="table" aria-label="Record sets side by side" tabIndex={0} className="min-h-40 grow overflow-y-auto">
-      <div role="row" className={`smallcaps sticky top-0 z-10 grid ${COLUMNS} gap-x-3 border-b border-ink bg-paper pb-0.5`}>
-        {['Name', 'Type', titles[0], titles[1], 'What differs'].map((title, index) => (
-          <span key={index} role="columnheader" className="truncate" title={title}>
-            {title}
-          </span>
-        ))}
-      </div>
-      <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-        {virtual.getVirtualItems().map((item) => (
-          <div
-            key={item.key}
-            ref={virtual.measureElement}
-            data-index={item.index}
-            className="absolute left-0 w-full"
-            style={{ transform: `translateY(${item.start}px)` }}
-          >
-            <Row row={rows[item.index]!} domain={domain} />
-          </div>
-        ))}
-      </div>
-    </div>
+    <VirtualTable label="Record sets side by side" columns={`grid ${COLUMNS} gap-x-3`} head={head} rows={rows} height={24} className="min-h-40">
+      {(row) => <Row row={row} domain={domain} />}
+    </VirtualTable>
   );
 }
 

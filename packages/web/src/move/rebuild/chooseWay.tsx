@@ -1,5 +1,5 @@
 import { ComparedWayView, Host, LegView, MoveView } from '@wanderon/contract';
-import { WayId, isFirstUse } from '@wanderon/core';
+import { WayId, isFirstUse, isSamePlace, rebuildsZone } from '@wanderon/core';
 import { ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { useHosts, useMoveAction, useWays } from '../../api';
@@ -24,7 +24,7 @@ function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView
   // What was meant for this leg when the first one was chosen is proposed again.
   const meant = move.legs.length > 1 && !leg.chosen ? move.legs.at(-2)!.next : null;
   const [way, setWay] = useState<WayId | undefined>(meant ? wayOf(meant.kind) : leg.chosen ? takenWay(leg) : undefined);
-  const [dns, setDns] = useState(meant?.newDnsHost ?? (leg.kind === 'delegation' ? leg.newDnsHost : leg.next?.newDnsHost) ?? '');
+  const [dns, setDns] = useState(meant?.newDnsHost ?? (rebuildsZone(leg) ? leg.newDnsHost : leg.next?.newDnsHost) ?? '');
   const [web, setWeb] = useState<string | undefined>(meant?.newWebHost ?? (leg.chosen ? (leg.newWebHost ?? leg.next?.newWebHost ?? '') : undefined));
   const first = isFirstUse(leg);
   const [fresh, setFresh] = useState(false);
@@ -36,15 +36,22 @@ function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView
   const { recommended, reason } = ways.data;
   const taken = way ?? recommended ?? undefined;
   const inPlace = taken === 'repoint';
+  const takeover = taken === 'another account';
   const inTurn = taken === 'nameservers first' || taken === 'website first';
-  const offered = ways.data.ways.filter((one) => move.legs.length === 1 || one.way === 'nameservers' || one.way === 'repoint');
+  const offered = ways.data.ways.filter((one) => move.legs.length === 1 || (one.way !== 'nameservers first' && one.way !== 'website first'));
   const name = (id: string | null): string | undefined => hosts.data.find((host) => host.id === id)?.name;
   const list = (role: Host['role'], old: string | null): Host[] =>
     hosts.data
       .filter((host) => host.role === role && host.id !== old && (role !== 'dns' || host.nameservers.length > 0))
       // Where Wanderon can push comes first; each group stays in the order of names.
       .sort((a, b) => Number(b.keyName !== null) - Number(a.keyName !== null));
-  const complete = inPlace ? !!web : taken !== undefined && dns !== '' && (inTurn ? !!web : web !== undefined);
+  // An account is one of a host that has these nameservers.
+  const here = hosts.data.filter(
+    (host) => host.role === 'dns' && isSamePlace({ nameservers: leg.oldNameservers, addresses: [] }, { nameservers: host.nameservers, addresses: [] }),
+  );
+  const account = here.find((host) => host.id === dns) ?? here.find((host) => host.id === leg.oldDnsHost) ?? here[0];
+  const chosenDns = takeover ? (account?.id ?? '') : dns;
+  const complete = inPlace ? !!web : taken !== undefined && chosenDns !== '' && (inTurn ? !!web : web !== undefined);
   return (
     <section className="max-w-5xl">
       <h2 className="text-[1.25rem] leading-tight">Choose the way {move.shown} goes</h2>
@@ -56,7 +63,10 @@ function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView
       </p>
       <Compared ways={offered} recommended={recommended} value={taken} onChange={setWay} disabled={!may} />
       <div className="mt-5 grid grid-cols-2 gap-8 max-md:grid-cols-1">
-        {taken !== undefined && !inPlace && <Choice title="New DNS host" hosts={list('dns', leg.oldDnsHost)} value={dns} onChange={setDns} disabled={!may} />}
+        {takeover && <Choice title="The accounts are at" hosts={here} value={chosenDns} onChange={setDns} disabled={!may} />}
+        {taken !== undefined && !inPlace && !takeover && (
+          <Choice title="New DNS host" hosts={list('dns', leg.oldDnsHost)} value={dns} onChange={setDns} disabled={!may} />
+        )}
         {taken !== undefined && (
           <Choice
             title="New web host"
@@ -94,7 +104,7 @@ function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView
           onClick={() =>
             choose.mutate(
               {
-                ...{ way: taken!, newDnsHost: inPlace ? null : dns, newWebHost: web || null },
+                ...{ way: taken!, newDnsHost: inPlace ? null : chosenDns, newWebHost: web || null },
                 fresh: taken === 'nameservers' && (first || fresh) ? { declineMail } : null,
               },
               { onSuccess: onDone },
@@ -117,10 +127,7 @@ function Stays({ leg, host }: { leg: LegView; host: string | undefined }) {
     'Rulings made by hand are replaced.',
     leg.approved && 'The timetable is approved anew.',
     sent('lower') && 'TTLs that were lowered stay low, and are raised at the end.',
-    leg.kind === 'delegation' &&
-      (sent('push') || leg.typed.length > 0) &&
-      host &&
-      `The zone at ${host} stays there until somebody takes it out: that is a step then.`,
+    rebuildsZone(leg) && (sent('push') || leg.typed.length > 0) && host && `The zone at ${host} stays there until somebody takes it out: that is a step then.`,
   ].filter((one) => typeof one === 'string');
   return <p className="mt-1 text-sm text-faded">{words.join(' ')}</p>;
 }
@@ -134,7 +141,8 @@ function wayOf(kind: LegView['kind']): WayId {
   return kind === 'repoint' ? 'repoint' : 'nameservers';
 }
 
-function takenWay({ kind, next }: LegView): WayId {
+function takenWay({ kind, account, next }: LegView): WayId {
+  if (account) return 'another account';
   if (!next) return wayOf(kind);
   return kind === 'repoint' ? 'website first' : 'nameservers first';
 }

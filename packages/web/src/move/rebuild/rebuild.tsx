@@ -1,4 +1,4 @@
-import { Fronting, LedgerRow, Name, RulingEdit, editRows, isHostsOwn, ledgerFilter, ledgerGroups } from '@wanderon/core';
+import { Fronting, LedgerRow, Name, RulingEdit, editRows, isHostsOwn, ledgerFilter, ledgerGroups, rebuildsZone } from '@wanderon/core';
 import { EditRulings, MendInput, RemarkView, RulingView } from '@wanderon/contract';
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
@@ -247,7 +247,7 @@ export function Rebuild({ move, leg, me, may }: ChapterProps) {
   });
 
   if (!leg.chosen || choosing) return <ChooseWay move={move} leg={leg} may={may} onDone={() => setChoosing(false)} cancel={leg.chosen} />;
-  const inPlace = leg.kind === 'repoint';
+  const inPlace = !rebuildsZone(leg);
   const { counts } = leg;
   const byHand = !inPlace && leg.byHand;
   const reading = leg.rulings.length < leg.total;
@@ -369,11 +369,12 @@ function inPlaceWords({ seen, gate, counts, unseen }: ChapterProps['leg']): stri
       : 'What changes is planned, and nothing is changed yet';
 }
 
-function servedWords({ served, pushed, isBack }: ChapterProps['leg']): string {
+function servedWords({ served, pushed, isBack, account }: ChapterProps['leg']): string {
+  if (!served && account) return 'The zone is planned for the other account, and seen once that is live';
   if (!served) return pushed ? 'The new zone is being pushed' : 'The new zone is planned, not pushed yet';
   const good = served.servers.filter((server) => server.problem === null && server.differs.length === 0 && server.apexNew).length;
   const all = served.servers.length;
-  const which = isBack ? 'servers that it goes back to' : 'new servers';
+  const which = account ? 'authorities' : isBack ? 'servers that it goes back to' : 'new servers';
   return good === all ? `All ${good} ${which} serve the plan` : `${good} of ${all} ${which} serve the plan`;
 }
 

@@ -1,4 +1,4 @@
-import { Name, SheetRow, legSheet, planFile } from '@wanderon/core';
+import { Name, SheetRow, legSheet, planFile, rebuildsZone } from '@wanderon/core';
 import { PanelShown } from '@wanderon/contract';
 import { useState } from 'react';
 import { useHosts, useMoveAction } from '../../api';
@@ -25,13 +25,13 @@ export function Sheet({ move, leg, may, now }: ChapterProps) {
   if (hosts.isPending) return <Loading what="the sheet" />;
   if (hosts.isError) return <Failed error={hosts.error} retry={() => void hosts.refetch()} />;
   if (!leg.chosen) return <p className="py-6 text-faded">What is to be typed is known once the way is chosen.</p>;
-  const inPlace = leg.kind === 'repoint';
+  const inPlace = !rebuildsZone(leg);
   const host = hosts.data.find((one) => one.id === (inPlace ? leg.oldDnsHost : leg.newDnsHost));
   const panel = { entry: host?.entry ?? null, ...(host && { habits: host.habits }) };
   const name = host?.name ?? 'its DNS host';
   const rows = legSheet(leg, `${move.domain}.`, { ...panel, shown: leg.shown ?? undefined });
   // A slip is told once something can have been typed.
-  const begun = inPlace ? leg.seen.ts !== null : leg.served !== null;
+  const begun = leg.kind === 'repoint' ? leg.seen.ts !== null : leg.served !== null;
   const told = new Map(leg.rulings.map(({ owner, type }) => [`${owner.toLowerCase()}/${type}`, { owner, type }]));
   const slips = (row: SheetRow): readonly string[] => {
     const set = begun ? told.get(row.id.split('/').slice(0, 2).join('/')) : undefined;
@@ -58,7 +58,14 @@ export function Sheet({ move, leg, may, now }: ChapterProps) {
         )}
       </p>
       <div className="print:hidden">
-        <StepNote step={stepIn(leg, inPlace ? 'changed' : leg.served ? 'served' : 'push')} move={move.id} may={may} />
+        <StepNote
+          step={stepIn(
+            leg,
+            leg.kind === 'repoint' && leg.seen.ts !== null ? 'changed' : leg.kind === 'delegation' && leg.served ? 'served' : inPlace ? 'changed' : 'push',
+          )}
+          move={move.id}
+          may={may}
+        />
       </div>
       <HandSheet
         rows={rows}
@@ -74,9 +81,9 @@ export function Sheet({ move, leg, may, now }: ChapterProps) {
 }
 
 /** From where the sheet goes to the plan. */
-function startWords({ kind, isBack, shown }: Pick<ChapterProps['leg'], 'kind' | 'isBack' | 'shown'>, begins: number): string {
+function startWords({ isBack, shown, ...leg }: Pick<ChapterProps['leg'], 'kind' | 'account' | 'isBack' | 'shown'>, begins: number): string {
   if (shown) return `From what the panel showed: ${shown.length} record ${shown.length === 1 ? 'set' : 'sets'}.`;
-  if (kind === 'repoint' || isBack) return 'Only these rows: everything else in the zone stays as it is.';
+  if (!rebuildsZone(leg) || isBack) return 'Only these rows: everything else in the zone stays as it is.';
   if (begins > 0) return `A zone begins there with ${begins} ${begins === 1 ? 'record' : 'records'}, which the sheet sets right.`;
   return 'The zone begins empty there; rows that the panel has made itself stay.';
 }

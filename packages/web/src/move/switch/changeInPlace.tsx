@@ -23,7 +23,7 @@ export function ChangeInPlace({ move, leg, now, may }: ChapterProps) {
   const hosts = useHosts();
   if (!leg.chosen) return <p className="py-6 text-faded">What changes is known once the way is chosen.</p>;
   const { t0, ts } = leg.seen;
-  const host = hosts.data?.find((one) => one.id === leg.oldDnsHost);
+  const host = hosts.data?.find((one) => one.id === (leg.account ? leg.newDnsHost : leg.oldDnsHost));
   const where = host?.name ?? 'the DNS host';
   const open = ts === null && t0 === null;
   return (
@@ -39,7 +39,13 @@ export function ChangeInPlace({ move, leg, now, may }: ChapterProps) {
           {may && open && (
             <div className="mt-3">
               <Button kind="main" disabled={!leg.gate.open || submitted.isPending} onClick={() => submitted.mutate()}>
-                {submitted.isPending ? 'Looking once more …' : leg.byHand ? 'I am changing them now' : 'Change the records now'}
+                {submitted.isPending
+                  ? 'Looking once more …'
+                  : leg.account
+                    ? 'The other account takes over now'
+                    : leg.byHand
+                      ? 'I am changing them now'
+                      : 'Change the records now'}
               </Button>
             </div>
           )}
@@ -72,6 +78,7 @@ export function ChangeInPlace({ move, leg, now, may }: ChapterProps) {
 
 function headline(leg: ChapterProps['leg']): string {
   const { t0, ts } = leg.seen;
+  if (leg.account) return takeoverHeadline(leg);
   if (leg.isBack) return t0 ? `Every authority serves the old values again since ${shortTime(t0.firstNew)}` : 'Setting the old values back';
   if (t0 && leg.unseen.length > 0) return `Changed ${shortTime(t0.firstNew)}, by the word of whoever did it`;
   if (t0) return `Every authority serves the new values since ${shortTime(t0.firstNew)}`;
@@ -79,11 +86,19 @@ function headline(leg: ChapterProps['leg']): string {
   return leg.gate.open ? 'The gate is open: change the records' : 'The gate is shut';
 }
 
+function takeoverHeadline({ seen: { t0, ts }, gate }: ChapterProps['leg']): string {
+  if (t0) return `Every authority serves the whole plan since ${shortTime(t0.firstNew)}`;
+  if (ts !== null) return 'Waiting for every authority to serve the whole plan';
+  return gate.open ? 'The gate is open: the other account can take over' : 'The gate is shut';
+}
+
 function intro(leg: ChapterProps['leg'], where: string, now: number): string {
   const { t0, ts } = leg.seen;
   if (t0) return 'Old answers drain away from here on.';
+  if (ts !== null && leg.account) return `Begun ${shortTime(ts)}: every server is asked for every planned set.`;
   if (ts !== null) return leg.byHand ? `Begun ${shortTime(ts)}, by hand.` : `Decided ${shortTime(ts)}.`;
   if (!leg.gate.open) return gateWords(leg.gate, now);
+  if (leg.account) return `Say so before the live account at ${where} lets go: from then on new answers may be given, or none.`;
   return leg.byHand
     ? `It is done in the panel of ${where}. Say when you begin: from then on new answers may be given.`
     : `Wanderon sends the update to ${where} once you say so.`;
@@ -94,7 +109,12 @@ function Changes({ leg, domain, begun }: { leg: ChapterProps['leg']; domain: str
   const { byHand } = leg;
   const rank = { drop: 0, repoint: 1, new: 2, carry: 3 };
   const rows = leg.rulings.filter((row) => row.ruling !== 'carry' && !isHostsOwn(row)).sort((a, b) => rank[a.ruling] - rank[b.ruling]);
-  if (rows.length === 0) return <p className="py-2 text-faded">Nothing: rule in the ledger what is to change.</p>;
+  if (rows.length === 0)
+    return (
+      <p className="py-2 text-faded">
+        {leg.account ? 'No value: every record set is typed again as it is.' : 'Nothing: rule in the ledger what is to change.'}
+      </p>
+    );
   return (
     <ol>
       {rows.map((row) => (
