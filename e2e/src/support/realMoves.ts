@@ -50,6 +50,8 @@ export class RealMoves {
     private readonly domains: readonly RealDomain[],
     private readonly options: {
       readonly signed?: 'nsec';
+      /** The new host of the other make signs as well, with keys of its own. */
+      readonly signedAgain?: 'nsec';
       /** The parent is signed too, and a second resolver checks signatures from there on. */
       readonly validating?: boolean;
       readonly parentMore?: string;
@@ -80,7 +82,7 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
       this.options.validating ? this.servers.knot(PARENT, { 'example.': parent }, 'nsec') : this.servers.bind(PARENT, { 'example.': parent }, { keyed: false }),
       this.servers.bind(OLD, { [`${OLD_NAME.bind}.`]: hostZone(OLD_NAME.bind, OLD), ...zones('bind') }, { keyed: true }),
       this.servers.knot(OLD_KNOT, { [`${OLD_NAME.knot}.`]: hostZone(OLD_NAME.knot, OLD_KNOT), ...zones('knot') }, this.options.signed),
-      this.servers.knot(NEW, { [`${NEW_NAME.knot}.`]: hostZone(NEW_NAME.knot, NEW), ...fresh('knot') }),
+      this.servers.knot(NEW, { [`${NEW_NAME.knot}.`]: hostZone(NEW_NAME.knot, NEW), ...fresh('knot') }, this.options.signedAgain),
       this.servers.bind(NEW_BIND, { [`${NEW_NAME.bind}.`]: hostZone(NEW_NAME.bind, NEW_BIND), ...fresh('bind') }, { keyed: true }),
       this.servers.nsd(NEW_NSD, { [`${NEW_NAME.nsd}.`]: hostZone(NEW_NAME.nsd, NEW_NSD), ...fresh('nsd') }),
       this.servers.unbound(RESOLVER, ROOT),

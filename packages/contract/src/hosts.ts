@@ -9,6 +9,7 @@ import {
   Name,
   NameError,
   REQUIREMENT_ENDS,
+  SIGNS,
   STYLE_APEX,
   STYLE_DOT,
   STYLE_LONG,
@@ -155,6 +156,7 @@ export const dnsHabitsSchema = z.object({
   afterLeaving: z.enum(AFTER_LEAVING),
   edge: z.enum(EDGES),
   accounts: z.enum(ACCOUNTS).default('unknown'),
+  signs: z.enum(SIGNS).default('unknown'),
 });
 
 /** How one host's panel wants names and values typed. */

@@ -37,6 +37,7 @@ export * from './move/news';
 export * from './move/next';
 export * from './move/plan';
 export * from './move/rules/rule';
+export * from './move/rules/dsAgain';
 export * from './move/rules/dsGone';
 export * from './move/rules/served';
 export * from './move/said';

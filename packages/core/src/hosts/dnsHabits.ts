@@ -11,6 +11,9 @@ export const AFTER_LEAVING = ['keeps', 'drops'] as const;
 /** In how many of its accounts a domain can stand: not said, in one (it has to let go before another can hold it), or in several, one of which is live. */
 export const ACCOUNTS = ['unknown', 'one', 'several'] as const;
 
+/** Whether it signs zones: not said, it does not, or it can. */
+export const SIGNS = ['unknown', 'no', 'yes'] as const;
+
 /** How a DNS host goes about its zones, besides how its panel wants values. */
 export interface DnsHabits {
   /** Whose service it is: what else that company sells has other nameservers, which are taken for these. Empty: not said. */
@@ -25,9 +28,19 @@ export interface DnsHabits {
   /** How its edge, where it has one, reaches the web host. */
   readonly edge: Edge;
   readonly accounts: (typeof ACCOUNTS)[number];
+  readonly signs: (typeof SIGNS)[number];
 }
 
-export const USUAL_HABITS: DnsHabits = { company: '', begins: [], locks: [], forwards: [], afterLeaving: 'keeps', edge: 'unknown', accounts: 'unknown' };
+export const USUAL_HABITS: DnsHabits = {
+  company: '',
+  begins: [],
+  locks: [],
+  forwards: [],
+  afterLeaving: 'keeps',
+  edge: 'unknown',
+  accounts: 'unknown',
+  signs: 'unknown',
+};
 
 /** TTL in seconds of what a new zone begins with: panels rarely say. */
 const BEGIN_TTL = 3600;

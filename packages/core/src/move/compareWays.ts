@@ -217,7 +217,7 @@ function anotherAccount(input: WaysInput): ComparedWay {
   return {
     way: 'another account',
     title: 'Another account behind the same nameservers',
-    changes: 'The whole zone is typed into another account of the same DNS host, which then takes it over. Nothing changes at the registrar.',
+    changes: 'The whole zone is typed into another account of the same DNS host, which takes it over. The registrar is not asked for anything.',
     who: `Somebody with a login to each of the two accounts at ${where}; Wanderon writes the sheet and reads every set back once the other account is live.`,
     meanwhile: 'What somebody edits in the old account after the sheet was written is edited twice, or lost.',
     ruledOut: plan.scope.kind === 'names' ? 'This move is about some names; an account holds all of them.' : null,

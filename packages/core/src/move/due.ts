@@ -65,6 +65,14 @@ function isLow(leg: Leg): boolean {
 
 /** Seconds from one look to the next; undefined where nothing of the kind is looked at now. */
 function everyOf(leg: Leg, kind: LookKind): number | undefined {
+  const usual = usualEvery(leg, kind);
+  // Keys at the new servers and a DS at the parent come after everything else is over.
+  const again = kind === 'parent' || kind === 'new' || (kind === 'old' && leg.plan.kind === 'repoint') ? stepOf(leg, 'ds-again')?.standing.state : undefined;
+  const watched = again === 'ready' || again === 'doing' || again === 'stopped';
+  return watched && usual !== undefined ? Math.min(usual, leg.state.every) : usual;
+}
+
+function usualEvery(leg: Leg, kind: LookKind): number | undefined {
   const { every } = leg.state;
   const idle = IDLE * every;
   const { plan } = leg;

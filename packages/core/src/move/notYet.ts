@@ -1,3 +1,4 @@
+import { capital } from '../survey/words';
 import { plain } from '../survey/words';
 import { Instant } from '../timetable/instant';
 import { PageChange } from '../watch/pageChanges';
@@ -97,8 +98,4 @@ function browser(leg: Leg): NotYet[] {
   if (leg.now <= leg.times.last.at) return [];
   const text = 'Nothing that is asked gives the old any more. Who still sees it may have it from their own machine: try a private window, or another device.';
   return [{ place: 'browser', act: 'nothing', text, until: null }];
-}
-
-function capital(text: string): string {
-  return `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 }

@@ -1,3 +1,4 @@
+import { uncapital } from '../survey/words';
 import { Leg } from './leg';
 import * as modules from './rules';
 import { unusedRules } from './former';
@@ -52,10 +53,13 @@ function standingOf(leg: Leg, rule: StepRule, before: readonly Step[]): StepStan
   const open = before.filter(({ standing }) => standing.state !== 'done' && standing.state !== 'left');
   if (open.length === 0) return rule.standing(leg);
   const own = leg.plan.surveyedAt === undefined ? undefined : rule.standing(leg);
-  const isSo = own?.state === 'left' || (own?.state === 'done' && rule.counts !== 'in turn') || (own?.state === 'doing' && rule.counts === 'seen');
+  const isSo =
+    own?.state === 'left' ||
+    (own?.state === 'done' && rule.counts !== 'in turn') ||
+    ((own?.state === 'doing' || own?.state === 'stopped') && rule.counts === 'seen');
   if (own && isSo) return own;
   return stands('waiting', {
-    text: `After: ${open.map((one) => one.rule.title.toLowerCase()).join(', ')}.`,
+    text: `After: ${open.map((one) => uncapital(one.rule.title)).join(', ')}.`,
     decision: own?.decision,
     dueAt: own?.dueAt ?? null,
   });

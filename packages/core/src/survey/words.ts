@@ -12,3 +12,13 @@ export function listWords(items: readonly string[]): string {
 export function counted(count: number, one: string, more = `${one}s`): string {
   return `${count} ${count === 1 ? one : more}`;
 }
+
+/** `the new host` → `The new host` */
+export function capital(text: string): string {
+  return `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
+}
+
+/** `Lower the TTLs` → `lower the TTLs`, as within a sentence */
+export function uncapital(text: string): string {
+  return `${text.charAt(0).toLowerCase()}${text.slice(1)}`;
+}

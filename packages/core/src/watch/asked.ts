@@ -2,6 +2,7 @@ import { TYPE_CODES, typeCode } from '../dns/typeNames';
 import { isTakeover } from '../move/account';
 import { answeredRows, frontQuestions } from '../move/fronted';
 import { Leg } from '../move/leg';
+import { signsAgain } from '../move/rules/dsAgain';
 import { slipQuestions } from '../move/slipsSeen';
 import { LegPlan, SetKey, keyOf, keyOfRow, setKey } from '../move/plan';
 import { MADE_BY_SIGNING } from '../rebuild/hostsOwn';
@@ -33,6 +34,7 @@ export function askedOfNew(leg: Leg): SetKey[] {
         .map(keyOfRow),
       ...frontQuestions(leg.plan),
       ...slipQuestions(leg),
+      ...(signsAgain(leg.plan, leg) ? [keyOf(leg.plan.zone, TYPE_CODES.DNSKEY)] : []),
     ]),
   ];
 }

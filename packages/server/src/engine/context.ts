@@ -1,4 +1,4 @@
-import { Instant, Leg, Name } from '@wanderon/core';
+import { Instant, Leg, Name, capital } from '@wanderon/core';
 import { Database } from '../db/database';
 import { LoadedLeg } from '../moves/legLoader';
 import { MoveRow } from '../moves/move.rows';
@@ -41,5 +41,5 @@ export interface ActResult {
 }
 
 export function sentence(text: string): string {
-  return `${text.charAt(0).toUpperCase()}${text.slice(1)}${/[.!?]$/.test(text) ? '' : '.'}`;
+  return `${capital(text)}${/[.!?]$/.test(text) ? '' : '.'}`;
 }

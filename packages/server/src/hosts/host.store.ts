@@ -180,6 +180,6 @@ function toHost(row: HostRow): Host {
 
 /** Those from before there was more to know are as most are. */
 function habitsOf(known: Partial<DnsHabits>): Host['habits'] {
-  const { company, begins, locks, forwards, afterLeaving, edge, accounts } = { ...USUAL_HABITS, ...known };
-  return { company, begins: [...begins], locks: [...locks], forwards: [...forwards], afterLeaving, edge, accounts };
+  const { company, begins, locks, forwards, afterLeaving, edge, accounts, signs } = { ...USUAL_HABITS, ...known };
+  return { company, begins: [...begins], locks: [...locks], forwards: [...forwards], afterLeaving, edge, accounts, signs };
 }

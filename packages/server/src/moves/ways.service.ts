@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { Acted, TakeWay, WaiveInput } from '@wanderon/contract';
-import { Assent, Waiver, Way, adoptable, adoptedRow, factsOf, gateOf, notOurs, ownerOf, stepOf, typeOf } from '@wanderon/core';
+import { Assent, Waiver, Way, adoptable, adoptedRow, factsOf, gateOf, notOurs, ownerOf, stepOf, typeOf, uncapital } from '@wanderon/core';
 import { Caller } from '../people/allow';
 import { NotNow, notFound } from '../refusals';
 import { Act, KEPT, MoveActs } from './moveActs';
@@ -41,7 +41,7 @@ export class WaysService {
         else await decide({ kind: 'retry', subject: wish.step }, event('retry', `${title}: to be tried again.`));
         return;
       case 'leave':
-        await decide({ kind: 'leave', subject: wish.subject, value }, event('skip', `${title}: ${label.charAt(0).toLowerCase()}${label.slice(1)}.`));
+        await decide({ kind: 'leave', subject: wish.subject, value }, event('skip', `${title}: ${uncapital(label)}.`));
         return;
       case 'aside':
         await decide({ kind: 'aside', subject: wish.subject, value }, event('aside', `${label}: it is not waited for any more.`));

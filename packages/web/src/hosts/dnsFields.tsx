@@ -18,6 +18,12 @@ export const ACCOUNT_WORDS: Readonly<Record<DnsHabits['accounts'], string>> = {
   several: 'in several accounts, one of them live',
 };
 
+export const SIGNS_WORDS: Readonly<Record<DnsHabits['signs'], string>> = {
+  unknown: 'is not known',
+  no: 'does not sign zones',
+  yes: 'can sign zones',
+};
+
 const AREAS = [
   { field: 'begins', label: 'A new zone begins with', hint: 'A record a line, as in @ A 192.0.2.7; {zone} stands for the domain. Sheets start from there.' },
   { field: 'locks', label: 'Rows its panel locks', hint: 'A name and a type a line, as in @ NS. Sheets leave them out.' },
@@ -54,6 +60,10 @@ export function DnsFields({ register, errors }: { register: UseFormRegister<Type
         <span className="flex items-baseline gap-2">
           <span className="font-semibold whitespace-nowrap">A domain stands</span>
           <Choice label="In how many accounts a domain can stand" hidden field="habits.accounts" register={register} choices={ACCOUNT_WORDS} />
+        </span>
+        <span className="flex items-baseline gap-2">
+          <span className="font-semibold whitespace-nowrap">Signing</span>
+          <Choice label="Whether it signs zones" hidden field="habits.signs" register={register} choices={SIGNS_WORDS} />
         </span>
         <Tick label="takes a zone only once the domain is delegated to it" field="late" register={register} />
         <Tick label="drops or parks a zone once the domain is delegated elsewhere" field="habits.drops" register={register} />

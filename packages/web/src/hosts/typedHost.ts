@@ -31,7 +31,16 @@ export interface TypedHost {
   secret: string;
   /** It takes a zone only once the domain is delegated to it. */
   late: boolean;
-  habits: { company: string; begins: string; locks: string; forwards: string; drops: boolean; edge: Edge; accounts: DnsHabits['accounts'] };
+  habits: {
+    company: string;
+    begins: string;
+    locks: string;
+    forwards: string;
+    drops: boolean;
+    edge: Edge;
+    accounts: DnsHabits['accounts'];
+    signs: DnsHabits['signs'];
+  };
   fronting: FrontingWish;
   forcesHttps: boolean;
   requires: Requirement[];
@@ -67,6 +76,7 @@ export function typedOf(host: Host | undefined): TypedHost {
       drops: habits.afterLeaving === 'drops',
       edge: habits.edge,
       accounts: habits.accounts,
+      signs: habits.signs,
     },
     fronting: host?.fronting ?? 'either',
     forcesHttps: host?.forcesHttps ?? false,
@@ -104,8 +114,8 @@ export function inputOf(typed: TypedHost, host: Host | undefined): unknown {
   };
 }
 
-function habitsOf({ company, begins, locks, forwards, drops, edge, accounts }: TypedHost['habits']): DnsHabits {
-  return { company, begins: lines(begins), locks: lines(locks), forwards: words(forwards), afterLeaving: drops ? 'drops' : 'keeps', edge, accounts };
+function habitsOf({ company, begins, locks, forwards, drops, edge, accounts, signs }: TypedHost['habits']): DnsHabits {
+  return { company, begins: lines(begins), locks: lines(locks), forwards: words(forwards), afterLeaving: drops ? 'drops' : 'keeps', edge, accounts, signs };
 }
 
 /** Where a problem of the contract's schema is told: at the field of the form that it came from. */

@@ -1,5 +1,5 @@
 import { LedgerView, LegView, Me, MoveSurvey, MoveView, StepView, WatchView } from '@wanderon/contract';
-import { CHAPTERS, Chapter } from '@wanderon/core';
+import { CHAPTERS, Chapter, uncapital } from '@wanderon/core';
 import { useEffect, useState } from 'react';
 import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
 import { LegContext, useLedger, useLegSurvey, useMove, useWatch } from '../api';
@@ -226,7 +226,7 @@ export function MovePlace({ me }: { me: Me }) {
 function lacksOf(leg: LegView, chapter: Chapter): { text: string; mine: boolean; failed: boolean } {
   const steps = leg.steps.filter((step) => step.chapter === chapter);
   const failed = steps.find((step) => step.state === 'stopped');
-  if (failed) return { text: `Stopped: ${failed.title.toLowerCase()}`, mine: true, failed: true };
+  if (failed) return { text: `Stopped: ${uncapital(failed.title)}`, mine: true, failed: true };
   const ready = steps.find((step) => step.state === 'ready');
   if (ready) return { text: ready.title, mine: true, failed: false };
   const doing = steps.find((step) => step.state === 'doing' || step.state === 'due');

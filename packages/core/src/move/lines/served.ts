@@ -1,8 +1,7 @@
+import { capital } from '../../survey/words';
 import { BRIDGE, UNANSWERED, isLate, unansweredWords } from '../lateHost';
 import { isServed, readBack, readBackWords } from '../rules/served';
 import { LineRule, line } from './line';
-
-const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 
 export const serves: LineRule = (leg) => {
   if (leg.plan.kind === 'repoint') return undefined;

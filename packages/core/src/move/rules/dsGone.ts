@@ -1,4 +1,5 @@
 import { isTakeover, rebuildsZone } from '../account';
+import { Instant } from '../../timetable/instant';
 import { Leg } from '../leg';
 import { StepRule, stands } from './rule';
 
@@ -13,6 +14,15 @@ export function hasOtherDs({ seen }: Pick<Leg, 'seen'>): boolean {
   return seen.parent.some((one) => one.sightings.at(-1)?.value.ds.some((ds) => !first.has(ds)));
 }
 
+/** Since when every server of the parent that had a DS was first seen without it; undefined where one never was. */
+function wasGone({ seen }: Leg): Instant | undefined {
+  const gone = seen.parent.map(({ sightings }) => {
+    const had = sightings.findIndex(({ value }) => value.ds.length > 0);
+    return had < 0 ? -Infinity : sightings.slice(had).find(({ value }) => value.ds.length === 0)?.first;
+  });
+  return gone.length > 0 && gone.every((at) => at !== undefined) ? Math.max(...gone) : undefined;
+}
+
 /** A DS that was ever seen goes, and what was validated through it runs out, before the new host may be delegated to (RFC 6781 §4.3.4). */
 export const dsGone: StepRule = {
   id: 'ds-gone',
@@ -25,10 +35,13 @@ export const dsGone: StepRule = {
   // Back at the old host its keys are there again.
   applies: (plan, leg) => rebuildsZone(plan) && !plan.isBack && leg.seen.parent.some((one) => one.sightings.some(({ value }) => value.ds.length > 0)),
   standing: (leg) => {
-    const { td, signedUntil } = leg.times;
+    const { td, signedUntil, ts } = leg.times;
+    const before = wasGone(leg);
+    // What is there after the switch may be of the new keys.
+    if (ts !== undefined && before !== undefined) return stands('done', { doneAt: before });
     if (hasDs(leg))
       return stands('ready', {
-        text: `The parent publishes a DS: with other keys ${isTakeover(leg.plan) ? 'in the other account' : 'at the new host'}, validating resolvers would find nothing.`,
+        text: `The parent publishes a DS: with other keys ${isTakeover(leg.plan) ? 'in the other account' : 'at the new host'}, validating resolvers would find nothing.${leg.plan.newHost?.habits?.signs === 'no' ? ` ${leg.plan.newHost.name} does not sign zones: the domain stays unsigned.` : ''}`,
       });
     if (td && signedUntil && signedUntil.at <= leg.now) return stands('done', { doneAt: td.firstNew });
     return stands('doing', {

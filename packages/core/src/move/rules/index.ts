@@ -12,6 +12,7 @@ export * from './turn';
 export * from './change';
 export * from './changed';
 export * from './settle';
+export * from './dsAgain';
 export * from './raise';
 export * from './frontOn';
 export * from './nextLeg';

@@ -6,7 +6,7 @@ export const raise: StepRule = {
   chapter: 'watch',
   title: 'Raise the TTLs',
   label: 'TTLs raised',
-  after: ['settle'],
+  after: ['settle', 'ds-again'],
   by: 'decided',
   counts: 'done',
   applies: () => true,

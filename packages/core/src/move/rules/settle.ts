@@ -1,3 +1,4 @@
+import { capital } from '../../survey/words';
 import { lookoutSubject } from '../../watch/settled';
 import { Leg } from '../leg';
 import { StepRule, Way, asideWay, stands } from './rule';
@@ -43,8 +44,4 @@ function waysOf(leg: Leg): Way[] {
       ? [{ act: 'leave', subject: 'lookouts', label: 'Go on without lookouts', means: 'Only what authorities answer then counts, and the bounds.' } as const]
       : []),
   ];
-}
-
-function capital(text: string): string {
-  return `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 }

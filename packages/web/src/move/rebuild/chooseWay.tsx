@@ -53,7 +53,7 @@ function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView
   const chosenDns = takeover ? (account?.id ?? '') : dns;
   const complete = inPlace ? !!web : taken !== undefined && chosenDns !== '' && (inTurn ? !!web : web !== undefined);
   return (
-    <section className="max-w-5xl">
+    <section className="max-w-7xl">
       <h2 className="text-[1.25rem] leading-tight">Choose the way {move.shown} goes</h2>
       <p className="mb-3 text-faded">
         {first

@@ -1,4 +1,5 @@
 import { LookView } from '@wanderon/contract';
+import { capital } from '@wanderon/core';
 import { useMoveAction } from '../../api';
 import { duration, fullTime, relative, shortTime } from '../../time';
 import { Button } from '../../ui/button';
@@ -63,7 +64,7 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
             {watch.settled
               ? 'Every authority and every lookout that was asked says new, and every horizon has passed.'
               : leg.seen.t0
-                ? capital(watch.missing.join('; '))
+                ? watch.missing.length > 0 && `${capital(watch.missing.join('; '))}.`
                 : 'Lookouts are asked now and then, so that what changes later can be seen.'}
             {!watch.settled && leg.seen.t0 && (
               <>
@@ -193,8 +194,4 @@ function Look({ look, now }: { look: LookView | undefined; now: number }) {
 
 function rank(look: LookView): number {
   return look.type === 'NS' ? 0 : look.type === 'A' ? 1 : 2;
-}
-
-function capital(text: string): string {
-  return text === '' ? '' : `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
 }

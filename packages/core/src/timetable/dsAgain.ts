@@ -1,0 +1,108 @@
+import { parseRdata } from '../dns/rdata';
+import { keyTag } from '../dns/childSync';
+import { TYPE_CODES } from '../dns/typeNames';
+import { isTakeover } from '../move/account';
+import { LegPlan, keyOf } from '../move/plan';
+import { Said } from '../move/said';
+import { Seen, ServerSeen, ZoneSight } from '../move/seen';
+import { eff } from './eff';
+import { Derived, Instant, SeenBetween, instantTerm, secondsTerm } from './instant';
+import { since } from './since';
+import { Assumptions, LegTimes } from './times';
+
+/** When a DS may be put in again, and what the parent's DS sets and the keys at the new servers are to each other. */
+export interface DsAgain {
+  /** Every server of the new host seen to serve keys; undefined while one does not. */
+  readonly tn: SeenBetween | undefined;
+  /** Servers of it that serve none, by name. */
+  readonly keyless: readonly string[];
+  /** Not before this; `at` Infinity: no bound is known for who is still led to the old servers. Undefined without `tn`. */
+  readonly earliest: Derived | undefined;
+  /** Servers of the parent whose DS set stands for no key that every new server serves, by tag and algorithm (RFC 4034 §5.1). */
+  readonly strange: readonly string[];
+}
+
+/**
+ * A DS of the new keys is put in once nobody can be led to servers without them, nor remember anything of theirs, nor anything unsigned
+ * from the new ones: max(X + eff(Z_old), tn + eff(Z_new), every R), Z the largest TTL of any answer seen there (RFC 6781 §4.1.2,
+ * RFC 4035 §4.3, docs/calculations.md).
+ */
+export function dsAgain({
+  plan,
+  seen,
+  said,
+  times,
+  assumed,
+  now,
+}: {
+  readonly plan: LegPlan;
+  readonly seen: Pick<Seen, 'parent' | 'zones'>;
+  readonly said: Said;
+  readonly times: LegTimes;
+  readonly assumed: Assumptions;
+  readonly now: Instant;
+}): DsAgain {
+  const apex = keyOf(plan.zone, TYPE_CODES.DNSKEY);
+  const fresh = new Set(plan.newServers.map((one) => one.address));
+  const asked = seen.zones.filter((one) => fresh.has(one.address) && !said.aside.has(one.address));
+  // The same servers gave the keys of the account before: those say nothing.
+  const from = isTakeover(plan) ? (times.t0?.firstNew ?? Infinity) : -Infinity;
+  const keysAt = asked.map(({ server, address, sightings }) => ({
+    server,
+    address,
+    sightings: sightings.flatMap((one) => {
+      const keys = one.value.sets[apex]?.data;
+      return keys && one.first >= from ? [{ ...one, value: keys }] : [];
+    }),
+  }));
+  const keyless = keysAt.filter(({ sightings }) => (sightings.at(-1)?.value.length ?? 0) === 0).map((one) => one.server);
+  const gone = keyless.length === 0 ? since(keysAt, (keys) => keys.length > 0, now).all : undefined;
+  const tn = gone && { lastOld: gone.lastOld, firstNew: gone.firstNew + assumed.hostAllowance };
+  const shared = sharedTags(keysAt.map(({ sightings }) => sightings.at(-1)?.value ?? []));
+  const strange = seen.parent.flatMap(({ server, sightings }) => {
+    const ds = sightings.at(-1)?.value.ds ?? [];
+    return ds.length > 0 && !ds.some((text) => shared.has(text.split(/\s+/).slice(0, 2).join(' '))) ? [server] : [];
+  });
+  return { tn, keyless, earliest: tn && earliestOf(tn, { plan, seen, times, assumed }, fresh), strange };
+}
+
+function earliestOf(
+  tn: SeenBetween,
+  { plan, seen, times, assumed }: Pick<Parameters<typeof dsAgain>[0], 'plan' | 'seen' | 'times' | 'assumed'>,
+  fresh: ReadonlySet<string>,
+): Derived {
+  const found = plan.rulings.flatMap((row) => row.found?.ttl ?? []);
+  const planned = plan.rulings.flatMap((row) => row.planned?.ttl ?? []);
+  const old = Math.max(0, plan.keysTtl ?? 0, ...found, ...ttlsAt(seen.zones.filter((one) => !fresh.has(one.address))));
+  const now = Math.max(0, ...planned, ...ttlsAt(seen.zones.filter((one) => fresh.has(one.address))));
+  const left = times.extended.at + eff(old, assumed.floor);
+  const signed = tn.firstNew + eff(now, assumed.floor);
+  return {
+    at: Math.max(left, signed, times.last.at),
+    formula: 'max(X + eff(Z_old), tn + eff(Z_new), R)',
+    terms: [
+      instantTerm('X', 'nobody is led to the old servers any more', times.extended.at),
+      secondsTerm('Z_old', 'the largest TTL of an answer of the old zone', old),
+      instantTerm('tn', 'every new server seen to serve keys', tn.firstNew),
+      secondsTerm('Z_new', 'the largest TTL of an answer of the new zone', now),
+      instantTerm('R', 'the last horizon', times.last.at),
+      secondsTerm('f', 'floor a cache may apply', assumed.floor),
+    ],
+    follows: 'RFC 6781 §4.1.2, RFC 4035 §4.3',
+  };
+}
+
+function ttlsAt(servers: readonly ServerSeen<ZoneSight>[]): number[] {
+  return servers.flatMap(({ sightings }) => sightings.flatMap(({ value }) => Object.values(value.sets).map((one) => one.ttl)));
+}
+
+/** Tag and algorithm of each key that every one of the sets has. */
+function sharedTags(sets: readonly (readonly string[])[]): ReadonlySet<string> {
+  const tags = sets.map((keys) => new Set(keys.map((text) => tagOf(parseRdata(TYPE_CODES.DNSKEY, text)))));
+  const [first = new Set<string>(), ...others] = tags;
+  return new Set([...first].filter((tag) => others.every((one) => one.has(tag))));
+}
+
+function tagOf(key: Uint8Array): string {
+  return `${keyTag(key)} ${key[3]}`;
+}
