@@ -177,10 +177,11 @@ export class Advancer {
         return { sights: [...(await lookAtOld(context, this.network)), ...(context.leg.plan.kind === 'repoint' ? await this.astray(context) : [])], at };
       case 'new': {
         const { sights, servers } = await lookAtNew(context, this.network, this.hosts);
+        const moved = JSON.stringify(servers) !== JSON.stringify(context.loaded.row.new_servers);
         return {
           sights: [...sights, ...(await this.astray(context))],
           at,
-          also: (transaction) => this.store.updateLeg(row, { new_servers: servers }, transaction).then(() => []),
+          ...(moved && { also: (transaction) => this.store.updateLeg(row, { new_servers: servers }, transaction).then(() => []) }),
         };
       }
       case 'drift':
@@ -254,7 +255,7 @@ export class Advancer {
   /** One short transaction: what was seen, what follows, and the words of the trail; steps that are newly done are told. */
   private async commit(context: WorkContext, outcome: Outcome, every: number): Promise<void> {
     const { move, loaded } = context;
-    await this.acts.write(move.id, async (now, transaction) => {
+    const observe: Parameters<MoveActs['write']>[1] = async (now, transaction) => {
       if (now.move.state !== 'open') return;
       await this.observations.add(loaded.row.id, outcome.at, every, outcome.sights, transaction);
       const also = (await outcome.also?.(transaction)) ?? [];
@@ -265,7 +266,8 @@ export class Advancer {
           // What a gap had put in doubt, and was found as it was, is no news.
           if (!about || (await this.events.lastOfStep(move.id, about, transaction)) !== text) await this.tell(context, kind, text, transaction);
       };
-    });
+    };
+    await this.acts.write(move.id, observe, outcome.also ? undefined : 'observations');
   }
 
   private async tell({ move }: WorkContext, kind: string, text: string, transaction: Database): Promise<void> {

@@ -108,6 +108,22 @@ export class LegLoader {
     return { loaded: this.built(move, legs, await this.hosts.at(state, transaction)), committed: (version) => this.hold(id, version, legs) };
   }
 
+  /** The same where nothing but observations was added to `before`, which was loaded in this transaction. */
+  async reobserved(before: LoadedMove, transaction: Database): Promise<Awaited<ReturnType<LegLoader['reload']>>> {
+    const { move } = before;
+    const held = this.parts.get(move.id);
+    if (held?.version !== move.version) return this.reload(move.id, transaction);
+    const legs: LegParts[] = [];
+    for (const parts of held.legs) legs.push({ ...parts, observations: await this.observed(move, parts, transaction) });
+    const loaded = this.built(move, legs, [...before.current.hosts.values()]);
+    return { loaded, committed: (version) => this.hold(move.id, version, legs) };
+  }
+
+  private observed(move: MoveRow, { row, surveyedAt }: Pick<LegParts, 'row' | 'surveyedAt'>, database: Database): Promise<readonly ObservationRow[]> {
+    const since = (surveyedAt ?? move.created_at) - 2 * TOP_BIT_TTL;
+    return this.observations.ofLeg(row.id, move.domain_id, since, database);
+  }
+
   private hold(id: string, version: number, legs: readonly LegParts[]): void {
     this.parts.set(id, { version, legs }, 1 + legs.reduce((sum, one) => sum + one.proposed.length + one.observations.length, 0));
   }
@@ -122,13 +138,12 @@ export class LegLoader {
     const legs: LegParts[] = [];
     for (const row of await this.store.legs(move.id, database)) {
       const survey = row.survey_id ? await database<{ id: string; taken_at: number }>('surveys').where({ id: row.survey_id }).first('taken_at') : undefined;
-      const since = (survey?.taken_at ?? move.created_at) - 2 * TOP_BIT_TTL;
       legs.push({
         row,
         proposed: await this.store.rulings(row.id, database),
         decisions: await this.decisions.ofLeg(row.id, database),
         surveyedAt: survey?.taken_at,
-        observations: await this.observations.ofLeg(row.id, move.domain_id, since, database),
+        observations: await this.observed(move, { row, surveyedAt: survey?.taken_at }, database),
         website: await this.website(row.id, database),
       });
     }

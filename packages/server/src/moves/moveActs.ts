@@ -130,12 +130,18 @@ export class MoveActs {
 
   /**
    * What the engine saw or did, and the summary anew. `work` may give what is to be written of the move as it is afterwards.
+   * `only`: it writes observations and events, nothing else.
    */
-  async write(id: string, work: (loaded: LoadedMove, transaction: Database) => Promise<((after: LoadedMove) => Promise<void>) | void>): Promise<void> {
+  async write(
+    id: string,
+    work: (loaded: LoadedMove, transaction: Database) => Promise<((after: LoadedMove) => Promise<void>) | void>,
+    only?: 'observations',
+  ): Promise<void> {
     await this.inTurn(id, async () => {
       const committed = await this.database.transaction(async (transaction) => {
-        const then = await work(await this.loader.load(id, transaction, true), transaction);
-        const after = await this.loader.reload(id, transaction);
+        const before = await this.loader.load(id, transaction, true);
+        const then = await work(before, transaction);
+        const after = only ? await this.loader.reobserved(before, transaction) : await this.loader.reload(id, transaction);
         await then?.(after.loaded);
         const version = after.loaded.move.version + 1;
         await this.summarise(after.loaded, version, transaction);
