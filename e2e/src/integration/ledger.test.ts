@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
-import { LedgerPage, MoveView, joinedLedger } from '@wanderon/contract';
+import { LedgerPage, MoveView, RowStory, joinedLedger } from '@wanderon/contract';
 import knex, { Knex } from 'knex';
 import { Api, ApiError } from '../../../command/src/api';
 import { ROOT } from '../../../command/src/processes';
@@ -49,6 +49,27 @@ describe('a large ledger', () => {
     expect(texts(joined.remarks)).toEqual(texts(whole!.remarks));
     expect(parts[0]!.remarks.some((one) => one.owner === rows[ALIAS]!.owner)).toBe(false);
     expect((await page('')).rulings).toHaveLength(500);
+  });
+
+  it('tells what lies behind a row, and keeps what people write beside it until they take it back', async () => {
+    const row = rows[3]!;
+    const story = (): Promise<RowStory> => api.call<RowStory>('GET', `/api/legs/${leg}/rows/${row.id}`);
+    const comments = `/api/legs/${leg}/rows/${row.id}/comments`;
+    expect((await story()).history).toEqual([]);
+    await api.call('PUT', `/api/legs/${leg}/rulings/${row.id}`, { ruling: 'drop' });
+    await api.call('POST', `/api/legs/${leg}/undo`);
+    await api.call('POST', comments, { text: 'Ask the client\nbefore Friday.' });
+    const told = await story();
+    expect(told.history).toMatchObject([{ text: 'drop', undone: true, who: 'Administrator' }]);
+    expect(told.comments).toMatchObject([{ text: 'Ask the client\nbefore Friday.', mine: true }]);
+    for (const text of ['', '   ', 'a\u0000b', '\ud800', 'x'.repeat(2001)])
+      await expect(api.call('POST', comments, { text })).rejects.toMatchObject({ status: 400 });
+    // An undo is about rulings; a comment goes when its writer says so, once.
+    await api.call('DELETE', `/api/legs/${leg}/comments/${told.comments[0]!.id}`);
+    expect((await story()).comments).toEqual([]);
+    for (const id of [told.comments[0]!.id, 'none', '9'.repeat(30)])
+      await expect(api.call('DELETE', `/api/legs/${leg}/comments/${id}`)).rejects.toMatchObject({ status: 404 });
+    await expect(api.call('GET', `/api/legs/${leg}/rows/${randomUUID()}`)).rejects.toMatchObject({ status: 404 });
   });
 
   it('shows a ruling at once, and sends only the page in which it stands', async () => {

@@ -2,6 +2,7 @@ export * from './clock';
 export * from './common';
 export * from './hosts';
 export * from './legs';
+export * from './rows';
 export * from './moves';
 export * from './people';
 export * from './problem';

@@ -57,6 +57,8 @@ export * from './rebuild/leads';
 export * from './rebuild/ledgerFilter';
 export * from './rebuild/ledgerGroups';
 export * from './rebuild/ledgerRow';
+export * from './rebuild/rowEnds';
+export * from './rebuild/rowHistory';
 export * from './policy/policyWords';
 export * from './rebuild/planFrom';
 export * from './rebuild/propose';

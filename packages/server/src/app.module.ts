@@ -32,6 +32,8 @@ import { MoveStore } from './moves/move.store';
 import { MoveViews } from './moves/moves.view';
 import { MoveActs } from './moves/moveActs';
 import { MovesController } from './moves/moves.controller';
+import { RowStoryService } from './moves/rowStory.service';
+import { RowsController } from './moves/rows.controller';
 import { Network } from './network/network';
 import { PeopleController } from './people/people.controller';
 import { PeopleService } from './people/people.service';
@@ -64,6 +66,7 @@ export class AppModule {
         PeopleController,
         HostsController,
         MovesController,
+        RowsController,
         SurveyController,
         SweepsController,
         LiveController,
@@ -101,6 +104,7 @@ export class AppModule {
         MoveService,
         PlanReadService,
         RemarkService,
+        RowStoryService,
         WaysService,
         SurveyStore,
         InHandStore,

@@ -28,6 +28,7 @@ export const DECISION_KINDS = [
   'early', // what the web host looks for beforehand is put into the live zone
   'front', // how a name is answered at a host that fronts names; subject: the name in lower case
   'panel', // what the panel of the DNS host was seen to show; value: its sets, or null
+  'comment', // what somebody writes beside a record set; subject: its key, value: its text
   'typed', // a row of a handover sheet was typed, or not after all; subject: the row
 ] as const;
 export type DecisionKind = (typeof DECISION_KINDS)[number];

@@ -79,6 +79,16 @@ export class SurveyStore {
     return rows.map((row) => row.label);
   }
 
+  /** What one record set of a survey rests on, and what names outside the zone had as addresses then. */
+  async behind(id: string, { owner, type }: { readonly owner: string; readonly type: string }): Promise<Pick<SurveyView, 'ends'> & Pick<SetRow, 'evidence'>> {
+    const survey = await this.database('surveys').where({ id }).first<Pick<SurveyRow, 'ends'>>('ends');
+    const set = await this.database('survey_sets')
+      .where({ survey_id: id, type })
+      .andWhereRaw('lower(owner) = ?', [owner.toLowerCase()])
+      .first<Pick<SetRow, 'evidence'> | undefined>('evidence');
+    return { ends: survey.ends, evidence: set?.evidence ?? [] };
+  }
+
   async get(id: string): Promise<SurveyView> {
     const row = await this.database('surveys').where({ id }).first<SurveyRow>();
     const sets = await this.database('survey_sets')

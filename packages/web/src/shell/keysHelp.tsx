@@ -12,6 +12,7 @@ const KEYS: readonly [string, string][] = [
   ['r', 'repoint the row: give it a new value'],
   ['d', 'drop the row, and go on to the next'],
   ['n', 'new record set'],
+  ['N', 'write a comment beside the row, for everybody'],
   ['p', 'push the plan to the new host'],
   ['f', 'fronting of the row’s name: off, once verified, on'],
   ['o / O', 'the next, or the last, row of the ledger with an open remark'],

@@ -1,7 +1,7 @@
 import { LedgerView, RulingView } from '@wanderon/contract';
 import { LedgerGroup } from '@wanderon/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { memo, useCallback, useEffect, useRef } from 'react';
+import { ReactNode, memo, useCallback, useEffect, useRef } from 'react';
 import { Mending } from './remarkNote';
 import { LEDGER_COLUMNS, LedgerRow, isUnserved } from './ledgerRow';
 
@@ -26,6 +26,7 @@ export function Ledger({
   onPoint,
   onEdit,
   onFold,
+  storyOf,
 }: {
   items: readonly LedgerItem[];
   /** The id of the row under the cursor. */
@@ -44,6 +45,7 @@ export function Ledger({
   /** Undefined: nothing can be ruled. */
   onEdit: ((ruling: RulingView) => void) | undefined;
   onFold: (group: string) => void;
+  storyOf: (ruling: RulingView) => ReactNode;
 }) {
   const box = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({ count: items.length, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 15 });
@@ -89,6 +91,7 @@ export function Ledger({
                       marked={marked.has(item.ruling.id)}
                       onPoint={() => onPoint(item.ruling.id)}
                       onEdit={onEdit && (() => onEdit(item.ruling))}
+                      story={item.ruling.id === current ? storyOf(item.ruling) : undefined}
                     />
                   )}
                 </div>

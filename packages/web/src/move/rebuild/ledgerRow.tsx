@@ -21,6 +21,8 @@ interface Props {
   readonly marked: boolean;
   readonly onPoint: () => void;
   readonly onEdit: (() => void) | undefined;
+  /** What lies behind it, below everything else that is shown of the row under the cursor. */
+  readonly story?: ReactNode;
 }
 
 /** One record set on one line; the row under the cursor whole. */
@@ -104,7 +106,7 @@ function Line({
 }
 
 /** The row under the cursor: every value and TTL, what it rests on, what is said of it, and what each server answers. */
-function Whole({ ruling, domain, served, remarks, mending, inPlace = false }: Props) {
+function Whole({ ruling, domain, served, remarks, mending, inPlace = false, story }: Props) {
   const fixes = fixesOf(remarks);
   const policies = policyWords(ruling.planned ?? ruling.found!);
   const [found, planned] = sides(ruling);
@@ -150,6 +152,7 @@ function Whole({ ruling, domain, served, remarks, mending, inPlace = false }: Pr
           </span>
         ))}
         {inPlace && same ? null : <Otherwise ruling={ruling} served={served} />}
+        {story}
       </span>
     </>
   );

@@ -22,6 +22,7 @@ import { PlanExports } from './planExports';
 import { PushDialog } from './pushDialog';
 import { LetBeDialog, Mending, fixesOf, said, useLetBe } from './remarkNote';
 import { RowEditor } from './rowEditor';
+import { RowStory } from './rowStory';
 
 const ONLY = ['all', 'changing', 'remarks', 'unserved'] as const;
 type Only = (typeof ONLY)[number];
@@ -57,12 +58,13 @@ const NONE: ChapterProps['leg']['remarks'] = [];
 const NEXT_FRONTING: Readonly<Record<Fronting, Fronting>> = { off: 'later', later: 'on', on: 'off' };
 
 /** The ledger: found on the left, planned in the middle, served by the new host on the right, remarks in the margin. */
-export function Rebuild({ move, leg, me, may }: ChapterProps) {
+export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
   const { asShown, hold } = usePendingRows(me.name);
   const [choosing, setChoosing] = useState(false);
   const [editing, setEditing] = useState<RulingView | 'new'>();
   const [pushing, setPushing] = useState(false);
   const [at, setAt] = useState<string>();
+  const [writing, setWriting] = useState<string>();
   const [filter, setFilter] = useState('');
   const [only, setOnly] = useState<Only>('all');
   /** Groups that were folded, or unfolded, by hand. */
@@ -222,6 +224,7 @@ export function Rebuild({ move, leg, me, may }: ChapterProps) {
         Escape: () => setMarked(new Set()),
         Enter: () => mayRule && current && setEditing(current),
         n: () => mayRule && setEditing('new'),
+        N: () => may && setWriting(current?.id),
         p: () => mayPush && setPushing(true),
         f: () => mayRule && current?.fronting && front.mutate({ owner: current.owner, state: NEXT_FRONTING[current.fronting] }, { onError: fail }),
         m: () => fixAt(0),
@@ -330,7 +333,7 @@ export function Rebuild({ move, leg, me, may }: ChapterProps) {
         )}
         {mayRule && marks.length === 0 && (
           <span className="ml-auto text-sm text-faded">
-            c carry · r repoint · d drop · n new · x mark{counts.remarks > 0 ? ' · o next remark · m mend' : ''}
+            c carry · r repoint · d drop · n new · N comment · x mark{counts.remarks > 0 ? ' · o next remark · m mend' : ''}
             {leg.rulings.some((row) => row.fronting) ? ' · f fronting' : ''} · u undo · U redo
           </span>
         )}
@@ -348,6 +351,16 @@ export function Rebuild({ move, leg, me, may }: ChapterProps) {
         onPoint={setAt}
         onEdit={mayRule ? setEditing : undefined}
         onFold={turn}
+        storyOf={(ruling) => (
+          <RowStory
+            move={move.id}
+            leg={leg.id}
+            ruling={ruling}
+            now={now}
+            writing={may ? writing === ruling.id : undefined}
+            onWritten={() => setWriting(undefined)}
+          />
+        )}
       />
       {many && <ManyEditor move={move} rows={marks} busy={editMany.isPending} onRepoint={(data) => ruleMany('repoint', data)} onClose={() => setMany(false)} />}
       {editing && <RowEditor move={move} ruling={editing === 'new' ? undefined : editing} onClose={() => setEditing(undefined)} />}

@@ -1,0 +1,54 @@
+import { Decision } from '../move/said';
+import { setKey } from '../move/plan';
+import { rowsOf } from './ledgerRow';
+
+/** One thing that somebody decided or wrote about a row. */
+export interface RowEvent {
+  readonly decision: Decision;
+  readonly text: string;
+  /** It was taken back since. */
+  readonly undone: boolean;
+}
+
+/** What was decided about one row and what was written beside it, the newest first; takings back stand with what they take back. */
+export interface RowHistory {
+  readonly events: readonly RowEvent[];
+  readonly comments: readonly RowEvent[];
+}
+
+/** `id`: the row's own; decisions about its name, and comments, go by owner and type, and outlive the proposals. */
+export function rowHistory(
+  decisions: readonly Decision[],
+  { id, owner, type }: { readonly id: string; readonly owner: string; readonly type: string },
+): RowHistory {
+  const key = setKey(owner, type);
+  const undone = new Set<number>();
+  for (const one of [...decisions].sort((a, b) => b.id - a.id)) if (one.undoes !== null && !undone.has(one.id)) undone.add(one.undoes);
+  const as = (decision: Decision, text: string): RowEvent => ({ decision, text, undone: undone.has(decision.id) });
+  const events: RowEvent[] = [];
+  const comments: RowEvent[] = [];
+  for (const decision of decisions) {
+    if (decision.undoes !== null) continue;
+    if (decision.kind === 'comment') {
+      if (decision.subject === key && !undone.has(decision.id)) comments.push(as(decision, (decision.value as { text: string }).text));
+      continue;
+    }
+    const words = wordsOf(decision, id, owner.toLowerCase(), key);
+    if (words !== undefined) events.push(as(decision, words));
+  }
+  return { events: events.reverse(), comments: comments.reverse() };
+}
+
+function wordsOf(decision: Decision, id: string, owner: string, key: string): string | undefined {
+  const own = rowsOf(decision).find((one) => one.id === id);
+  if (own) {
+    const many = rowsOf(decision).length;
+    const beside = many > 1 ? `, with ${many - 1} more` : '';
+    if (!own.row) return `taken out${beside}`;
+    const { ruling, planned } = own.row;
+    return ruling === 'repoint' || ruling === 'new' ? `${ruling}: ${(planned?.data ?? []).join(', ')}${beside}` : `${ruling}${beside}`;
+  }
+  if (decision.kind === 'front' && decision.subject === owner) return `fronted: ${String(decision.value)}`;
+  if (decision.kind === 'purpose' && decision.subject.toLowerCase() === key.replace('/', ' ').toLowerCase()) return `is for ${String(decision.value)}`;
+  return undefined;
+}
