@@ -15,6 +15,7 @@ interface Scenario {
     entry?: EntryStyle;
     habits?: Partial<DnsHabits>;
     aliasTarget?: string;
+    issuers?: string[];
     requires: unknown[];
     tasks?: unknown[];
     form?: unknown;
@@ -53,6 +54,7 @@ export async function fillDemo(address: string, lab: string, bare: boolean): Pro
       entry: host.entry ?? null,
       habits: { ...USUAL_HABITS, ...host.habits },
       aliasTarget: host.aliasTarget ?? null,
+      issuers: host.issuers ?? [],
       requires: host.requires,
       tasks: host.tasks ?? [],
       form: host.form ?? null,

@@ -103,6 +103,29 @@ describe('many rows', () => {
     await words(page, /1 remark/);
   });
 
+  it('tell what lies behind the row under the cursor, and keep what is written there', async () => {
+    await page.locator('input[aria-label="Filter the ledger"]').fill('name-1234.');
+    await words(page, /name-1234\b/);
+    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    await pressKey(page, 'd', /1 dropped/);
+    await pressKey(page, 'u', /0 dropped/);
+    await words(page, /Administrator: drop taken back/);
+    await page.keyboard.press('N');
+    await page.locator('textarea[aria-label="Comment on this row"]').fill('The client asks <b>first</b>.');
+    await press(page, 'Write it');
+    await words(page, /The client asks <b>first<\/b>\. Administrator/);
+    await press(page, 'take back');
+    await page.waitForFunction(() => !/The client asks/.test(document.body.innerText));
+  });
+
+  it('are all on paper', async () => {
+    await page.emulateMediaType('print');
+    await words(page, /seed-library\.example/);
+    expect(await page.$$eval('table tbody td:first-child', (cells) => cells.length)).toBe(ROWS + 1);
+    await page.emulateMediaType('screen');
+    await words(page, /save as zone file/);
+  });
+
   it('are held against a file in hand, which the plan is made like, and made as it was by one key', async () => {
     await page.goto(`${server.address}/moves/${move}/compare?a=hand&b=plan`);
     const lines = Array.from({ length: ROWS }, (_, index) =>

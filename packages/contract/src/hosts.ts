@@ -180,6 +180,9 @@ export const entryStyleSchema = z.object({
     .default([]),
 });
 
+/** A domain in ASCII, as CAA records name an issuer. */
+const ISSUER = /^[a-z0-9]([a-z0-9-]*[a-z0-9])?(\.[a-z0-9]([a-z0-9-]*[a-z0-9])?)+$/;
+
 export const hostInputSchema = z.object({
   name: z.string().trim().min(1, 'Type a name.').max(100),
   role: z.enum(HOST_ROLES),
@@ -195,6 +198,7 @@ export const hostInputSchema = z.object({
   /** Of a web host: what it wants of a DNS host that fronts names, and whether it sends everybody to HTTPS. */
   fronting: z.enum(FRONTING_WISHES).default('either'),
   forcesHttps: z.boolean().default(false),
+  issuers: z.array(z.string().trim().toLowerCase().regex(ISSUER, 'A name such as certs.example.')).max(20).default([]),
   /** Of a DNS host; false: it takes a zone only once the domain is delegated to it. */
   holdsEarly: z.boolean().default(true),
   /** Of a DNS host. */
@@ -222,6 +226,7 @@ export const hostSchema = z.object({
   tasks: z.array(taskSchema),
   fronting: z.enum(FRONTING_WISHES),
   forcesHttps: z.boolean(),
+  issuers: z.array(z.string()),
   holdsEarly: z.boolean(),
   habits: dnsHabitsSchema,
   form: registrarFormSchema.nullable(),

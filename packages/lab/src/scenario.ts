@@ -34,6 +34,8 @@ export interface ScenarioHost {
   /** How its panel wants names and values typed, as the agency has noted it. */
   readonly entry?: EntryStyle;
   readonly aliasTarget: string | undefined;
+  /** Of a web host: who makes its certificates. */
+  readonly issuers?: readonly string[];
   readonly requires: readonly (Pick<Requirement, 'owner' | 'type' | 'data'> & Partial<Requirement>)[];
   readonly tasks?: readonly Omit<HostTask, 'id'>[];
   /** False: a zone is there only once the domain is delegated to it. */
@@ -178,6 +180,7 @@ export function scenarioHosts(seed: string): ScenarioHost[] {
       role: 'web',
       addresses: ['203.0.113.80', '2001:db8:7403::80'],
       aliasTarget: 'edge.thornwick.example.',
+      issuers: ['certs.example'],
       requires: [{ owner: '_thornwick', type: 'TXT', data: '"site={zone}"' }],
       sites: { plain: true, toFront: ['gull-radio.example.'] },
       note: 'Asks for an ownership token below the apex.',
@@ -189,6 +192,7 @@ export function scenarioHosts(seed: string): ScenarioHost[] {
       role: 'web',
       addresses: ['203.0.113.90', '2001:db8:1a2c::90'],
       aliasTarget: 'sites.larkspur.example.',
+      issuers: ['certs.example', 'seals.example'],
       requires: [
         { owner: '_larkspur', type: 'TXT', data: '', early: true, ends: 'verified' },
         { owner: '_acme-challenge', type: 'CNAME', data: '{zone}.certs.larkspur.example.' },

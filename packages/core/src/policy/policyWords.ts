@@ -1,5 +1,6 @@
 import { RRsetText, rrsetRead } from '../dns/record';
 import { textOf } from '../survey/namesInText';
+import { readCaa } from './caa';
 import { readDkimKey } from './dkim';
 import { isDmarc, readDmarc } from './dmarc';
 import { SPF_LOOKUPS, SpfTerm, readSpf } from './spf';
@@ -64,9 +65,8 @@ function dmarcWords(text: string): string {
 
 /** RFC 8659 §4. */
 function caaWords(data: readonly string[]): string[] {
-  const values = (tag: string): string[] => data.flatMap((one) => new RegExp(`^\\d+ ${tag} "(.*)"$`, 'i').exec(one)?.[1]?.split(';')[0]?.trim() ?? []);
+  const { issue = [], issueWild: wild = [] } = readCaa(data);
   const who = (names: readonly string[]): string => names.filter((one) => one !== '').join(', ') || 'nobody';
-  const [issue, wild] = [values('issue'), values('issuewild')];
   if (issue.length === 0 && wild.length === 0) return [];
   const whole = issue.length > 0 ? `Certificates by ${who(issue)}` : 'Certificates by anybody';
   return [wild.length > 0 ? `${whole}; of wildcards by ${who(wild)}.` : `${whole} alone.`.replace('nobody alone', 'nobody')];

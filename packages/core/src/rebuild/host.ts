@@ -17,4 +17,6 @@ export interface HostKnowledge {
   readonly fronting?: FrontingWish;
   /** It sends every visitor who comes without TLS to HTTPS. */
   readonly forcesHttps?: boolean;
+  /** Who makes its certificates, as CAA records name them; empty: not known. */
+  readonly issuers?: readonly string[];
 }

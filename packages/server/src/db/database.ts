@@ -4,6 +4,7 @@ import * as backOut from './backOut';
 import * as deskOrder from './deskOrder';
 import * as engine from './engine';
 import * as foundation from './foundation';
+import * as issuers from './issuers';
 import * as inHand from './inHand';
 import * as restless from './restless';
 import * as surveyEvidence from './surveyEvidence';
@@ -36,6 +37,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '014_back_out', migration: backOut },
   { name: '015_host_habits', migration: hostHabits },
   { name: '016_accounts', migration: accounts },
+  { name: '017_issuers', migration: issuers },
 ];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */

@@ -22,6 +22,7 @@ interface HostRow {
   habits: Partial<DnsHabits>;
   fronting: Host['fronting'];
   forces_https: boolean;
+  issuers: string[];
   form: Host['form'];
   update_address: string | null;
   note: string;
@@ -103,6 +104,7 @@ export class HostStore {
         habits: JSON.stringify(input.habits ?? USUAL_HABITS),
         fronting: input.fronting ?? 'either',
         forces_https: input.forcesHttps ?? false,
+        issuers: JSON.stringify(input.issuers ?? []),
         form: input.form ? JSON.stringify(input.form) : null,
         update_address: input.updateAddress,
         note: input.note,
@@ -150,8 +152,8 @@ export class HostStore {
 }
 
 export function knowledgeOf(host: Host): HostKnowledge {
-  const { name, nameservers, addresses, aliasTarget, requires, tasks, fronting, forcesHttps } = host;
-  return { name, nameservers, addresses, aliasTarget: aliasTarget ?? undefined, requires, tasks, fronting, forcesHttps };
+  const { name, nameservers, addresses, aliasTarget, requires, tasks, fronting, forcesHttps, issuers } = host;
+  return { name, nameservers, addresses, aliasTarget: aliasTarget ?? undefined, requires, tasks, fronting, forcesHttps, issuers };
 }
 
 function toHost(row: HostRow): Host {
@@ -171,6 +173,7 @@ function toHost(row: HostRow): Host {
     habits: habitsOf(row.habits),
     fronting: row.fronting,
     forcesHttps: row.forces_https,
+    issuers: row.issuers,
     form: row.form,
     updateAddress: row.update_address,
     note: row.note,

@@ -136,7 +136,7 @@ export function HostForm({ host, onSaved, onLeave }: { host: Host | undefined; o
       </div>
       {role === 'web' && (
         <>
-          <FrontingFields register={register} />
+          <FrontingFields register={register} errors={errors} />
           <RequirementFields control={control} register={register} errors={errors} />
           <TaskFields control={control} register={register} errors={errors} />
         </>

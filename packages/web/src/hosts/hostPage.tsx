@@ -90,6 +90,7 @@ function Known({ host }: { host: Host }) {
       )}
       {role === 'dns' && <Zones host={host} />}
       {role === 'web' && host.fronting !== 'either' && <Words title="Its names">{FRONTING_WORDS[host.fronting]}, at a DNS host that can</Words>}
+      {role === 'web' && host.issuers.length > 0 && <Words title="Certificates">made by {host.issuers.join(', ')}</Words>}
       {role === 'web' && host.forcesHttps && <Words title="Visitors">sent to HTTPS</Words>}
       {role === 'dns' && <Words title="Its panel">{entry ? styleWords(entry).join('; ') : 'nothing is known of its habits'}</Words>}
       {role === 'registrar' && <Words title="Its page">{form ? formWords(form).join('; ') : 'nothing is known of it'}</Words>}

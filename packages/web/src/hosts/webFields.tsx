@@ -20,7 +20,7 @@ export const FRONTING_WORDS: Readonly<Record<FrontingWish, string>> = {
 };
 
 /** What a web host wants of a DNS host that can front the names that lead to it. */
-export function FrontingFields({ register }: Pick<Props, 'register'>) {
+export function FrontingFields({ register, errors }: Pick<Props, 'register' | 'errors'>) {
   return (
     <div className="mb-4 flex flex-wrap items-baseline gap-x-8 gap-y-1">
       <span className="flex items-baseline gap-2">
@@ -28,6 +28,11 @@ export function FrontingFields({ register }: Pick<Props, 'register'>) {
         <Choice label="Fronting of names that lead here" hidden field="fronting" register={register} choices={FRONTING_WORDS} />
       </span>
       <Tick label="sends every visitor without TLS to HTTPS" field="forcesHttps" register={register} />
+      <label className="flex items-baseline gap-2">
+        <span className="font-semibold whitespace-nowrap">Its certificates are made by</span>
+        <input {...register('issuers')} placeholder="as CAA names them" aria-invalid={errors.issuers !== undefined} className={`${inputLook} mono`} />
+        {errors.issuers && <span className="text-rust">{errors.issuers.message}</span>}
+      </label>
     </div>
   );
 }

@@ -22,6 +22,7 @@ const NEW_WEB: HostKnowledge = {
   addresses: ['203.0.113.80', '2001:db8:1::80'],
   aliasTarget: 'sites.new.test.',
   requires: [],
+  issuers: ['certs.test'],
 };
 const row = (line: string): Ruling => planLine(ZONE, line);
 const said = (rulings: readonly Ruling[], newWeb: HostKnowledge | undefined = NEW_WEB): Remark[] =>
@@ -62,6 +63,39 @@ const PLANS: readonly [string, RegExp, readonly string[], readonly string[]][] =
     ['look spf-lookups'],
   ],
   ['SPF with ten lookups', /spf/, [`carry @ TXT "v=spf1 ${Array.from({ length: 10 }, (_, i) => `include:s${i}.test`).join(' ')} -all"`], []],
+  ['CAA that lets others only', /caa/, ['repoint www A 198.51.100.80 > 203.0.113.80', 'carry @ CAA 0 issue "other.test"'], ['stop caa-forbids']],
+  [
+    'CAA of the name itself, before that above it',
+    /caa/,
+    ['repoint a.www A 198.51.100.80 > 203.0.113.80', 'carry www CAA 0 issue "Certs.test; account=7"', 'carry @ CAA 0 issue "other.test"'],
+    [],
+  ],
+  ['CAA that lets nobody', /caa/, ['carry www CNAME sites.new.test.', 'carry @ CAA 0 issue ";"'], ['stop caa-forbids']],
+  [
+    'CAA that lets nobody make one for wildcards',
+    /caa/,
+    ['repoint *.b A 198.51.100.80 > 203.0.113.80', 'carry @ CAA 0 issue "certs.test" | 0 issuewild ";"'],
+    ['stop caa-forbids'],
+  ],
+  ['CAA for wildcards where none leads there', /caa/, ['carry b A 203.0.113.80', 'carry @ CAA 0 issue "certs.test" | 0 issuewild ";"'], []],
+  ['CAA with a property that nobody knows', /caa/, ['carry b A 203.0.113.80', 'carry @ CAA 128 tbs "x"'], ['stop caa-forbids']],
+  ['CAA with such a property that need not be known', /caa/, ['carry b A 203.0.113.80', 'carry @ CAA 0 tbs "x" | 0 iodef "mailto:it@zone.test"'], []],
+  ['CAA and a name that leads elsewhere', /caa/, ['carry b A 192.0.2.9', 'carry @ CAA 0 issue "other.test"'], []],
+  ['CAA that goes', /caa/, ['carry b A 203.0.113.80', 'drop @ CAA 0 issue "other.test"'], []],
+  ['a mail host that gets another address', /reverse/, ['carry @ MX 10 MAIL.zone.test.', 'repoint mail A 192.0.2.1 > 192.0.2.2'], ['look reverse-name']],
+  [
+    'a mail host that keeps its addresses, and one elsewhere',
+    /reverse/,
+    ['carry @ MX 10 mail.zone.test. | 20 mx.post.test.', 'repoint mail A 192.0.2.1 | 192.0.2.2 > 192.0.2.2'],
+    [],
+  ],
+  [
+    'a mail host that goes with the website, which is said already',
+    /reverse/,
+    ['carry @ MX 10 mail.zone.test.', 'repoint mail A 192.0.2.1 > 203.0.113.80'],
+    [],
+  ],
+  ['another host that gets another address', /reverse/, ['carry @ MX 10 mail.zone.test.', 'carry mail A 192.0.2.1', 'repoint www A 192.0.2.1 > 192.0.2.2'], []],
   ['SPF without an end', /spf/, ['carry @ TXT "v=spf1 mx"'], ['look spf-open']],
   ['SPF that goes on elsewhere', /spf/, ['carry @ TXT "v=spf1 redirect=_spf.post.test"'], []],
   ['SPF for everybody', /spf/, ['carry @ TXT "v=spf1 +all"'], ['look spf-all']],
@@ -228,6 +262,12 @@ describe('each check sees its slip, and lets near misses be', () => {
       [],
     ]);
   });
+});
+
+it('what CAA lets a web host do is asked where it is not known who makes its certificates', () => {
+  const plan = ['carry b A 203.0.113.80', 'carry @ CAA 0 issue "other.test"'].map(row);
+  expect(said(plan, { ...NEW_WEB, issuers: [] }).map((one) => `${one.weight} ${one.code}`)).toEqual(['look caa-unknown']);
+  expect(checkRulings(checkInput(ZONE, plan))).toEqual([]);
 });
 
 it('nothing is said of a lifelike plan in which nothing is wrong', () => {

@@ -4,6 +4,7 @@ import { aliasBesideData } from './aliasBesideData';
 import { aliasLoop } from './aliasLoop';
 import { apexAndWww } from './apexAndWww';
 import { automation } from './automation';
+import { caaForbids } from './caaForbids';
 import { cannotHold } from './cannotHold';
 import { Check, CheckInput, Remark } from './check';
 import { dangling } from './dangling';
@@ -22,6 +23,7 @@ import { mailTarget } from './mailTarget';
 import { mtaStsMoves } from './mtaStsMoves';
 import { oddName } from './oddName';
 import { proofGone } from './proofGone';
+import { reverseNames } from './reverseNames';
 import { serviceGone } from './serviceGone';
 import { specialAddress } from './specialAddress';
 import { spfMoves } from './spfMoves';
@@ -38,6 +40,7 @@ const CHECKS: readonly Check[] = [
   aliasLoop,
   apexAndWww,
   automation,
+  caaForbids,
   cannotHold,
   dangling,
   dkimKey,
@@ -55,6 +58,7 @@ const CHECKS: readonly Check[] = [
   mtaStsMoves,
   oddName,
   proofGone,
+  reverseNames,
   serviceGone,
   specialAddress,
   spfMoves,

@@ -24,7 +24,7 @@ const host = (name: string, more: Partial<HostKnowledge>): HostKnowledge => ({
   ...more,
 });
 const OLD_WEB = host('Old Web', { addresses: ['192.0.2.80', '2001:db8::80'], aliasTarget: 'sites.old.test.' });
-const NEW_WEB = host('New Web', { addresses: ['203.0.113.80', '2001:db8:1::80'], aliasTarget: 'sites.new.test.' });
+const NEW_WEB = host('New Web', { addresses: ['203.0.113.80', '2001:db8:1::80'], aliasTarget: 'sites.new.test.', issuers: ['certs.test'] });
 const NEW_DNS = host('New DNS', { nameservers: ['ns1.dns.new.test.', 'ns2.dns.new.test.'] });
 const zones = lifelikeZones(quotedText(KEY));
 
@@ -107,6 +107,8 @@ const SLIPS: readonly Slip[] = [
   ],
   ['the panel adds the zone to the target', 'shop', (p) => p.set('shop', 'CNAME', [p.name('shops.market.test')]), 'dangling'],
   ['the zone twice in MX', 'mail-own', (p) => p.set('@', 'MX', [`10 ${p.name(`mail.${p.zone}`)}`]), 'doubled-zone', /mail-target-gone/],
+  ['CAA names somebody else', 'caa', (p) => p.set('@', 'CAA', ['0 issue "else.test"']), 'caa-forbids'],
+  ['CAA lets nobody', 'caa', (p) => p.set('@', 'CAA', ['0 issue ";"']), 'caa-forbids'],
   ['MX is deleted', 'mail-post', (p) => p.drop('@', 'MX'), 'mail-gone'],
   ['MX is deleted', 'mail-own', (p) => p.drop('@', 'MX'), 'mail-gone'],
   ['the mail host is deleted', 'mail-own', (p) => p.drop('mail', 'A'), 'mail-target-gone', /dangling/],

@@ -30,6 +30,10 @@ export function PlanExports({ rulings, domain }: { rulings: readonly RulingView[
           </button>
         </span>
       ))}
+      {' · '}
+      <button type="button" className="cursor-pointer text-accent hover:underline" onClick={() => window.print()}>
+        print
+      </button>
     </span>
   );
 }

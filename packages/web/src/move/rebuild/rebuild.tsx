@@ -8,6 +8,7 @@ import { isTyping } from '../../shell/shell';
 import { Button } from '../../ui/button';
 import { inputLook } from '../../ui/field';
 import { useToast } from '../../ui/toast';
+import { usePrinting } from '../../ui/usePrinting';
 import { AskedNote } from '../asked/askedNote';
 import { asRuling } from '../asRuling';
 import { ChapterProps, stepIn } from '../movePlace';
@@ -19,6 +20,7 @@ import { isUnserved } from './ledgerRow';
 import { ManyEditor } from './manyEditor';
 import { usePendingRows } from './pendingRows';
 import { PlanExports } from './planExports';
+import { PrintedLedger } from './printedLedger';
 import { PushDialog } from './pushDialog';
 import { LetBeDialog, Mending, fixesOf, said, useLetBe } from './remarkNote';
 import { RowEditor } from './rowEditor';
@@ -60,6 +62,7 @@ const NEXT_FRONTING: Readonly<Record<Fronting, Fronting>> = { off: 'later', late
 /** The ledger: found on the left, planned in the middle, served by the new host on the right, remarks in the margin. */
 export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
   const { asShown, hold } = usePendingRows(me.name);
+  const printing = usePrinting();
   const [choosing, setChoosing] = useState(false);
   const [editing, setEditing] = useState<RulingView | 'new'>();
   const [pushing, setPushing] = useState(false);
@@ -254,11 +257,13 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
   const { counts } = leg;
   const byHand = !inPlace && leg.byHand;
   const reading = leg.rulings.length < leg.total;
+  const title = inPlace ? inPlaceWords(leg) : servedWords(leg);
+  if (printing) return <PrintedLedger title={title} domain={move.domain} groups={groups} remarksOf={remarksOf} now={now} />;
   return (
     <section className="flex h-full flex-col max-md:h-[80vh]">
       <div className="mb-2 flex items-start justify-between gap-6">
         <div>
-          <h2 className="text-[1.25rem] leading-tight">{inPlace ? inPlaceWords(leg) : servedWords(leg)}</h2>
+          <h2 className="text-[1.25rem] leading-tight">{title}</h2>
           <p className="text-faded">
             {inPlace ? `${counts.carry} stay` : `${counts.carry} carried`}, {counts.repoint} repointed, {counts.drop} dropped, {counts.new} new
             {counts.remarks > 0 && ` · ${counts.remarks} ${counts.remarks === 1 ? 'remark' : 'remarks'}`}
@@ -334,7 +339,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
         {mayRule && marks.length === 0 && (
           <span className="ml-auto text-sm text-faded">
             c carry · r repoint · d drop · n new · N comment · x mark{counts.remarks > 0 ? ' · o next remark · m mend' : ''}
-            {leg.rulings.some((row) => row.fronting) ? ' · f fronting' : ''} · u undo · U redo
+            {leg.rulings.some((row) => row.fronting) ? ' · f fronting' : ''} · u undo
           </span>
         )}
       </div>

@@ -52,8 +52,8 @@ export function RowStory({
       {data && <Ends before={data.before} after={data.after} />}
       {history?.map(({ at, who, text, undone }, index) => (
         <span key={index} className="block text-faded">
-          <span title={shortTime(at)}>{relative(at, now)}</span> {who ?? 'somebody'}: <span className={undone ? 'line-through' : ''}>{text}</span>
-          {undone && ' taken back'}
+          {who ?? 'somebody'}: <span className={undone ? 'line-through' : ''}>{text}</span>
+          {undone && ' taken back'}, <span title={shortTime(at)}>{relative(at, now)}</span>
         </span>
       ))}
       {data && data.history.length > LATEST && !all && (

@@ -1,0 +1,78 @@
+import { LedgerView, RulingView } from '@wanderon/contract';
+import { LedgerGroup } from '@wanderon/core';
+import { duration, fullTime } from '../../time';
+import { ownerBelow } from '../owner';
+
+/** The whole ledger on paper: every row with its values, remarks and who decided it. */
+export function PrintedLedger({
+  title,
+  domain,
+  groups,
+  remarksOf,
+  now,
+}: {
+  title: string;
+  domain: string;
+  groups: readonly LedgerGroup<RulingView>[];
+  remarksOf: (ruling: RulingView) => LedgerView['remarks'];
+  now: number;
+}) {
+  return (
+    <table className="w-full text-sm leading-snug">
+      <caption className="pb-2 text-left">
+        <b className="text-base font-semibold">{domain}</b> {title}, {fullTime(now)}
+      </caption>
+      <thead>
+        <tr className="smallcaps border-b border-ink text-left">
+          {['Ruling', 'Name', 'Found', 'Planned', 'Remarks'].map((one) => (
+            <th key={one} scope="col" className="pr-3 font-normal">
+              {one}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      {groups.map((group) => (
+        <tbody key={group.title}>
+          <tr>
+            <th scope="rowgroup" colSpan={5} className="pt-2 text-left font-semibold">
+              {group.title}
+            </th>
+          </tr>
+          {group.rows.map((row) => (
+            <tr key={row.id} className="border-b border-rule align-baseline [break-inside:avoid]">
+              <td className="pr-3">{row.ruling}</td>
+              <td className="mono pr-3 [overflow-wrap:anywhere]">
+                {ownerBelow(row.owner, domain)} {row.type}
+              </td>
+              <Values set={row.found} />
+              {row.ruling === 'carry' ? <td className="pr-3 text-faded">the same</td> : <Values set={row.planned} />}
+              <td>
+                {remarksOf(row).map((one) => (
+                  <span key={one.code + one.fact} className="block">
+                    {one.weight === 'stop' ? 'Stop: ' : ''}
+                    {one.text}
+                    {one.waived !== null && ` Let be: ${one.waived}`}
+                  </span>
+                ))}
+                {row.decidedBy && <span className="block text-faded">decided by {row.decidedBy}</span>}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      ))}
+    </table>
+  );
+}
+
+function Values({ set }: { set: RulingView['found'] }) {
+  return (
+    <td className="mono pr-3 [overflow-wrap:anywhere]">
+      {set?.data.map((one, index) => (
+        <span key={index} className="block">
+          {one}
+        </span>
+      ))}
+      {set && <span className="block font-[family-name:var(--font-sans)] text-faded">TTL {duration(set.ttl)}</span>}
+    </td>
+  );
+}
