@@ -33,12 +33,19 @@ const webHost = z.strictObject({
   addresses: z.array(address).default([]),
   aliasTarget: hostName.optional(),
   requires: z.array(requirementSchema).default([]),
+  /** Who makes its certificates, as CAA records name them. */
+  issuers: z.array(z.string()).default([]),
 });
 
 /** Where a zone goes and what it leaves, as somebody wrote it down. */
 const hostsFile = z.strictObject({
   oldWeb: z.array(webHost.omit({ requires: true })).default([]),
-  newDns: z.strictObject({ name: z.string().min(1), nameservers: z.array(hostName).default([]), lacks: z.array(z.string()).default([]) }),
+  newDns: z.strictObject({
+    name: z.string().min(1),
+    nameservers: z.array(hostName).default([]),
+    lacks: z.array(z.string()).default([]),
+    apexAlias: z.boolean().default(false),
+  }),
   newWeb: webHost.optional(),
 });
 
@@ -63,7 +70,16 @@ export function plan({ files, origin, hosts: hostsPath, json, zone: asZone }: Pl
     return 1;
   }
   const rulings = proposeRulings(name, groupRecords(records), hosts);
-  const remarks = checkRulings({ ...hosts, zone: name, rulings, fronted: [], leaves: undefined, edge: undefined });
+  const { name: host, apexAlias: takes } = hosts.newDns;
+  const remarks = checkRulings({
+    ...hosts,
+    zone: name,
+    rulings,
+    fronted: [],
+    leaves: undefined,
+    edge: undefined,
+    apexAlias: { host, takes: takes ?? false, known: true },
+  });
   if (json) console.log(JSON.stringify({ file, zone: name.toString(), loads, findings, rulings: rulings.map(shown), remarks }));
   else if (asZone) process.stdout.write(planFile(name, rulings, { entry: null }, 'settled'));
   else {

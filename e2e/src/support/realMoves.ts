@@ -285,7 +285,7 @@ ${domain.more ?? ''}
   }
 
   private newZone(domain: RealDomain): string {
-    return `$ORIGIN ${domain.name}.\n$TTL 6\n@ SOA ${this.newName(domain)} host 1 60 60 600 2\n${domain.newNs ?? `@ NS ${this.newName(domain)}`}\n${domain.there ?? ''}\n`;
+    return `$ORIGIN ${domain.name}.\n$TTL ${this.options.signedAgain ? 6 : 60}\n@ SOA ${this.newName(domain)} host 1 60 60 600 2\n${domain.newNs ?? `@ NS ${this.newName(domain)}`}\n${domain.there ?? ''}\n`;
   }
 }
 

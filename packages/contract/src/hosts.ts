@@ -1,6 +1,7 @@
 import {
   ACCOUNTS,
   AFTER_LEAVING,
+  APEX_ALIAS,
   EDGES,
   FORM_CONFIRM,
   FORM_DOT,
@@ -157,6 +158,7 @@ export const dnsHabitsSchema = z.object({
   edge: z.enum(EDGES),
   accounts: z.enum(ACCOUNTS).default('unknown'),
   signs: z.enum(SIGNS).default('unknown'),
+  apexAlias: z.enum(APEX_ALIAS).default('unknown'),
 });
 
 /** How one host's panel wants names and values typed. */

@@ -14,6 +14,9 @@ export const ACCOUNTS = ['unknown', 'one', 'several'] as const;
 /** Whether it signs zones: not said, it does not, or it can. */
 export const SIGNS = ['unknown', 'no', 'yes'] as const;
 
+/** What becomes of an alias at the domain itself: not said, there is none, or it is answered as the addresses that it leads to. */
+export const APEX_ALIAS = ['unknown', 'no', 'addresses'] as const;
+
 /** How a DNS host goes about its zones, besides how its panel wants values. */
 export interface DnsHabits {
   /** Whose service it is: what else that company sells has other nameservers, which are taken for these. Empty: not said. */
@@ -29,6 +32,7 @@ export interface DnsHabits {
   readonly edge: Edge;
   readonly accounts: (typeof ACCOUNTS)[number];
   readonly signs: (typeof SIGNS)[number];
+  readonly apexAlias: (typeof APEX_ALIAS)[number];
 }
 
 export const USUAL_HABITS: DnsHabits = {
@@ -40,6 +44,7 @@ export const USUAL_HABITS: DnsHabits = {
   edge: 'unknown',
   accounts: 'unknown',
   signs: 'unknown',
+  apexAlias: 'unknown',
 };
 
 /** TTL in seconds of what a new zone begins with: panels rarely say. */

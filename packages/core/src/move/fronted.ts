@@ -3,6 +3,7 @@ import { inPrefix, parsePrefix } from '../dns/prefix';
 import { Fronting, wished } from '../hosts/fronting';
 import { Ruling, isHostsOwn } from '../rebuild/ruling';
 import { LEADS, isLead } from '../rebuild/leads';
+import { withApexAlias } from './apexAlias';
 import { LegPlan, SetKey, keyOfRow, ownerOf, setKey, typeOf } from './plan';
 
 /** Said once fronting was switched on for the names that had it off until the web host had verified the domain. */
@@ -12,6 +13,11 @@ export const FRONT_ON = 'front-on';
 export interface Front {
   readonly ranges: readonly string[];
   readonly stored: readonly string[] | undefined;
+  /** Where it is not known what stands there instead: anything but these, and nothing at all only where it `mayLack`. */
+  readonly unlike?: readonly string[];
+  readonly mayLack?: boolean;
+  /** It stands for an alias at the apex, not for an edge. */
+  readonly alias?: boolean;
 }
 
 /** A row as it is answered, which is not as it is stored where a host fronts the name. */
@@ -56,7 +62,7 @@ const made = new WeakMap<readonly Ruling[], { readonly of: FrontedPlan; readonly
 export function answeredRows(plan: FrontedPlan): readonly AnsweredRow[] {
   const known = made.get(plan.rulings);
   if (known && sameFronting(known.of, plan)) return known.rows;
-  const rows = workOut(plan);
+  const rows = withApexAlias(plan, workOut(plan));
   made.set(plan.rulings, { of: plan, rows });
   return rows;
 }
@@ -161,7 +167,8 @@ function allIn(ranges: readonly string[], data: readonly string[]): boolean {
 }
 
 /** True where an answer is the front's; nothing at all is, for a family that it does not have, and for an alias. */
-export function isFrontAnswer({ ranges }: Front, data: readonly string[]): boolean {
+export function isFrontAnswer({ ranges, unlike, mayLack }: Front, data: readonly string[]): boolean {
+  if (unlike) return data.length === 0 ? mayLack === true : !data.some((one) => unlike.includes(one));
   return ranges.length === 0 ? data.length === 0 : allIn(ranges, data);
 }
 

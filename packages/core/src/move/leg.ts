@@ -9,6 +9,7 @@ import { Wanted } from '../timetable/wanted';
 import { Settled, settledWhen } from '../watch/settled';
 import { WatchedQuestion, watchedQuestions } from '../watch/questions';
 import { rebuildsZone } from './account';
+import { takesApexAlias } from './apexAlias';
 import { isByHand } from './byHand';
 import { inScope } from './scope';
 import { fingerprint } from './fingerprint';
@@ -106,8 +107,14 @@ export class Leg {
     const lacks = anew ? (newHost?.lacks ?? []) : [];
     const leaves = anew && !isBack && oldHost ? { name: oldHost.name, forwards: oldHost.habits?.forwards ?? [] } : undefined;
     const edge = { fronting: frontingOf(this.plan), how: newHost?.habits?.edge ?? 'unknown' };
+    const { habits } = newHost ?? {};
+    const apexAlias = {
+      host: newHost?.name ?? 'its DNS host',
+      takes: takesApexAlias(newHost),
+      known: newHost?.keyed === true || (habits?.apexAlias ?? 'unknown') !== 'unknown',
+    };
     return this.once('remarks', () => {
-      const remarks = checkRulings({ zone, rulings, oldWeb, newWeb, fronted, lacks, leaves, edge }).filter((one) => inScope(scope, one.owner));
+      const remarks = checkRulings({ zone, rulings, oldWeb, newWeb, fronted, lacks, leaves, edge, apexAlias }).filter((one) => inScope(scope, one.owner));
       return withWaivers(
         remarks.map((one) => withinScope(one, scope)),
         rulings,

@@ -22,6 +22,7 @@ const ASKED_INSTEAD = 12;
 export function slipSeen(leg: Leg, address: string, key: SetKey, answer: AnswerSight): RecordSlipFound | undefined {
   const { plan } = leg;
   const front = leg.wanted.front(key);
+  if (front?.alias) return undefined;
   if (front && !front.stored && answer.data.length > 0 && isByHand(leg)) return NOT_FRONTED;
   const ruling = leg.once('rulings by key', () => new Map(plan.rulings.map((row) => [keyOfRow(row), row]))).get(key);
   const sets = leg.seen.zones.find((one) => one.address === address)?.sightings.at(-1)?.value.sets ?? {};

@@ -19,4 +19,6 @@ export interface HostKnowledge {
   readonly forcesHttps?: boolean;
   /** Who makes its certificates, as CAA records name them; empty: not known. */
   readonly issuers?: readonly string[];
+  /** A DNS host that takes an alias at the apex (`takesApexAlias`). */
+  readonly apexAlias?: boolean;
 }

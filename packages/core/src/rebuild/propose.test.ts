@@ -130,7 +130,7 @@ describe('checks', () => {
     [
       'mail whose target moves',
       [ruling('carry', text('@', 'MX', '10 mail.zone.example.')), ruling('repoint', text('mail', 'A', '192.0.2.9'), ['192.0.2.8'])],
-      ['look mail-target-moves'],
+      ['look mail-target-moves', 'look reverse-name'],
     ],
     [
       'mail to an alias',

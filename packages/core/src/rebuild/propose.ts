@@ -49,7 +49,7 @@ export function proposeRulings(
       if (!leadsToOld) return carry('leads elsewhere than the old web host');
       if (mailTargets.has(set.owner.key)) return carry('mail is delivered to this name');
       const fits = newWeb.addresses.filter(set.type === TYPE_CODES.A ? isIpv4 : isIpv6);
-      if (fits.length === 0) return drop(`${newWeb.name} has no ${set.type === TYPE_CODES.A ? 'IPv4' : 'IPv6'} address`);
+      if (fits.length === 0) return drop(noAddress(newWeb.name, text.type));
       return repoint(fits, `leads to the old web host; ${newWeb.name} answers there`);
     }
     if (set.type === TYPE_CODES.CNAME) {
@@ -61,8 +61,32 @@ export function proposeRulings(
     }
     return carry('is not about the website');
   });
+  if (newWeb?.aliasTarget && newWeb.addresses.length === 0) aliasInstead(rulings, zone, newWeb.name, newWeb.aliasTarget, newDns.apexAlias ?? false);
   if (newWeb) addRequired(rulings, zone, newWeb, () => true);
   return rulings;
+}
+
+/** A web host that has an alias target and no address: names that lost theirs become aliases, where nothing else stands at them (RFC 1034 §3.6.2). */
+function aliasInstead(rulings: Ruling[], zone: Name, host: string, target: string, atApex: boolean): void {
+  const lost = new Map<string, Ruling[]>();
+  for (const row of rulings) if (isLost(row, host)) lost.set(row.owner.toLowerCase(), [...(lost.get(row.owner.toLowerCase()) ?? []), row]);
+  for (const [owner, rows] of lost) {
+    const isApex = owner === zone.toString().toLowerCase();
+    const beside = rulings.some((row) => row.planned && row.owner.toLowerCase() === owner && (!isApex || row.type === 'A' || row.type === 'AAAA'));
+    if (beside || (isApex && !atApex)) continue;
+    for (const row of rows) rulings[rulings.indexOf(row)] = { ...row, reason: `gives way to an alias of ${host}` };
+    const { owner: shown, ttl } = rows[0]!.found!;
+    const planned = { owner: shown, type: 'CNAME', ttl, data: [target] };
+    rulings.push({ owner: shown, type: 'CNAME', ruling: 'new', found: undefined, planned, reason: `${host} answers there` });
+  }
+}
+
+function isLost({ ruling, type, reason }: Ruling, host: string): boolean {
+  return ruling === 'drop' && (type === 'A' || type === 'AAAA') && reason === noAddress(host, type);
+}
+
+function noAddress(host: string, type: string): string {
+  return `${host} has no ${type === 'A' ? 'IPv4' : 'IPv6'} address`;
 }
 
 /** The sets that the new DNS host is to serve while the move is under way: TTLs low where a value changes. */

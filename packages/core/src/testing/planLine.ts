@@ -19,5 +19,16 @@ export function planLine(zone: Name, line: string, ttl = 3600): Ruling {
 
 /** What the checks are given, with nothing known of any host but what is said. */
 export function checkInput(zone: Name, rulings: readonly Ruling[], more: Partial<CheckInput> = {}): CheckInput {
-  return { zone, rulings, oldWeb: [], newWeb: undefined, fronted: [], lacks: [], leaves: undefined, edge: undefined, ...more };
+  return {
+    zone,
+    rulings,
+    oldWeb: [],
+    newWeb: undefined,
+    fronted: [],
+    lacks: [],
+    leaves: undefined,
+    edge: undefined,
+    apexAlias: { host: 'New DNS', takes: false, known: true },
+    ...more,
+  };
 }

@@ -46,7 +46,7 @@ export function frontVerdict(type: number, answer: LookoutAnswer, before: readon
   if (isNew) return 'new';
   if (texts.length === 0) return before.length === 0 ? 'old' : 'none';
   const verdict = verdictOf(type, answer, before, []);
-  const some = texts.some((text) => front.ranges.length > 0 && isFrontAnswer(front, [text]));
+  const some = texts.some((text) => (front.ranges.length > 0 || front.unlike !== undefined) && isFrontAnswer(front, [text]));
   return verdict === 'other' && some ? 'mixed' : verdict;
 }
 

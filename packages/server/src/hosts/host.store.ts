@@ -1,7 +1,18 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { Host, HostInput, HostPageView } from '@wanderon/contract';
-import { DnsHabits, HostKnowledge, Name, Requirement, TsigAlgorithm, TsigKey, USUAL_HABITS, fromBase64, plainRequirement } from '@wanderon/core';
+import {
+  takesApexAlias,
+  DnsHabits,
+  HostKnowledge,
+  Name,
+  Requirement,
+  TsigAlgorithm,
+  TsigKey,
+  USUAL_HABITS,
+  fromBase64,
+  plainRequirement,
+} from '@wanderon/core';
 import { Knex } from 'knex';
 import { DATABASE, Database } from '../db/database';
 import { NotNow, notFound } from '../refusals';
@@ -153,7 +164,18 @@ export class HostStore {
 
 export function knowledgeOf(host: Host): HostKnowledge {
   const { name, nameservers, addresses, aliasTarget, requires, tasks, fronting, forcesHttps, issuers } = host;
-  return { name, nameservers, addresses, aliasTarget: aliasTarget ?? undefined, requires, tasks, fronting, forcesHttps, issuers };
+  return {
+    name,
+    nameservers,
+    addresses,
+    aliasTarget: aliasTarget ?? undefined,
+    requires,
+    tasks,
+    fronting,
+    forcesHttps,
+    issuers,
+    apexAlias: takesApexAlias({ keyed: host.keyName !== null, habits: host.habits }),
+  };
 }
 
 function toHost(row: HostRow): Host {
@@ -183,6 +205,6 @@ function toHost(row: HostRow): Host {
 
 /** Those from before there was more to know are as most are. */
 function habitsOf(known: Partial<DnsHabits>): Host['habits'] {
-  const { company, begins, locks, forwards, afterLeaving, edge, accounts, signs } = { ...USUAL_HABITS, ...known };
-  return { company, begins: [...begins], locks: [...locks], forwards: [...forwards], afterLeaving, edge, accounts, signs };
+  const { company, begins, locks, forwards, afterLeaving, edge, accounts, signs, apexAlias } = { ...USUAL_HABITS, ...known };
+  return { company, begins: [...begins], locks: [...locks], forwards: [...forwards], afterLeaving, edge, accounts, signs, apexAlias };
 }

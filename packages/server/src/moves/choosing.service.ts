@@ -257,7 +257,8 @@ export class ChoosingService {
     const { row } = leg;
     if (!web) throw new InvalidInput('Choose the new web host: the zone stays where it is.', { field: 'newWebHost', kept: KEPT });
     const at = row.old_dns_host ? await this.hosts.get(row.old_dns_host) : undefined;
-    const dns = { name: at?.name ?? 'the DNS host', nameservers: row.old_nameservers, addresses: [], aliasTarget: undefined, requires: [] };
+    const none = { nameservers: row.old_nameservers, addresses: [], aliasTarget: undefined, requires: [] };
+    const dns = { ...none, name: at?.name ?? 'the DNS host', apexAlias: at !== undefined && knowledgeOf(at).apexAlias === true };
     const rulings = proposeRepoint(Name.parse(`${move.domain}.`), found, {
       scope: row.scope,
       oldWeb: await this.oldWeb(row),

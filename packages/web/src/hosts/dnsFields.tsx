@@ -18,6 +18,12 @@ export const ACCOUNT_WORDS: Readonly<Record<DnsHabits['accounts'], string>> = {
   several: 'in several accounts, one of them live',
 };
 
+export const APEX_ALIAS_WORDS: Readonly<Record<DnsHabits['apexAlias'], string>> = {
+  unknown: 'is not known',
+  no: 'there is none',
+  addresses: 'is answered as addresses',
+};
+
 export const SIGNS_WORDS: Readonly<Record<DnsHabits['signs'], string>> = {
   unknown: 'is not known',
   no: 'does not sign zones',
@@ -64,6 +70,10 @@ export function DnsFields({ register, errors }: { register: UseFormRegister<Type
         <span className="flex items-baseline gap-2">
           <span className="font-semibold whitespace-nowrap">Signing</span>
           <Choice label="Whether it signs zones" hidden field="habits.signs" register={register} choices={SIGNS_WORDS} />
+        </span>
+        <span className="flex items-baseline gap-2">
+          <span className="font-semibold whitespace-nowrap">An alias at the apex</span>
+          <Choice label="What becomes of an alias at the apex" hidden field="habits.apexAlias" register={register} choices={APEX_ALIAS_WORDS} />
         </span>
         <Tick label="takes a zone only once the domain is delegated to it" field="late" register={register} />
         <Tick label="drops or parks a zone once the domain is delegated elsewhere" field="habits.drops" register={register} />

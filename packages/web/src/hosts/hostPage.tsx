@@ -5,7 +5,7 @@ import { useHostPage } from '../api';
 import { shortTime } from '../time';
 import { Button } from '../ui/button';
 import { Failed, Loading } from '../ui/states';
-import { ACCOUNT_WORDS, EDGE_WORDS, SIGNS_WORDS } from './dnsFields';
+import { ACCOUNT_WORDS, APEX_ALIAS_WORDS, EDGE_WORDS, SIGNS_WORDS } from './dnsFields';
 import { FRONTING_WORDS } from './webFields';
 import { HostForm } from './hostForm';
 import { ROLE_NAMES, Values } from './hosts';
@@ -108,6 +108,7 @@ function Zones({ host: { holdsEarly, habits } }: { host: Host }) {
     <>
       {habits.company !== '' && <Words title="Company">{habits.company}</Words>}
       {habits.accounts !== 'unknown' && <Words title="Accounts">a domain stands {ACCOUNT_WORDS[habits.accounts]}</Words>}
+      {habits.apexAlias !== 'unknown' && <Words title="Alias at the apex">{APEX_ALIAS_WORDS[habits.apexAlias]}</Words>}
       {habits.signs !== 'unknown' && <Words title="Signing">{SIGNS_WORDS[habits.signs]}</Words>}
       {habits.edge !== 'unknown' && <Words title="Its edge">reaches the web host {EDGE_WORDS[habits.edge]}</Words>}
       {words.length > 0 && <Words title="Zones">{words.join('; ')}</Words>}

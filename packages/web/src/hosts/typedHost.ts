@@ -40,6 +40,7 @@ export interface TypedHost {
     edge: Edge;
     accounts: DnsHabits['accounts'];
     signs: DnsHabits['signs'];
+    apexAlias: DnsHabits['apexAlias'];
   };
   fronting: FrontingWish;
   forcesHttps: boolean;
@@ -78,6 +79,7 @@ export function typedOf(host: Host | undefined): TypedHost {
       edge: habits.edge,
       accounts: habits.accounts,
       signs: habits.signs,
+      apexAlias: habits.apexAlias,
     },
     fronting: host?.fronting ?? 'either',
     forcesHttps: host?.forcesHttps ?? false,
@@ -116,8 +118,18 @@ export function inputOf(typed: TypedHost, host: Host | undefined): unknown {
   };
 }
 
-function habitsOf({ company, begins, locks, forwards, drops, edge, accounts, signs }: TypedHost['habits']): DnsHabits {
-  return { company, begins: lines(begins), locks: lines(locks), forwards: words(forwards), afterLeaving: drops ? 'drops' : 'keeps', edge, accounts, signs };
+function habitsOf({ company, begins, locks, forwards, drops, edge, accounts, signs, apexAlias }: TypedHost['habits']): DnsHabits {
+  return {
+    company,
+    begins: lines(begins),
+    locks: lines(locks),
+    forwards: words(forwards),
+    afterLeaving: drops ? 'drops' : 'keeps',
+    edge,
+    accounts,
+    signs,
+    apexAlias,
+  };
 }
 
 /** Where a problem of the contract's schema is told: at the field of the form that it came from. */

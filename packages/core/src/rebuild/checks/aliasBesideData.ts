@@ -2,7 +2,7 @@ import { fixedAway, rowAt } from '../fix';
 import { Check, remark } from './check';
 
 /** RFC 1034 §3.6.2: where a CNAME stands, nothing else may stand; RFC 2181 §10.1: and only one of it. */
-export const aliasBesideData: Check = ({ rulings }) => {
+export const aliasBesideData: Check = ({ zone, rulings, apexAlias }) => {
   const types = new Map<string, string[]>();
   for (const { owner, type, planned } of rulings) {
     if (!planned) continue;
@@ -12,7 +12,9 @@ export const aliasBesideData: Check = ({ rulings }) => {
   }
   return rulings.flatMap((ruling) => {
     if (ruling.type !== 'CNAME' || !ruling.planned) return [];
-    const beside = types.get(ruling.owner.toLowerCase())!.filter((type) => type !== 'CNAME');
+    // Answered as addresses, it stands beside everything but addresses.
+    const isAnswered = apexAlias.takes && ruling.owner.toLowerCase() === zone.toString().toLowerCase();
+    const beside = types.get(ruling.owner.toLowerCase())!.filter((type) => type !== 'CNAME' && (!isAnswered || type === 'A' || type === 'AAAA'));
     const found =
       beside.length > 0
         ? [

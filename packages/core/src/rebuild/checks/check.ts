@@ -28,6 +28,8 @@ export interface CheckInput {
   readonly leaves: { readonly name: string; readonly forwards: readonly string[] } | undefined;
   /** How names are fronted at the DNS host, and how its edge reaches the web host. */
   readonly edge: { readonly fronting: ReadonlyMap<string, Fronting>; readonly how: Edge } | undefined;
+  /** What the DNS host makes of an alias at the apex. */
+  readonly apexAlias: { readonly host: string; readonly takes: boolean; readonly known: boolean };
   /** The web host to which the website goes, where one is chosen. */
   readonly newWeb: HostKnowledge | undefined;
 }

@@ -6,7 +6,7 @@ import { Name } from '../../dns/name';
 import { TYPE_CODES } from '../../dns/typeNames';
 import { isLead } from '../leads';
 import { BY_HAND } from '../ledgerRow';
-import { Check, remark } from './check';
+import { Check, CheckInput, remark } from './check';
 import { plannedZone } from './plannedZone';
 
 /** A name that leads to the old web host, and in the plan leads nowhere: as where the new one names an alias target only, and none can stand there (RFC 1034 §3.6.2). */
@@ -23,15 +23,19 @@ export const leadsNowhere: Check = (input) => {
     told.add(owner);
     return [
       remark(ruling, 'stop', 'leads-nowhere', 'This name leads to the website, and nowhere in the plan: give it the addresses of the new web host.', [
-        input.newWeb && led(input.rulings, ruling, input.newWeb),
+        input.newWeb && led(input, ruling, input.newWeb),
       ]),
     ];
   });
 };
 
-function led(rulings: readonly Ruling[], { owner, type }: Ruling, newWeb: HostKnowledge): Fix | undefined {
+function led({ zone, rulings, apexAlias }: CheckInput, { owner, type }: Ruling, newWeb: HostKnowledge): Fix | undefined {
   const text = `Lead it to ${newWeb.name}.`;
   if (type === 'CNAME' && newWeb.aliasTarget) return { text, rows: [fixedTo(rulings, owner, type, [newWeb.aliasTarget])] };
   const families = (['A', 'AAAA'] as const).filter((one) => addressesFor(newWeb, one).length > 0);
-  return families.length > 0 ? { text, rows: families.map((one) => fixedTo(rulings, owner, one, addressesFor(newWeb, one))) } : undefined;
+  if (families.length > 0) return { text, rows: families.map((one) => fixedTo(rulings, owner, one, addressesFor(newWeb, one))) };
+  const isApex = Name.parse(owner).equals(zone);
+  const beside = rulings.some((row) => row.planned && row.owner.toLowerCase() === owner.toLowerCase());
+  if (!newWeb.aliasTarget || (isApex ? !apexAlias.takes : beside)) return undefined;
+  return { text, rows: [fixedTo(rulings, owner, 'CNAME', [newWeb.aliasTarget])] };
 }

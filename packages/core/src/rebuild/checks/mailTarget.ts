@@ -7,7 +7,7 @@ import { Ruling } from '../ruling';
 import { Check, remark } from './check';
 
 /** Mail is left alone while the name it leads to moves or goes (RFC 5321 §5.1, RFC 2181 §10.3). */
-export const mailTarget: Check = ({ zone, rulings }) =>
+export const mailTarget: Check = ({ zone, rulings, apexAlias }) =>
   rulings.flatMap((ruling) => {
     if (ruling.type !== 'MX' || !ruling.planned) return [];
     const set = rrsetRead(ruling.planned);
@@ -24,6 +24,13 @@ export const mailTarget: Check = ({ zone, rulings }) =>
       const there = rulings.filter((other) => other.owner.toLowerCase() === target.toString().toLowerCase());
       const addresses = there.filter((other) => other.type === 'A' || other.type === 'AAAA');
       const alias = there.find((other) => other.type === 'CNAME' && other.planned);
+      // Mail that goes to the apex finds the addresses that are answered there.
+      if (alias && apexAlias.takes && target.equals(zone))
+        return [
+          remark(ruling, 'look', 'mail-target-moves', `Mail leads to ${plain(target)}, whose address moves with the website.`, [
+            ownMailName(zone, rulings, ruling.owner, target.toString()),
+          ]),
+        ];
       if (alias) return [remark(ruling, 'look', 'mail-alias', `${plain(target)} is an alias; mail must lead to a name with addresses.`, [past(alias)])];
       if (!addresses.some((other) => other.planned))
         return [

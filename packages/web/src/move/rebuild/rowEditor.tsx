@@ -1,15 +1,31 @@
 import { MoveView, RulingView } from '@wanderon/contract';
 import { Name, readRow } from '@wanderon/core';
-import { FormEvent, useState } from 'react';
-import { ProblemError, useMoveAction } from '../../api';
+import { FormEvent, useMemo, useState } from 'react';
+import { ProblemError, useHosts, useMoveAction } from '../../api';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
-import { Field, inputLook } from '../../ui/field';
+import { Field } from '../../ui/field';
 import { Failed } from '../../ui/states';
+import { asRuling } from '../asRuling';
 import { ownerBelow } from '../owner';
+import { ValueField } from './valueField';
 
 /** Repoints a row or adds one. What is shown while typing is what the server checks on saving. */
-export function RowEditor({ move, ruling, onClose }: { move: MoveView; ruling: RulingView | undefined; onClose: () => void }) {
+export function RowEditor({
+  move,
+  ruling,
+  rows,
+  onClose,
+}: {
+  move: MoveView;
+  ruling: RulingView | undefined;
+  rows: readonly RulingView[];
+  onClose: () => void;
+}) {
+  const hosts = useHosts();
+  const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
+  const rulings = useMemo(() => rows.map(asRuling), [rows]);
+  const known = useMemo(() => (hosts.data ?? []).map((host) => ({ ...host, aliasTarget: host.aliasTarget ?? undefined })), [hosts.data]);
   const start = ruling?.planned ?? ruling?.found;
   const [owner, setOwner] = useState(ruling ? ownerBelow(ruling.owner, move.domain) : '');
   const [type, setType] = useState(ruling?.type ?? 'A');
@@ -18,7 +34,7 @@ export function RowEditor({ move, ruling, onClose }: { move: MoveView; ruling: R
   const [touched, setTouched] = useState(false);
   const edit = useMoveAction<{ ruling: string; ttl: string; data: string }>(move.id, 'PUT', () => `/rulings/${ruling?.id}`);
   const add = useMoveAction<{ owner: string; type: string; ttl: string; data: string }>(move.id, 'POST', () => '/rulings');
-  const read = readRow(Name.parse(`${move.domain}.`), { owner, type, ttl, data });
+  const read = readRow(zone, { owner, type, ttl, data });
   const problem = (field: string): string | undefined => (touched && !read.ok && read.field === field ? read.problem : undefined);
   const error = edit.error ?? add.error;
 
@@ -46,24 +62,19 @@ export function RowEditor({ move, ruling, onClose }: { move: MoveView; ruling: R
             <Field label="Type" mono value={type} onChange={(event) => setType(event.target.value.toUpperCase())} problem={problem('type')} />
           </div>
         )}
-        <label className="block">
-          <span className="mb-0.5 block font-semibold">Value</span>
-          <textarea
-            rows={4}
-            autoFocus={ruling !== undefined}
-            spellCheck={false}
-            value={data}
-            aria-invalid={problem('data') !== undefined}
-            onChange={(event) => {
-              setData(event.target.value);
-              setTouched(true);
-            }}
-            className={`${inputLook} mono`}
-          />
-        </label>
-        <p className={`mb-3 ${problem('data') ? 'text-rust' : 'text-sm text-faded'}`}>
-          {problem('data') ?? 'One record a line. A name without final dot is below the zone.'}
-        </p>
+        <ValueField
+          zone={zone}
+          type={type.trim()}
+          value={data}
+          onChange={(value) => {
+            setData(value);
+            setTouched(true);
+          }}
+          problem={problem('data')}
+          hosts={known}
+          rulings={rulings}
+          autoFocus={ruling !== undefined}
+        />
         <Field
           label="TTL once settled"
           mono
