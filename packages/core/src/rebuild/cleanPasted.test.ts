@@ -97,12 +97,15 @@ describe('values that may be meant', () => {
   const rulings = [
     ruling('mail.zone.test.', 'A', 'carry', 60, ['192.0.2.25'], ['192.0.2.25']),
     ruling('old.zone.test.', 'A', 'drop', 60, ['192.0.2.1'], undefined),
+    ruling('*.boats.zone.test.', 'A', 'carry', 60, ['192.0.2.25'], ['192.0.2.25']),
     ruling('www.zone.test.', 'CNAME', 'carry', 60, ['sites.new.test.'], ['sites.new.test.']),
   ];
   const texts = (type: string, line: string): string[] => suggestValues(type, line, hosts, rulings).map(({ text }) => text);
   it('fit the type and what is typed', () => {
     expect([texts('A', ''), texts('AAAA', ''), texts('A', '19')]).toEqual([['203.0.113.80', '192.0.2.25'], ['2001:db8::80'], ['192.0.2.25']]);
-    expect([texts('CNAME', 's'), texts('NS', ''), texts('TXT', '')]).toEqual([['sites.new.test.'], ['ns1.new.test.'], []]);
+    expect([texts('CNAME', 's'), texts('CNAME', ''), texts('NS', ''), texts('TXT', '')]).toEqual([
+      ...[['sites.new.test.'], ['sites.new.test.', 'mail.zone.test.', 'www.zone.test.'], ['ns1.new.test.'], []],
+    ]);
     // Mail leads to names with addresses, not to aliases; what is dropped is none.
     expect([texts('MX', '10 '), texts('MX', '10 mail.zone.test.')]).toEqual([['mail.zone.test.'], []]);
     expect(withSuggested('10 ma', { text: 'mail.zone.test.', of: '' })).toBe('10 mail.zone.test.');

@@ -40,7 +40,7 @@ function candidates(type: string, hosts: readonly HostKnowledge[], rulings: read
   const named = (which: (host: HostKnowledge) => readonly string[]): Suggested[] =>
     hosts.flatMap((host) => which(host).map((text) => ({ text, of: host.name })));
   const owners = (has: (row: Ruling) => boolean): Suggested[] =>
-    rulings.flatMap((row) => (row.planned && has(row) ? [{ text: row.owner, of: 'in this zone' }] : []));
+    rulings.flatMap((row) => (row.planned && has(row) && !/^[*_]/.test(row.owner) ? [{ text: row.owner, of: 'in this zone' }] : []));
   const isAddress = (row: Ruling): boolean => row.type === 'A' || row.type === 'AAAA';
   switch (type) {
     case 'CNAME':

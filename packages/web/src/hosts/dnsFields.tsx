@@ -54,27 +54,17 @@ export function DnsFields({ register, errors }: { register: UseFormRegister<Type
           );
         })}
       </div>
-      <div className="mt-2 flex flex-wrap items-baseline gap-x-8 gap-y-1">
-        <label className="flex items-baseline gap-2">
-          <span className="font-semibold">Company</span>
+      <div className="mt-2 grid grid-cols-5 gap-x-3 gap-y-2 max-lg:grid-cols-2">
+        <label>
+          <span className="block text-sm text-faded">Company</span>
           <input {...register('habits.company')} placeholder="whose service it is" className={inputLook} />
         </label>
-        <span className="flex items-baseline gap-2">
-          <span className="font-semibold whitespace-nowrap">Its edge reaches the web host</span>
-          <Choice label="How its edge reaches the web host" hidden field="habits.edge" register={register} choices={EDGE_WORDS} />
-        </span>
-        <span className="flex items-baseline gap-2">
-          <span className="font-semibold whitespace-nowrap">A domain stands</span>
-          <Choice label="In how many accounts a domain can stand" hidden field="habits.accounts" register={register} choices={ACCOUNT_WORDS} />
-        </span>
-        <span className="flex items-baseline gap-2">
-          <span className="font-semibold whitespace-nowrap">Signing</span>
-          <Choice label="Whether it signs zones" hidden field="habits.signs" register={register} choices={SIGNS_WORDS} />
-        </span>
-        <span className="flex items-baseline gap-2">
-          <span className="font-semibold whitespace-nowrap">An alias at the apex</span>
-          <Choice label="What becomes of an alias at the apex" hidden field="habits.apexAlias" register={register} choices={APEX_ALIAS_WORDS} />
-        </span>
+        <Choice label="Its edge reaches the web host" field="habits.edge" register={register} choices={EDGE_WORDS} />
+        <Choice label="A domain stands" field="habits.accounts" register={register} choices={ACCOUNT_WORDS} />
+        <Choice label="Signing" field="habits.signs" register={register} choices={SIGNS_WORDS} />
+        <Choice label="An alias at the apex" field="habits.apexAlias" register={register} choices={APEX_ALIAS_WORDS} />
+      </div>
+      <div className="mt-2 flex flex-wrap items-baseline gap-x-8 gap-y-1">
         <Tick label="takes a zone only once the domain is delegated to it" field="late" register={register} />
         <Tick label="drops or parks a zone once the domain is delegated elsewhere" field="habits.drops" register={register} />
       </div>

@@ -18,7 +18,12 @@ export function PrintedLedger({
   now: number;
 }) {
   return (
-    <table className="w-full text-sm leading-snug">
+    <table className="w-full table-fixed text-sm leading-snug">
+      <colgroup>
+        {['w-16', 'w-[18%]', '', '', 'w-[20%]'].map((width, index) => (
+          <col key={index} className={width} />
+        ))}
+      </colgroup>
       <caption className="pb-2 text-left">
         <b className="text-base font-semibold">{domain}</b> {title}, {fullTime(now)}
       </caption>

@@ -368,7 +368,15 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
         )}
       />
       {many && <ManyEditor move={move} rows={marks} busy={editMany.isPending} onRepoint={(data) => ruleMany('repoint', data)} onClose={() => setMany(false)} />}
-      {editing && <RowEditor move={move} ruling={editing === 'new' ? undefined : editing} rows={leg.rulings} onClose={() => setEditing(undefined)} />}
+      {editing && (
+        <RowEditor
+          move={move}
+          ruling={editing === 'new' ? undefined : editing}
+          rows={leg.rulings}
+          leaves={leg.oldWebHost}
+          onClose={() => setEditing(undefined)}
+        />
+      )}
       {letting && <LetBeDialog move={move.id} remark={letting} onClose={() => setLetting(undefined)} />}
       {pushing && <PushDialog move={move} leg={leg} onClose={() => setPushing(false)} />}
     </section>

@@ -15,17 +15,23 @@ export function RowEditor({
   move,
   ruling,
   rows,
+  leaves,
   onClose,
 }: {
   move: MoveView;
   ruling: RulingView | undefined;
   rows: readonly RulingView[];
+  /** The web host that the site leaves: nothing of it is meant any more. */
+  leaves: string | null;
   onClose: () => void;
 }) {
   const hosts = useHosts();
   const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
   const rulings = useMemo(() => rows.map(asRuling), [rows]);
-  const known = useMemo(() => (hosts.data ?? []).map((host) => ({ ...host, aliasTarget: host.aliasTarget ?? undefined })), [hosts.data]);
+  const known = useMemo(
+    () => (hosts.data ?? []).filter((host) => host.id !== leaves).map((host) => ({ ...host, aliasTarget: host.aliasTarget ?? undefined })),
+    [hosts.data, leaves],
+  );
   const start = ruling?.planned ?? ruling?.found;
   const [owner, setOwner] = useState(ruling ? ownerBelow(ruling.owner, move.domain) : '');
   const [type, setType] = useState(ruling?.type ?? 'A');

@@ -50,6 +50,8 @@ export function ValueField({
     const around = (text: string): string => `${value.slice(0, selectionStart)}${text}${value.slice(selectionEnd)}`;
     setCleaned({ ...result, before: around(pasted), pasted });
     onChange(around(result.text));
+    const last = result.text.slice(result.text.lastIndexOf('\n') + 1);
+    setLine({ from: selectionStart + result.text.length - last.length, text: last });
   };
   const press = (event: KeyboardEvent<HTMLTextAreaElement>): void => {
     if (event.key !== 'Tab' || event.shiftKey || line.text.trim() === '' || offered.length === 0) return;
@@ -112,7 +114,7 @@ export function ValueField({
         </p>
       )}
       <p className={problem ? 'text-rust' : 'text-sm text-faded'}>
-        {problem ?? stringsOf(type, value) ?? 'One record a line. A name without final dot is below the zone.'}
+        {problem ?? (loose ? undefined : stringsOf(type, value)) ?? 'One record a line. A name without final dot is below the zone.'}
       </p>
     </div>
   );
