@@ -118,6 +118,28 @@ describe('many rows', () => {
     await page.waitForFunction(() => !/The client asks/.test(document.body.innerText));
   });
 
+  it('are given values that are cleaned as they are pasted, with what was cleaned', async () => {
+    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    await page.keyboard.press('n');
+    await page.locator('[role=dialog] input:nth-of-type(1)').wait();
+    const [owner, type] = await page.$$('[role=dialog] input');
+    await owner!.type('pasted');
+    await type!.click({ count: 3 });
+    await type!.type('CNAME');
+    await page.evaluate(() => {
+      const clipboardData = new DataTransfer();
+      clipboardData.setData('text', 'https://sites.new.example/start');
+      const field = document.querySelector('[role=dialog] textarea')!;
+      field.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+    });
+    await words(page, /Cleaned: .*path.* a dot ends it/s);
+    expect(await page.$eval('[role=dialog] textarea', (field) => (field as HTMLTextAreaElement).value)).toBe('sites.new.example.');
+    await press(page, 'as it was pasted');
+    expect(await page.$eval('[role=dialog] textarea', (field) => (field as HTMLTextAreaElement).value)).toBe('https://sites.new.example/start');
+    await page.keyboard.press('Escape');
+    await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
+  });
+
   it('are all on paper', async () => {
     await page.emulateMediaType('print');
     await words(page, /seed-library\.example/);

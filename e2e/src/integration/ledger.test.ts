@@ -1,8 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { LedgerPage, MoveView, RowStory, joinedLedger } from '@wanderon/contract';
+import { rowSeen } from '@wanderon/core';
 import knex, { Knex } from 'knex';
 import { Api, ApiError } from '../../../command/src/api';
+import { DEMO_PASSWORD } from '../../../command/src/demoData';
 import { ROOT } from '../../../command/src/processes';
 import { ALIAS, LargeLedger, insertLedger } from '../support/largeLedger';
 import { ServerUnderTest } from '../support/world';
@@ -70,6 +72,39 @@ describe('a large ledger', () => {
     for (const id of [told.comments[0]!.id, 'none', '9'.repeat(30)])
       await expect(api.call('DELETE', `/api/legs/${leg}/comments/${id}`)).rejects.toMatchObject({ status: 404 });
     await expect(api.call('GET', `/api/legs/${leg}/rows/${randomUUID()}`)).rejects.toMatchObject({ status: 404 });
+  });
+
+  it('lets nobody overwrite what another person has ruled unseen, and takes back for each what is theirs', async () => {
+    await api.call('POST', '/api/people', { login: 'second', name: 'Second Person', role: 'technician', password: DEMO_PASSWORD });
+    const other = await server.signIn('second');
+    const [one, two] = [rows[20]!, rows[21]!];
+    const at = async (id: string): Promise<LedgerPage['rulings'][number]> => (await pages(2000))[0]!.rulings.find((row) => row.id === id)!;
+    const seen = (row: LedgerPage['rulings'][number]): string => rowSeen({ ruling: row.ruling, planned: row.planned ?? undefined });
+    const rule = (as: Api, id: string, ruling: string, saw: string): Promise<unknown> =>
+      as.call('PUT', `/api/legs/${leg}/rulings/${id}`, { ruling, seen: saw });
+    const before = seen(await at(one.id));
+    await rule(other, one.id, 'drop', before);
+    // Seen before the other one ruled it: both are told, and it stands as it was ruled.
+    await expect(rule(api, one.id, 'carry', before)).rejects.toMatchObject({
+      status: 409,
+      message: expect.stringMatching(/Second Person has ruled .* meanwhile: drop\..*Yours would be carry/s) as string,
+    });
+    const many = { rows: [two.id, one.id], ruling: 'carry', seen: [seen(await at(two.id)), before] };
+    await expect(api.call('PUT', `/api/legs/${leg}/rulings`, many)).rejects.toMatchObject({ status: 409 });
+    expect((await at(one.id)).ruling).toBe('drop');
+    // Who has seen it rules it.
+    await rule(api, two.id, 'drop', seen(await at(two.id)));
+    expect((await other.call<MoveView>('GET', `/api/moves/${move}`)).legs[0]!.undoable).toContain(one.owner);
+    await other.call('POST', `/api/legs/${leg}/undo`);
+    expect([(await at(one.id)).ruling, (await at(two.id)).ruling]).toEqual(['carry', 'drop']);
+    await expect(other.call('POST', `/api/legs/${leg}/undo`)).rejects.toThrow(/nothing of yours to undo/);
+    await other.call('POST', `/api/legs/${leg}/redo`);
+    await rule(api, one.id, 'carry', seen(await at(one.id)));
+    expect((await at(one.id)).ruling).toBe('carry');
+    await api.call('POST', `/api/legs/${leg}/undo`);
+    await api.call('POST', `/api/legs/${leg}/undo`);
+    await other.call('POST', `/api/legs/${leg}/undo`);
+    expect([(await at(one.id)).ruling, (await at(two.id)).ruling]).toEqual(['carry', 'carry']);
   });
 
   it('shows a ruling at once, and sends only the page in which it stands', async () => {

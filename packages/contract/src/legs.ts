@@ -256,12 +256,21 @@ export const chooseHostsSchema = z.object({
   fresh: z.object({ declineMail: z.boolean() }).nullable().default(null),
 });
 export type ChooseHosts = z.output<typeof chooseHostsSchema>;
-export const editRulingSchema = z.object({ ruling: z.enum(RULINGS), ttl: z.string().max(40).optional(), data: z.string().max(300_000).optional() });
+export const editRulingSchema = z.object({
+  ruling: z.enum(RULINGS),
+  ttl: z.string().max(40).optional(),
+  data: z.string().max(300_000).optional(),
+  /** What was seen of the row (`rowSeen`): it is not ruled where somebody else has made it another one meanwhile. */
+  seen: z.string().max(100).optional(),
+});
+export type EditRuling = z.infer<typeof editRulingSchema>;
 /** The same for many rows at once, as one decision. */
 export const editRulingsSchema = z.object({
   rows: z.array(z.string().max(40)).min(1).max(5000),
   ruling: z.enum(['carry', 'repoint', 'drop']),
   data: z.string().max(300_000).optional(),
+  /** What was seen of each of the rows, in their order. */
+  seen: z.array(z.string().max(100)).max(5000).optional(),
 });
 export type EditRulings = z.infer<typeof editRulingsSchema>;
 export const newRulingSchema = z.object({ owner: z.string().max(1100), type: z.string().max(20), ttl: z.string().max(40), data: z.string().max(300_000) });

@@ -4,22 +4,22 @@ import { Decision, DecisionKind, standing } from './said';
 /** What undo takes back; acts that went out are set right by other acts. */
 const UNDOABLE: ReadonlySet<DecisionKind> = new Set(['ruling', 'rulings', 'waive', 'aside', 'accept TTLs', 'hint', 'purpose', 'stored', 'done', 'front']);
 
-/** The last decision that stands and that undo takes back. Decisions are in the order in which they were made. */
-export function undoable(decisions: readonly Decision[]): Decision | undefined {
-  return standing(decisions).findLast((one) => UNDOABLE.has(one.kind));
+/** A person's last decision that stands and that undo takes back. Decisions are in the order in which they were made. */
+export function undoable(decisions: readonly Decision[], person: string): Decision | undefined {
+  return standing(decisions).findLast((one) => UNDOABLE.has(one.kind) && one.person === person);
 }
 
 /**
- * The last undo, where nothing else was decided since that undo could take back. Rulings that went when other hosts were
+ * A person's last undo, where that person has decided nothing else since that undo could take back. Rulings that went when other hosts were
  * chosen do not come back: their rows are gone.
  */
-export function redoable(decisions: readonly Decision[]): Decision | undefined {
+export function redoable(decisions: readonly Decision[], person: string): Decision | undefined {
   const undoes = new Map(decisions.map((one) => [one.id, one.undoes]));
   const redone = new Set(undoes.values());
   // An undo of an undo says nothing of its own.
   const isRedo = (one: Decision): boolean => one.undoes !== null && (undoes.get(one.undoes) ?? null) !== null;
   const since = decisions.slice(decisions.findLastIndex((one) => one.kind === 'hosts') + 1);
-  const last = since.findLast((one) => UNDOABLE.has(one.kind) && !isRedo(one) && !(one.undoes !== null && redone.has(one.id)));
+  const last = since.findLast((one) => one.person === person && UNDOABLE.has(one.kind) && !isRedo(one) && !(one.undoes !== null && redone.has(one.id)));
   return last && last.undoes !== null ? last : undefined;
 }
 

@@ -1,4 +1,5 @@
 import { Name } from '../dns/name';
+import { fingerprint } from '../move/fingerprint';
 import { EditResult, readRow } from './editRuling';
 import { isHostsOwn, Ruling, RulingKind } from './ruling';
 
@@ -49,6 +50,11 @@ export function editRows(
 
 function sameRow(a: Ruling, b: NonNullable<RowDecision>): boolean {
   return a.ruling === b.ruling && JSON.stringify(a.planned ?? null) === JSON.stringify(b.planned ?? null);
+}
+
+/** What somebody sees of a row before ruling it: another word once anything of it is otherwise. */
+export function rowSeen({ ruling, planned }: Pick<Ruling, 'ruling' | 'planned'>): string {
+  return fingerprint(JSON.stringify([ruling, planned?.ttl ?? null, planned?.data ?? null]));
 }
 
 export interface RulingEdit {

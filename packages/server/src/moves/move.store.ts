@@ -131,7 +131,7 @@ export class MoveStore {
   }
 
   /** One row of the ledger as it stands: what was decided of it last, else as it was proposed; undefined where there is none. */
-  async ledgerRow(leg: string, id: string, database: Database): Promise<Ruling | undefined> {
+  async ledgerRow(leg: string, id: string, database: Database): Promise<{ readonly row: Ruling; readonly by: string | null } | undefined> {
     if (!ID.test(id)) return undefined;
     const said = database('decisions')
       .where({ leg_id: leg })
@@ -144,11 +144,14 @@ export class MoveStore {
     );
     const last = standing(found!.decided).at(-1);
     if (last) {
-      const decision = await said.where({ id: String(last.id) }).first<{ kind: string; subject: string; value: unknown }>('kind', 'subject', 'value');
-      return rowsOf(decision).find((one) => one.id === id)?.row ?? undefined;
+      const decision = await said
+        .where({ id: String(last.id) })
+        .first<{ kind: string; subject: string; value: unknown; person_id: string | null }>('kind', 'subject', 'value', 'person_id');
+      const decided = rowsOf(decision).find((one) => one.id === id)?.row;
+      return decided ? { row: decided, by: decision.person_id } : undefined;
     }
     const row = found!.proposed;
-    return row ? { ...row, found: row.found ?? undefined, planned: row.planned ?? undefined } : undefined;
+    return row ? { row: { ...row, found: row.found ?? undefined, planned: row.planned ?? undefined }, by: null } : undefined;
   }
 
   /** A domain that is known already is taken as it is. */

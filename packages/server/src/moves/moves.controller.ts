@@ -121,8 +121,8 @@ export class MovesController {
   @Get('moves/:id')
   @Allow('viewer')
   @ZodResponse({ type: MoveDto, description: 'The head of one move: its legs with their steps, times and gate.' })
-  async get(@Param('id') id: string): Promise<MoveView> {
-    return this.views.get(id);
+  async get(@Param('id') id: string, @Person() person: Caller): Promise<MoveView> {
+    return this.views.get(id, person.id);
   }
 
   @Get('moves/:id/events')

@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import { Acted, EditRulings, FrontingInput, GivenInput, NewMove, PanelShown, TypedInput } from '@wanderon/contract';
+import { Acted, EditRuling, EditRulings, FrontingInput, GivenInput, NewMove, PanelShown, TypedInput } from '@wanderon/contract';
 import {
   DomainChoice,
   Instant,
   Name,
+  Ruling,
   RulingEdit,
   Scope,
   decisionWords,
@@ -23,6 +24,7 @@ import {
   passes,
   readDomain,
   redoable,
+  rowSeen,
   scopesMeet,
   stepOf,
   undoable,
@@ -99,11 +101,14 @@ export class MoveService {
     return this.acts.onMove(id, person, () => Promise.resolve());
   }
 
-  async editRuling(legId: string, rulingId: string, edit: RulingEdit, person: Caller): Promise<Acted> {
+  /** Throws a NotNow where somebody else has ruled the row since it was seen: both are told, and the person decides again. */
+  async editRuling(legId: string, rulingId: string, { seen, ...edit }: EditRuling, person: Caller): Promise<Acted> {
     return this.acts.lightly(legId, person, async (act) => {
       const { row, transaction } = act;
-      const before = await this.store.ledgerRow(row.id, rulingId, transaction);
-      if (!before) throw notFound('ruling');
+      const standing = await this.store.ledgerRow(row.id, rulingId, transaction);
+      if (!standing) throw notFound('ruling');
+      const { row: before, by } = standing;
+      if (seen !== undefined && seen !== rowSeen(before) && by !== null && by !== person.id) throw await this.ruledMeanwhile(before, by, edit, transaction);
       if (isSwitched(act)) throw switched();
       refuseOutside(row.scope, before.owner);
       const result = editRow(Name.parse(`${act.move.domain}.`), before, edit);
@@ -116,14 +121,29 @@ export class MoveService {
     });
   }
 
+  private async ruledMeanwhile(row: Ruling, by: string, mine: RulingEdit, database: Database): Promise<NotNow> {
+    const name = (await database<{ id: string; name: string }>('people').where({ id: by }).first('name'))?.name ?? 'Somebody else';
+    const theirs = `${row.ruling}${row.ruling === 'repoint' || row.ruling === 'new' ? ` to ${row.planned!.data.join(', ')}` : ''}`;
+    const yours = `${mine.ruling}${mine.data === undefined ? '' : ` to ${mine.data.split('\n').join(', ')}`}`;
+    return new NotNow(`${name} has ruled ${row.owner} ${row.type} meanwhile: ${theirs}.`, {
+      detail: `Yours would be ${yours}: look at the row, and rule it again if it is to be so.`,
+      kept: KEPT,
+    });
+  }
+
   /** Rules many rows at once, as one decision that one undo takes back; where one of them cannot be so, none is. */
-  async editRulings(legId: string, { rows: ids, ...edit }: EditRulings, person: Caller): Promise<Acted> {
+  async editRulings(legId: string, { rows: ids, seen, ...edit }: EditRulings, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async (act) => {
       refuseAfterSwitch(act);
       const wanted = new Set(ids);
       const rows = act.leg.rows.filter((one) => wanted.has(one.id));
       if (rows.length < wanted.size) throw new NotNow('Some of these rows were proposed anew, or are gone.', { detail: 'Mark them again.', kept: KEPT });
       for (const { owner } of rows) refuseOutside(act.leg.row.scope, owner);
+      const saw = new Map(ids.map((id, index) => [id, seen?.[index]]));
+      const other = rows.find(
+        (one) => one.decidedBy !== null && one.decidedBy !== person.id && saw.get(one.id) !== undefined && saw.get(one.id) !== rowSeen(one),
+      );
+      if (other) throw await this.ruledMeanwhile(other, other.decidedBy!, edit, act.transaction);
       const result = editRows(act.leg.leg.plan.zone, rows, edit);
       if (!result.ok) throw refused(result);
       if (result.rows.length === 0) return;
@@ -160,12 +180,12 @@ export class MoveService {
     });
   }
 
-  /** Takes the last decision back that can be. */
+  /** Takes a person's last decision back that can be. */
   async undo(legId: string, person: Caller): Promise<Acted> {
     return this.acts.lightly(legId, person, async (act) => {
       const { row, transaction } = act;
-      const last = await this.decisions.last(row.id, undoable, transaction);
-      if (!last) throw new NotNow('There is nothing to undo.', { kept: KEPT });
+      const last = await this.decisions.last(row.id, (decisions) => undoable(decisions, person.id), transaction);
+      if (!last) throw new NotNow('There is nothing of yours to undo.', { kept: KEPT });
       if ((last.kind === 'ruling' || last.kind === 'rulings') && isSwitched(act)) throw switched();
       return [
         { kind: last.kind, subject: last.subject, undoes: last.id },
@@ -174,12 +194,12 @@ export class MoveService {
     });
   }
 
-  /** Makes the last undo undone. */
+  /** Makes a person's last undo undone. */
   async redo(legId: string, person: Caller): Promise<Acted> {
     return this.acts.lightly(legId, person, async (act) => {
       const { row, transaction } = act;
-      const last = await this.decisions.last(row.id, redoable, transaction);
-      if (!last) throw new NotNow('There is nothing to do again.', { kept: KEPT });
+      const last = await this.decisions.last(row.id, (decisions) => redoable(decisions, person.id), transaction);
+      if (!last) throw new NotNow('There is nothing of yours to do again.', { kept: KEPT });
       if ((last.kind === 'ruling' || last.kind === 'rulings') && isSwitched(act)) throw switched();
       const whole = await this.decisions.get(last.undoes!, transaction);
       return [

@@ -141,10 +141,11 @@ export class MoveViews {
     return summary;
   }
 
-  async get(id: string): Promise<MoveView> {
+  /** As `person` sees it: what undo takes back is theirs. */
+  async get(id: string, person: string): Promise<MoveView> {
     const loaded = await this.loaded.get(id);
     const [people, sent] = [await this.people(), await this.sent(loaded)];
-    const legs = loaded.legs.map((one) => legView(one, people, sent.get(one.row.id) ?? []));
+    const legs = loaded.legs.map((one) => legView(one, people, sent.get(one.row.id) ?? [], person));
     return { ...summaryOf(loaded, this.clock.now()), version: loaded.move.version, legs };
   }
 
@@ -288,12 +289,12 @@ export class MoveViews {
   }
 }
 
-function legView(loaded: LoadedLeg, people: ReadonlyMap<string, string>, sent: readonly string[]): LegView {
+function legView(loaded: LoadedLeg, people: ReadonlyMap<string, string>, sent: readonly string[], person: string): LegView {
   const { leg, row, decisions, rows, hosts } = loaded;
   const chosen = leg.plan.chosen;
   const times = chosen ? leg.times : undefined;
   const gate = gateOf(leg);
-  const [undo, redo] = [undoable(decisions), redoable(decisions)];
+  const [undo, redo] = [undoable(decisions, person), redoable(decisions, person)];
   const original = redo && decisions.find((one) => one.id === redo.undoes);
   const count = (kind: string): number => rows.filter((one) => one.ruling === kind).length;
   return {

@@ -1,4 +1,4 @@
-import { Fronting, LedgerRow, Name, RulingEdit, editRows, isHostsOwn, ledgerFilter, ledgerGroups, rebuildsZone } from '@wanderon/core';
+import { Fronting, LedgerRow, Name, RulingEdit, editRows, isHostsOwn, ledgerFilter, ledgerGroups, rebuildsZone, rowSeen } from '@wanderon/core';
 import { EditRulings, MendInput, RemarkView, RulingView } from '@wanderon/contract';
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
@@ -42,6 +42,11 @@ function asLedgerRow(row: RulingView): LedgerRow {
   return { ...asRuling(row), id: row.id, decidedBy: row.decidedBy };
 }
 
+/** A row as it is on the screen: what somebody else makes of it meanwhile is not overwritten unseen. */
+function seenOf(row: RulingView): string {
+  return rowSeen(asRuling(row));
+}
+
 /** Remarks by the row that they are about. */
 function byRow(rows: readonly RulingView[], remarks: ChapterProps['leg']['remarks']): (row: RulingView) => ChapterProps['leg']['remarks'] {
   const of = new Map<string, ChapterProps['leg']['remarks']>();
@@ -75,11 +80,11 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
   const [many, setMany] = useState(false);
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
   const { fail, say } = useToast();
-  const edit = useMoveAction<{ id: string; ruling: string }>(
+  const edit = useMoveAction<{ id: string; ruling: string; seen: string }>(
     move.id,
     'PUT',
     ({ id }) => `/rulings/${id}`,
-    ({ ruling }) => ({ ruling }),
+    ({ ruling, seen }) => ({ ruling, seen }),
   );
   const queries = useQueryClient();
   const releases = useRef<(() => void)[]>([]);
@@ -143,7 +148,8 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
     return hold(result.ok ? result.rows : []);
   };
   const ruleAll = async (all: EditRulings): Promise<void> => {
-    const { rows: ids, ...change } = all;
+    const { rows: ids, ruling, data } = all;
+    const change = { ruling, ...(data === undefined ? {} : { data }) };
     const release = shown(marks, change);
     try {
       await editMany.mutateAsync(all);
@@ -157,7 +163,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
     }
   };
   const ruleMany = (ruling: EditRulings['ruling'], data?: string): void =>
-    void ruleAll({ rows: marks.map((row) => row.id), ruling, ...(data === undefined ? {} : { data }) });
+    void ruleAll({ rows: marks.map((row) => row.id), seen: marks.map(seenOf), ruling, ...(data === undefined ? {} : { data }) });
   const mending: Mending | undefined = mayRule
     ? {
         mend: ({ owner, type, code }, fix) =>
@@ -186,7 +192,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
       if (!current) return;
       const release = shown([current], { ruling });
       void edit
-        .mutateAsync({ id: current.id, ruling })
+        .mutateAsync({ id: current.id, ruling, seen: seenOf(current) })
         .catch(fail)
         .finally(() => {
           // What is on the screen stays until the last of them is read back.

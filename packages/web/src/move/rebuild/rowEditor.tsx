@@ -1,5 +1,5 @@
 import { MoveView, RulingView } from '@wanderon/contract';
-import { Name, readRow } from '@wanderon/core';
+import { Name, readRow, rowSeen } from '@wanderon/core';
 import { FormEvent, useMemo, useState } from 'react';
 import { ProblemError, useHosts, useMoveAction } from '../../api';
 import { Button } from '../../ui/button';
@@ -38,7 +38,7 @@ export function RowEditor({
   const [ttl, setTtl] = useState(String(start?.ttl ?? 3600));
   const [data, setData] = useState(start?.data.join('\n') ?? '');
   const [touched, setTouched] = useState(false);
-  const edit = useMoveAction<{ ruling: string; ttl: string; data: string }>(move.id, 'PUT', () => `/rulings/${ruling?.id}`);
+  const edit = useMoveAction<{ ruling: string; ttl: string; data: string; seen: string }>(move.id, 'PUT', () => `/rulings/${ruling?.id}`);
   const add = useMoveAction<{ owner: string; type: string; ttl: string; data: string }>(move.id, 'POST', () => '/rulings');
   const read = readRow(zone, { owner, type, ttl, data });
   const problem = (field: string): string | undefined => (touched && !read.ok && read.field === field ? read.problem : undefined);
@@ -48,7 +48,7 @@ export function RowEditor({
     event.preventDefault();
     setTouched(true);
     if (!read.ok) return;
-    if (ruling) edit.mutate({ ruling: ruling.found ? 'repoint' : 'new', ttl, data }, { onSuccess: onClose });
+    if (ruling) edit.mutate({ ruling: ruling.found ? 'repoint' : 'new', ttl, data, seen: rowSeen(asRuling(ruling)) }, { onSuccess: onClose });
     else add.mutate({ owner, type, ttl, data }, { onSuccess: onClose });
   };
   return (
