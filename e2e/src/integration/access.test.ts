@@ -1,5 +1,5 @@
 import knex, { Knex } from 'knex';
-import { Api, ApiError } from '../../../command/src/api';
+import { ApiError } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
 import { Driver } from '../support/drive';
 import { World, openWorld } from '../support/world';
@@ -23,7 +23,7 @@ describe('who may do what', () => {
   let leg: string;
 
   beforeAll(async () => {
-    world = await openWorld();
+    world = await openWorld({}, { WANDERON_TRUSTED_PROXIES: '127.0.0.0/8,::1/128' });
     database = knex({ client: 'pg', connection: world.server.database });
     const driver = await Driver.begin(world.api, 'tidewater-choir.example');
     await driver.done('survey');
@@ -128,19 +128,56 @@ describe('who may do what', () => {
     expect((await send({ method: 'GET', path: '/api/me' }, { cookie })).status).toBe(401);
   });
 
-  it('slows down guessing, and says the same of an unknown login', async () => {
-    const guess = (login: string): Promise<Response> =>
+  describe('guessing', () => {
+    const guess = (login: string, from: string, password = 'wrong'): Promise<Response> =>
       fetch(`${world.server.address}/api/sign-in`, {
         method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ login, password: 'wrong' }),
+        headers: { 'content-type': 'application/json', 'x-forwarded-for': from },
+        body: JSON.stringify({ login, password }),
       });
-    const known = (await (await guess('viewer')).json()) as { title: string };
-    const unknown = (await (await guess('nobody')).json()) as { title: string };
-    expect(known.title).toBe(unknown.title);
-    for (let i = 0; i < 10; i++) await guess('viewer');
-    expect((await guess('viewer')).status).toBe(429);
-    await expect(new Api(world.server.address).signIn('viewer', DEMO_PASSWORD)).rejects.toThrow(/Too many/);
+    const codes = async (all: Promise<Response>[]): Promise<Record<number, number>> => {
+      const counted: Record<number, number> = {};
+      for (const { status } of await Promise.all(all)) counted[status] = (counted[status] ?? 0) + 1;
+      return counted;
+    };
+
+    it('is answered the same for an unknown login, and has to wait longer and longer', async () => {
+      const known = (await (await guess('viewer', '192.0.2.7')).json()) as { title: string };
+      const unknown = (await (await guess('nobody', '192.0.2.7')).json()) as { title: string };
+      expect(known.title).toBe(unknown.title);
+      for (let i = 0; i < 3; i++) await guess('viewer', '192.0.2.7');
+      const shut = await guess('viewer', '192.0.2.7');
+      expect([shut.status, await shut.text()]).toEqual([429, expect.stringMatching(/Too many failed tries\. Try again in \d+ s/)]);
+      // The right password has to wait there too.
+      expect((await guess('viewer', '192.0.2.7', DEMO_PASSWORD)).status).toBe(429);
+    });
+
+    it('of 150 at once tries ten, and locks nobody out elsewhere', async () => {
+      const counted = await codes(Array.from({ length: 150 }, () => guess('technician', '192.0.2.66')));
+      expect(counted[401]).toBeGreaterThan(0);
+      expect(counted[401]).toBeLessThanOrEqual(10);
+      expect((counted[401] ?? 0) + (counted[429] ?? 0)).toBe(150);
+      expect((await guess('technician', '192.0.2.80', DEMO_PASSWORD)).status).toBe(200);
+    });
+
+    it('from many addresses is stopped for that login, save from where it has signed in before', async () => {
+      expect((await guess('admin', '198.51.100.5', DEMO_PASSWORD)).status).toBe(200);
+      const many = Array.from({ length: 60 }, (_, host) => `203.0.113.${host}`);
+      let tried = 0;
+      for (let round = 0; round < 3; round++) tried += (await codes(many.map((from) => guess('admin', from))))[401] ?? 0;
+      expect(tried).toBeLessThanOrEqual(100);
+      expect((await guess('admin', '203.0.113.200', DEMO_PASSWORD)).status).toBe(429);
+      expect((await guess('admin', '198.51.100.5', DEMO_PASSWORD)).status).toBe(200);
+    });
+
+    it('is on record, without what was typed as a password', async () => {
+      expect((await guess('nobody\u0000\u001b', '192.0.2.9', 'a-password-that-nobody-has')).status).toBe(401);
+      const events = await database<{ kind: string; text: string; after: unknown }>('events').where({ kind: 'sign-in' });
+      expect(events.map((one) => one.text)).toEqual(
+        expect.arrayContaining(['A sign-in as nobody?? from 192.0.2.9 failed.', 'Technician signed in from 192.0.2.80.']),
+      );
+      expect(JSON.stringify(events)).not.toMatch(/a-password-that-nobody-has/);
+    });
   });
 
   it('never gives a key away, and keeps it sealed', async () => {
@@ -170,7 +207,7 @@ describe('who may do what', () => {
 describe('wrong input', () => {
   let world: World;
   beforeAll(async () => {
-    world = await openWorld();
+    world = await openWorld({}, { WANDERON_TRUSTED_PROXIES: '127.0.0.0/8,::1/128' });
   });
   afterAll(() => world.close());
 

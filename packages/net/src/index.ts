@@ -14,3 +14,4 @@ export * from './transfer';
 export * from './update';
 export * from './walk';
 export * from './website';
+export * from './limiter';

@@ -37,6 +37,7 @@ import { RowsController } from './moves/rows.controller';
 import { Network } from './network/network';
 import { PeopleController } from './people/people.controller';
 import { PeopleService } from './people/people.service';
+import { SignInLimits } from './people/signInLimits';
 import { SessionGuard } from './people/session.guard';
 import { ProblemFilter } from './problem';
 import { SheetLinks } from './sheets/sheetLinks.service';
@@ -83,6 +84,7 @@ export class AppModule {
         { provide: APP_PIPE, useClass: ZodValidationPipe },
         { provide: APP_INTERCEPTOR, useClass: ZodSerializerInterceptor },
         EventStore,
+        SignInLimits,
         PeopleService,
         Sealer,
         HostStore,

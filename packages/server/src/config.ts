@@ -50,6 +50,16 @@ const configSchema = z.object({
           return z.NEVER;
         }),
     ),
+  /** Ranges of addresses of proxies in front of it, with commas: who came to them counts as the one who asks. Empty: none. */
+  WANDERON_TRUSTED_PROXIES: z
+    .string()
+    .default('')
+    .transform((text, context) => {
+      const ranges = text.split(',').flatMap((part) => part.trim() || []);
+      for (const range of ranges)
+        if (!parsePrefix(range)) context.addIssue({ code: 'custom', message: `holds ${range}, which is not a range of addresses such as 10.1.0.0/16` });
+      return ranges;
+    }),
   /** Messages a second that one name server is sent at most: others use it as well. */
   WANDERON_QUESTIONS_PER_SECOND: z.coerce.number().min(1).max(100_000).default(250),
   /** Domains of a sweep that one process surveys at a time. */

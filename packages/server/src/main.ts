@@ -30,6 +30,7 @@ async function main(): Promise<void> {
   });
   app.useLogger(app.get(Logger));
   app.disable('x-powered-by');
+  if (config.WANDERON_TRUSTED_PROXIES.length > 0) app.set('trust proxy', config.WANDERON_TRUSTED_PROXIES);
   app.use(
     helmet({
       contentSecurityPolicy: { directives: { 'script-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'upgrade-insecure-requests': null } },

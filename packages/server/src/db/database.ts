@@ -11,6 +11,7 @@ import * as surveyEvidence from './surveyEvidence';
 import * as surveyHints from './surveyHints';
 import * as hostHabits from './hostHabits';
 import * as hostKnowledge from './hostKnowledge';
+import * as signInLimits from './signInLimits';
 import * as sheetLinks from './sheetLinks';
 import * as legsInTurn from './legsInTurn';
 import * as sweepInHand from './sweepInHand';
@@ -38,6 +39,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '015_host_habits', migration: hostHabits },
   { name: '016_accounts', migration: accounts },
   { name: '017_issuers', migration: issuers },
+  { name: '018_sign_in_limits', migration: signInLimits },
 ];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */

@@ -37,8 +37,8 @@ export class PeopleController {
   @HttpCode(200)
   @Allow('viewer')
   @ZodResponse({ type: DoneDto, description: 'Ends the session.' })
-  async signOut(@Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<{ done: true }> {
-    await this.people.signOut((request.cookies as Record<string, string | undefined>)[SESSION_COOKIE]);
+  async signOut(@Req() request: Request, @Person() person: Caller, @Res({ passthrough: true }) response: Response): Promise<{ done: true }> {
+    await this.people.signOut((request.cookies as Record<string, string | undefined>)[SESSION_COOKIE], person);
     response.clearCookie(SESSION_COOKIE, { path: '/' });
     return { done: true };
   }

@@ -3,15 +3,20 @@ import { Inject, Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import { NewPerson, Person, Role } from '@wanderon/contract';
 import { WALL_CLOCK, Clock } from '../clock/clock';
+import { Limiter } from '@wanderon/net';
 import { DATABASE, Database } from '../db/database';
+import { EventStore } from '../events/event.store';
 import { NotNow, NotSignedIn, TooManyTries } from '../refusals';
 import { Caller } from './allow';
+import { SignInLimits } from './signInLimits';
 
 export const SESSION_COOKIE = 'wanderon_session';
 const SESSION_SECONDS = 12 * 3600;
-const WINDOW_SECONDS = 15 * 60;
-const FAILURES_PER_LOGIN = 10;
-const FAILURES_PER_ADDRESS = 50;
+/** For so long an address from which somebody signed in is theirs. */
+const KNOWN_SECONDS = 30 * 24 * 3600;
+/** Passwords that are hashed at a time, and that may wait for it. */
+const HASHES = 2;
+const HASHES_WAITING = 64;
 
 interface PersonRow {
   id: string;
@@ -25,52 +30,72 @@ interface PersonRow {
 /** Accounts and sessions. Sessions run by the machine's clock. */
 @Injectable()
 export class PeopleService {
+  private readonly hashes = new Limiter(HASHES, HASHES);
+  private hashing = 0;
+
   constructor(
     @Inject(DATABASE) private readonly database: Database,
     @Inject(WALL_CLOCK) private readonly clock: Clock,
+    private readonly limits: SignInLimits,
+    private readonly events: EventStore,
   ) {}
 
-  /** Gives a session token, or throws: too many failures, or a wrong login or password, which read the same. */
-  async signIn(login: string, password: string, from: string): Promise<string> {
+  /** Gives a session token, or throws: too many tries, or a wrong login or password, which read the same. */
+  async signIn(typed: string, password: string, address: string): Promise<string> {
     const now = this.clock.now();
-    const subjects = [
-      { subject: `login ${login.toLowerCase()}`, most: FAILURES_PER_LOGIN },
-      { subject: `address ${from}`, most: FAILURES_PER_ADDRESS },
-    ];
-    for (const { subject, most } of subjects) {
-      const counted = await this.database('sign_in_failures')
-        .where({ subject })
-        .andWhere('at', '>', now - WINDOW_SECONDS)
-        .count<{ count: string }[]>('* as count');
-      if (Number(counted[0]!.count) >= most) throw new TooManyTries('Too many failed tries. Wait 15 minutes and try again.');
-    }
-    const person = await this.database<PersonRow>('people').where({ login: login.toLowerCase(), disabled: false }).first();
+    const login = readable(typed.toLowerCase());
+    const person = await this.database<PersonRow>('people').where({ login, disabled: false }).first();
+    const known = person !== undefined && (await this.isKnown(person.id, address, now));
+    const counted = { login, address, known };
+    await this.limits.admit(counted);
     // An unknown login takes as long as a wrong password.
-    const stored = person?.password_hash ?? (await unknownHash());
-    const right = await verify(stored, password);
+    const right = await this.verified(person?.password_hash ?? (await unknownHash()), password);
     if (!person || !right) {
-      await this.database('sign_in_failures').insert(subjects.map(({ subject }) => ({ subject, at: now })));
+      await this.limits.failed(counted);
+      await this.events.add({ kind: 'sign-in', text: `A sign-in as ${login} from ${address} failed.`, after: { login, address } });
       throw new NotSignedIn('Login or password is wrong.');
     }
-    await this.database('sign_in_failures')
-      .where('at', '<', now - WINDOW_SECONDS)
-      .delete();
-    await this.database('sessions').where('expires_at', '<', now).delete();
+    await this.limits.succeeded(counted);
     const token = randomBytes(32).toString('base64url');
-    await this.database('sessions').insert({
-      token_hash: digest(token),
-      person_id: person.id,
-      csrf: randomBytes(24).toString('base64url'),
-      expires_at: now + SESSION_SECONDS,
+    await this.database.transaction(async (transaction) => {
+      await transaction('sessions').where('expires_at', '<', now).delete();
+      await transaction('sessions').insert({
+        token_hash: digest(token),
+        person_id: person.id,
+        csrf: randomBytes(24).toString('base64url'),
+        expires_at: now + SESSION_SECONDS,
+      });
+      await transaction('sign_in_addresses').insert({ person_id: person.id, address, at: now }).onConflict(['person_id', 'address']).merge(['at']);
+      await this.events.add({ person: person.id, kind: 'sign-in', text: `${person.name} signed in from ${address}.`, after: { address } }, transaction);
     });
     return token;
   }
 
-  async signOut(token: string | undefined): Promise<void> {
-    if (token)
-      await this.database('sessions')
+  /** That login has succeeded from there lately. */
+  private async isKnown(person: string, address: string, now: number): Promise<boolean> {
+    const rows = this.database('sign_in_addresses').where({ person_id: person, address });
+    return (await rows.andWhere('at', '>', now - KNOWN_SECONDS).first('at')) !== undefined;
+  }
+
+  /** Few at a time, since each takes memory and a processor; where too many wait already, throws a TooManyTries. */
+  private async verified(stored: string, password: string): Promise<boolean> {
+    if (this.hashing >= HASHES_WAITING) throw new TooManyTries('Too many people sign in at this moment. Try again in a few seconds.');
+    this.hashing += 1;
+    try {
+      return await this.hashes.run('password', undefined, () => verify(stored, password));
+    } finally {
+      this.hashing -= 1;
+    }
+  }
+
+  async signOut(token: string | undefined, { id, name }: Pick<Caller, 'id' | 'name'>): Promise<void> {
+    if (!token) return;
+    await this.database.transaction(async (transaction) => {
+      const ended = await transaction('sessions')
         .where({ token_hash: digest(token) })
         .delete();
+      if (ended > 0) await this.events.add({ person: id, kind: 'sign-in', text: `${name} signed out.` }, transaction);
+    });
   }
 
   async callerOf(token: string | undefined): Promise<Caller | undefined> {
@@ -104,6 +129,12 @@ export class PeopleService {
     await this.add({ login, name: 'Administrator', role: 'administrator', password: chosen });
     return password ? undefined : chosen;
   }
+}
+
+/** What somebody typed as a login, fit to be looked for and written down: nobody's login has such characters. */
+function readable(login: string): string {
+  // eslint-disable-next-line no-control-regex
+  return login.replace(/[\u0000-\u001f\u007f\ud800-\udfff]/gu, '?').slice(0, 60);
 }
 
 let cachedUnknown: Promise<string> | undefined;
