@@ -1,3 +1,4 @@
+import { connect } from 'node:net';
 import knex, { Knex } from 'knex';
 import { ApiError } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
@@ -171,12 +172,58 @@ describe('who may do what', () => {
     });
 
     it('is on record, without what was typed as a password', async () => {
-      expect((await guess('nobody\u0000\u001b', '192.0.2.9', 'a-password-that-nobody-has')).status).toBe(401);
+      expect((await guess('nobody\u001b\u007f', '192.0.2.9', 'a-password-that-nobody-has')).status).toBe(401);
       const events = await database<{ kind: string; text: string; after: unknown }>('events').where({ kind: 'sign-in' });
       expect(events.map((one) => one.text)).toEqual(
         expect.arrayContaining(['A sign-in as nobody?? from 192.0.2.9 failed.', 'Technician signed in from 192.0.2.80.']),
       );
       expect(JSON.stringify(events)).not.toMatch(/a-password-that-nobody-has/);
+    });
+  });
+
+  describe('what is not read', () => {
+    /** What is answered to headers alone, while the body that they promise does not come. */
+    const answered = (path: string, headers: Record<string, string>): Promise<string> =>
+      new Promise((resolve, reject) => {
+        const { hostname, port } = new URL(world.server.address);
+        const socket = connect(Number(port), hostname, () => {
+          const lines = Object.entries({ host: 'x', 'content-type': 'application/json', 'content-length': '900000', ...headers });
+          socket.write(`POST ${path} HTTP/1.1\r\n${lines.map(([name, value]) => `${name}: ${value}\r\n`).join('')}\r\n`);
+        });
+        socket.once('data', (data) => {
+          resolve(data.toString('latin1').split('\r\n')[0]!);
+          socket.destroy();
+        });
+        socket.once('error', reject);
+      });
+
+    it('is the body of a stranger', async () => {
+      for (const path of ['/api/moves', `/api/legs/${leg}/in-hand`, '/api/nothing-of-the-kind']) expect(await answered(path, {})).toMatch(/401/);
+      for (const path of ['/api/sign-in', '/api/sheets/x/typed']) expect(await answered(path, {})).toMatch(/413/);
+      expect(await answered('/api/moves', { cookie: 'wanderon_session=of-nobody' })).toMatch(/401/);
+    });
+
+    it.each([
+      ['a body that is packed', { 'content-encoding': 'gzip' }, '{}', 415],
+      ['a charset that there is not', { 'content-type': 'application/json; charset=none' }, '{}', 415],
+      ['what is no JSON', {}, '{"domain":', 400],
+      ['NUL', {}, '{"domain":"a\\u0000.example","scope":"whole"}', 400],
+      ['half a character', {}, '{"domain":"\\ud800.example","scope":"whole"}', 400],
+      ['what is nested without end', {}, `{"domain":${'['.repeat(50_000)}${']'.repeat(50_000)}}`, 400],
+    ] as [string, Record<string, string>, string, number][])('is %s', async (_what, headers, body, status) => {
+      const { cookie, csrf } = await session('technician');
+      const response = await fetch(`${world.server.address}/api/moves`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', cookie, 'x-csrf-token': csrf, ...headers },
+        body,
+      });
+      expect([response.status, ((await response.json()) as { title: string }).title]).toEqual([status, expect.stringMatching(/^[A-Z].{5,}/)]);
+    });
+
+    it('are addresses that cannot be read', async () => {
+      const { cookie } = await session('technician');
+      for (const path of ['/api/moves/%E0%A4%A', '/api/moves?text=%00', '/api/moves/%00', `/api/legs/${leg}/rows/x%27--`, '/api/hosts/none'])
+        expect(`${path} ${(await send({ method: 'GET', path }, { cookie })).status}`).toMatch(/ 4\d\d$/);
     });
   });
 

@@ -8,13 +8,14 @@ import cookieParser from 'cookie-parser';
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { cleanupOpenApiDoc } from 'nestjs-zod';
-import { NextFunction, Request, Response, json, static as serveStatic } from 'express';
+import { NextFunction, Request, Response, static as serveStatic } from 'express';
 import { AppModule } from './app.module';
 import { SystemClock } from './clock/clock';
 import { LabClockFollower } from './clock/labClock';
 import { readConfig } from './config';
 import { openDatabase } from './db/database';
 import { assertEveryHandlerAllows } from './people/everyHandlerAllows';
+import { readBodies } from './people/beforeReading';
 import { PeopleService } from './people/people.service';
 
 /** Starts the server; prints `listening PORT` once it takes requests. */
@@ -43,9 +44,7 @@ async function main(): Promise<void> {
     response.setHeader('Cache-Control', 'private, no-cache');
     next();
   });
-  // A whole zone file in hand is more than anything else that people send.
-  for (const path of ['in-hand', 'plan']) app.use(`/api/legs/:leg/${path}`, json({ limit: '8mb' }));
-  app.useBodyParser('json', { limit: '1mb' });
+  readBodies(app, app.get(PeopleService));
   assertEveryHandlerAllows(app);
   app.enableShutdownHooks();
   // Made when somebody asks for it: it takes a second, which a start need not wait for.

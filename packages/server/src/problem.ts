@@ -4,6 +4,7 @@ import { Request, Response } from 'express';
 import { ZodValidationException, ZodSerializationException } from 'nestjs-zod';
 import { ZodError } from 'zod';
 import { isDatabaseAway } from './db/away';
+import { sentence } from './engine/context';
 import { InvalidInput, NotAllowed, NotFound, NotNow, NotReachable, NotSignedIn, Refusal, TooManyTries, Unsuitable } from './refusals';
 
 /** What each kind of refusal is over HTTP. */
@@ -41,6 +42,7 @@ export class ProblemFilter implements ExceptionFilter {
       return { type: 'about:blank', title: error.message, status: error.getStatus() };
     if (error instanceof Error && 'type' in error && error.type === 'entity.too.large')
       return { type: 'about:blank', title: 'This is more than can be taken at once.', status: 413, detail: 'Give it in parts.', kept: 'Nothing was changed.' };
+    if (isForSender(error)) return { type: 'about:blank', title: sentence(error.message), status: error.status, kept: 'Nothing was changed.' };
     if (isDatabaseAway(error)) {
       this.log.error(`${asked}: ${(error as Error).message}`);
       return {
@@ -60,6 +62,11 @@ export class ProblemFilter implements ExceptionFilter {
       kept: 'What was saved before is kept.',
     };
   }
+}
+
+/** What a reader of bodies refuses: a charset, an encoding, what is cut short; its words are for whoever sent it. */
+function isForSender(error: unknown): error is Error & { readonly status: number } {
+  return error instanceof Error && 'expose' in error && error.expose === true && 'status' in error && typeof error.status === 'number' && error.status < 500;
 }
 
 function statusOf(refusal: Refusal): number {

@@ -345,7 +345,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
         {mayRule && marks.length === 0 && (
           <span className="ml-auto text-sm text-faded">
             c carry · r repoint · d drop · n new · N comment · x mark{counts.remarks > 0 ? ' · o next remark · m mend' : ''}
-            {leg.rulings.some((row) => row.fronting) ? ' · f fronting' : ''} · u undo
+            {leg.rulings.some((row) => row.fronting) ? ' · f fronting' : ''}
           </span>
         )}
       </div>
