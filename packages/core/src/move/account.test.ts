@@ -3,6 +3,7 @@ import { legSheet } from '../hosts/legSheet';
 import { OLD, RULINGS, WWW, answers, decision, legOf, plan, published, rows } from '../testing/moving';
 import { gapOf, isTakeover, rebuildsZone } from './account';
 import { waysBack } from './back';
+import { dueOf } from './due';
 import { gateOf } from './gate';
 import { Leg } from './leg';
 import { LegPlan } from './plan';
@@ -67,7 +68,11 @@ describe('another account behind the same nameservers', () => {
   it('is never changed by an update of ours: which account a key opens is not known', () => {
     expect(state(leg(1000, { typed: false }), 'push')).toBe('ready');
     expect(state(leg(1000), 'push')).toBe('left');
-    expect(state(leg(1000, { submitted: 900 }), 'change')).toBe('done');
+    const over = leg(9000, { submitted: 3600, one: [[3660, 9000, whole()]], two: [[3660, 9000, whole()]] });
+    expect([state(leg(1000, { submitted: 900 }), 'change'), over.settled.settled, state(over, 'raise')]).toEqual(['done', true, 'ready']);
+    // Whatever is decided, there is nothing that Wanderon would do at the host.
+    for (const one of [leg(1000), leg(1000, { submitted: 900 }), over])
+      expect(dueOf(one).filter(({ what, id }) => what === 'act' && id !== 'lower')).toEqual([]);
   });
 
   it('holds the gate until a gap, or that nobody knows of one, was let pass with its length', () => {

@@ -96,7 +96,9 @@ describe('a DS that comes back', () => {
 
   it('may be left out, and then holds up nothing', () => {
     const left = leg(30_000, { left: true });
-    expect(step(left)?.state).toBe('left');
+    expect(step(left)).toMatchObject({ state: 'left', text: null });
+    // What is wrong at the parent is said all the same.
+    expect(step(leg(30_000, { left: true, ds: OTHER_DS }))).toMatchObject({ state: 'left', text: expect.stringMatching(/stands for no key/) as string });
     expect(stepOf(left, 'raise')?.standing.text ?? '').not.toMatch(/DS/);
   });
 });

@@ -26,10 +26,12 @@ export const dsAgain: StepRule = {
   counts: 'seen',
   applies: signsAgain,
   standing: (leg) => {
-    const left = leg.said.left.get(ID);
-    if (left) return stands('left', { doneAt: left.at, decision: left, ways: [againWay(ID)] });
     const { plan, seen, said, now } = leg;
     const again = leg.once('ds again', () => dsAgainOf({ plan, seen, said, times: leg.times, assumed: leg.state.assumed, now }));
+    const left = said.left.get(ID);
+    // What is wrong is said, whoever has left it.
+    const alarm = leg.times.t0 !== undefined && again.strange.length > 0 ? strangeWords(again.strange) : null;
+    if (left) return stands('left', { doneAt: left.at, decision: left, text: alarm, ways: [againWay(ID)] });
     // What is at the parent before the switch is the old one.
     return leg.times.t0 === undefined ? stands('waiting') : hasDs(leg) ? withDs(leg, again) : withoutDs(leg, again);
   },
@@ -61,11 +63,7 @@ function withoutDs(leg: Leg, { tn, keyless, earliest }: DsAgain): StepStanding {
 
 function withDs(leg: Leg, { strange, earliest }: DsAgain): StepStanding {
   const heard = leg.seen.parent.filter((one) => one.sightings.length > 0 && !leg.said.aside.has(one.address));
-  if (strange.length > 0)
-    return stands('stopped', {
-      text: `${strange.map(plain).join(', ')} ${strange.length === 1 ? 'publishes' : 'publish'} a DS that stands for no key of the new servers: resolvers that check signatures find nothing. Take it out at the registrar, or have the zone signed with its key.`,
-      ways: [LEAVE],
-    });
+  if (strange.length > 0) return stands('stopped', { text: strangeWords(strange), ways: [LEAVE] });
   const lacking = heard.filter((one) => (one.sightings.at(-1)?.value.ds.length ?? 0) === 0);
   if (lacking.length > 0)
     return stands('doing', { text: `${lacking.map((one) => plain(one.server)).join(', ')} ${lacking.length === 1 ? 'has' : 'have'} no DS yet.` });
@@ -75,4 +73,8 @@ function withDs(leg: Leg, { strange, earliest }: DsAgain): StepStanding {
       text: 'It came early: until then resolvers that check signatures may fail where they remember an answer without them.',
     });
   return stands('done', { doneAt: Math.max(...heard.map((one) => one.sightings.findLast(({ value }) => value.ds.length > 0)!.first)) });
+}
+
+function strangeWords(servers: readonly string[]): string {
+  return `${servers.map(plain).join(', ')} ${servers.length === 1 ? 'publishes' : 'publish'} a DS that stands for no key of the new servers: resolvers that check signatures find nothing. Take it out at the registrar, or have the zone signed with its key.`;
 }

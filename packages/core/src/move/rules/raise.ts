@@ -1,4 +1,7 @@
-import { StepRule, acted } from './rule';
+import { isTakeover } from '../account';
+import { StepRule, Way, acted, stands } from './rule';
+
+const LEAVE: Way = { act: 'leave', subject: 'raise', label: 'Leave the TTLs low', means: 'They stay as they are, or are raised by hand.' };
 
 /** Sets that are as planned get their lasting TTLs where they are served. */
 export const raise: StepRule = {
@@ -11,9 +14,11 @@ export const raise: StepRule = {
   counts: 'done',
   applies: () => true,
   standing: (leg) =>
-    acted(leg, 'raise', {
-      decision: leg.said.approved,
-      plan: leg.pushes,
-      leave: { act: 'leave', subject: 'raise', label: 'Leave the TTLs low', means: 'They stay as they are, or are raised by hand.' },
-    }),
+    // Which account a key opens is not known: nothing is sent to the other one.
+    isTakeover(leg.plan) && !leg.said.left.has('raise')
+      ? stands('ready', {
+          text: 'They were typed low: raise them in the panel of the other account.',
+          ways: [{ ...LEAVE, label: 'They are raised, or stay low' }],
+        })
+      : acted(leg, 'raise', { decision: leg.said.approved, plan: leg.pushes, leave: LEAVE }),
 };
