@@ -22,7 +22,7 @@ function actionFor(next: NonNullable<MoveSummary['next']>, due: boolean): Action
     ...(due
       ? {
           switch: { words: 'Saved at the registrar', path: '/submitted', body: {}, done: 'Wanderon looks at the parent.' },
-          change: { words: 'The records change now', path: '/submitted', body: {}, done: 'Wanderon looks at the authorities.' },
+          change: { words: 'It changes now', path: '/submitted', body: {}, done: 'Wanderon looks at the authorities.' },
         }
       : {}),
   };
