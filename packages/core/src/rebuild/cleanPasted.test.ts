@@ -27,6 +27,7 @@ describe('what was pasted', () => {
     ['TXT', 'v=spf1 include:post.test -all', '"v=spf1 include:post.test -all"', [/quotes are around/]],
     ['TXT', '“v=DMARC1; p=none”', '"v=DMARC1; p=none"', [/curly/]],
     ['TXT', '"a b" "c"', '"a b" "c"', []],
+    ['TXT', '" TXT "', '" TXT "', []],
     ['TXT', '@ TXT "a b"', '"a b"', [/name, TTL and type/]],
     ['TXT', 'x'.repeat(300), `"${'x'.repeat(255)}" "${'x'.repeat(45)}"`, [/quotes are around/]],
     ['CAA', '0 issue "certs.test"', '0 issue "certs.test"', []],

@@ -61,6 +61,8 @@ type Say = <T>(changed: boolean, words: string, value: T) => T;
 
 /** `www 3600 IN CNAME sites.host.example.` → `sites.host.example.` */
 function withoutFront(line: string, type: string): string {
+  // What is quoted is a value, whatever stands in it.
+  if (/^["“”„]/.test(line)) return line;
   const front = new RegExp(`^(?:\\S+\\s+)?(?:\\d+\\s+)?(?:IN\\s+)?${type}\\s+(?=\\S)`, 'i').exec(line);
   return front && front[0].trim() !== '' ? line.slice(front[0].length) : line;
 }
