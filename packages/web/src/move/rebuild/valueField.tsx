@@ -1,4 +1,4 @@
-import { Cleaned, HostKnowledge, Name, Ruling, cleanPasted, suggestValues, withSuggested } from '@wanderon/core';
+import { Cleaned, HostKnowledge, Name, Ruling, cleanPasted, readRow, suggestValues, withSuggested } from '@wanderon/core';
 import { ClipboardEvent, KeyboardEvent, useRef, useState } from 'react';
 import { inputLook } from '../../ui/field';
 
@@ -23,12 +23,12 @@ export function ValueField({
   autoFocus: boolean;
 }) {
   const field = useRef<HTMLTextAreaElement>(null);
-  const [cleaned, setCleaned] = useState<Cleaned & { readonly before: string; readonly pasted: string }>();
+  const [cleaned, setCleaned] = useState<Cleaned & { readonly before: string }>();
   const [line, setLine] = useState<{ readonly from: number; readonly text: string }>({ from: 0, text: '' });
   const offered = suggestValues(type, line.text, hosts, rulings);
-  // Text that stands in several strings by its blanks alone is read without them.
+  // Text without quotes is parted at its blanks, and ends at a semicolon: where that makes it another one, it is said.
   const meant = cleanPasted(zone, type, value);
-  const loose = type === 'TXT' && meant.text !== value.trim() && value.trim() !== '';
+  const loose = type === 'TXT' && value.trim() !== '' && dataOf(zone, value) !== dataOf(zone, meant.text);
   const follow = (): void => {
     const { value: text, selectionStart } = field.current!;
     const from = text.lastIndexOf('\n', selectionStart - 1) + 1;
@@ -48,7 +48,7 @@ export function ValueField({
     event.preventDefault();
     const { selectionStart, selectionEnd } = event.currentTarget;
     const around = (text: string): string => `${value.slice(0, selectionStart)}${text}${value.slice(selectionEnd)}`;
-    setCleaned({ ...result, before: around(pasted), pasted });
+    setCleaned({ ...result, before: around(pasted) });
     onChange(around(result.text));
     const last = result.text.slice(result.text.lastIndexOf('\n') + 1);
     setLine({ from: selectionStart + result.text.length - last.length, text: last });
@@ -97,7 +97,7 @@ export function ValueField({
       )}
       {loose && !cleaned && (
         <p className="text-sm text-rust">
-          Without quotes it is read without its blanks.{' '}
+          Without quotes it is read as something else.{' '}
           <button type="button" className="cursor-pointer text-accent hover:underline" onClick={() => onChange(meant.text)}>
             Quote it
           </button>
@@ -118,6 +118,12 @@ export function ValueField({
       </p>
     </div>
   );
+}
+
+/** What a text is read as; undefined where it is none. */
+function dataOf(zone: Name, text: string): string | undefined {
+  const read = readRow(zone, { owner: '@', type: 'TXT', ttl: '0', data: text });
+  return read.ok ? read.set.data.join('\n') : undefined;
 }
 
 /** Into how many strings a text is split, which some panels ask for. */
