@@ -84,6 +84,21 @@ describe('a DS that comes back', () => {
     expect(stepOf(leg(30_000), 'raise')?.standing.text).toMatch(/After: .*put a DS in at the registrar again/);
   });
 
+  it('is the old one that came back, as long as the switch was not seen: it is to be taken out', () => {
+    const back = legOf({
+      now: 10_100,
+      plan: { keysTtl: 3600 },
+      decisions: [decision('hosts'), decision('submitted', '', null, 10_000)],
+      parent: rows(
+        ...(['a.nic.test.', '192.0.2.53'] as const),
+        [0, 40, published(OLD, { ds: ['1 8 2 00'], dsTtl: 600 })],
+        [100, 10_000, published(OLD)],
+        [10_060, 10_100, published(OLD, { ds: ['1 8 2 00'], dsTtl: 600 })],
+      ),
+    });
+    expect([stepOf(back, 'ds-gone')?.standing.state, step(back)?.state]).toEqual(['ready', 'waiting']);
+  });
+
   it('is an alarm where it stands for no key that every new server serves', () => {
     for (const wrong of [leg(30_000, { ds: OTHER_DS }), leg(30_000, { ds: DS, other: [] }), leg(30_000, { ds: '1 8 2 00' })])
       expect(step(wrong)).toMatchObject({ state: 'stopped', text: expect.stringMatching(/stands for no key/) as string });

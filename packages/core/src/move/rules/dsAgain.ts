@@ -5,14 +5,13 @@ import { Leg } from '../leg';
 import { LegPlan } from '../plan';
 import { StepRule, StepStanding, stands } from './rule';
 import { againWay, leaveWay } from './personStep';
-import { hasDs } from './dsGone';
+import { hadDs, hasDs } from './dsGone';
 
 const ID = 'ds-again';
 
 /** The zone was signed with a DS, and is to be so again: the new host signs it, or is not known not to. */
 export function signsAgain(plan: LegPlan, leg: Pick<Leg, 'seen'>): boolean {
-  if (!rebuildsZone(plan) || plan.newHost?.habits?.signs === 'no') return false;
-  return leg.seen.parent.some((one) => one.sightings.some(({ value }) => value.ds.length > 0));
+  return rebuildsZone(plan) && plan.newHost?.habits?.signs !== 'no' && hadDs(leg);
 }
 
 /** A DS of the new keys goes to the parent when nobody can remember anything unsigned, nor be led to servers without them. */

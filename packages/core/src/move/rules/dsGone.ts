@@ -8,6 +8,11 @@ export function hasDs(leg: Leg): boolean {
   return leg.seen.parent.some((one) => (one.sightings.at(-1)?.value.ds.length ?? 0) > 0);
 }
 
+/** True where some parent server was ever seen to publish a DS. */
+export function hadDs({ seen }: Pick<Leg, 'seen'>): boolean {
+  return seen.parent.some((one) => one.sightings.some(({ value }) => value.ds.length > 0));
+}
+
 /** A DS that the parent publishes now and did not when it was first asked: of other keys than those of the host that it goes back to. */
 export function hasOtherDs({ seen }: Pick<Leg, 'seen'>): boolean {
   const first = new Set(seen.parent.flatMap((one) => one.sightings[0]?.value.ds ?? []));
@@ -33,12 +38,12 @@ export const dsGone: StepRule = {
   by: 'person',
   counts: 'in turn',
   // Back at the old host its keys are there again.
-  applies: (plan, leg) => rebuildsZone(plan) && !plan.isBack && leg.seen.parent.some((one) => one.sightings.some(({ value }) => value.ds.length > 0)),
+  applies: (plan, leg) => rebuildsZone(plan) && !plan.isBack && hadDs(leg),
   standing: (leg) => {
-    const { td, signedUntil, ts } = leg.times;
+    const { td, signedUntil, t0 } = leg.times;
     const before = wasGone(leg);
-    // What is there after the switch may be of the new keys.
-    if (ts !== undefined && before !== undefined) return stands('done', { doneAt: before });
+    // Once the switch was seen, what is there may be of the new keys (`dsAgain`); before, it is the old one that came back.
+    if (t0 !== undefined && before !== undefined) return stands('done', { doneAt: before });
     if (hasDs(leg))
       return stands('ready', {
         text: `The parent publishes a DS: with other keys ${isTakeover(leg.plan) ? 'in the other account' : 'at the new host'}, validating resolvers would find nothing.${leg.plan.newHost?.habits?.signs === 'no' ? ` ${leg.plan.newHost.name} does not sign zones: the domain stays unsigned.` : ''}`,
