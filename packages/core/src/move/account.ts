@@ -1,6 +1,7 @@
 import { Term, secondsTerm } from '../timetable/instant';
 import { isHostsOwn } from '../rebuild/ruling';
 import { Leg } from './leg';
+import { REMEMBERED_FAILURE, unansweredFor } from './lateHost';
 import { LegPlan } from './plan';
 
 /** The zone goes into another account behind the same servers: typed there anew, and seen by nobody before it is taken over. */
@@ -15,8 +16,6 @@ export function rebuildsZone(plan: Pick<LegPlan, 'kind' | 'account'>): boolean {
 
 /** Seconds for a row that is typed from a sheet: twenty in two minutes. */
 const TYPING = 6;
-/** Seconds for which a resolver may remember that nobody answered (RFC 9520 §3.2). */
-const FAILURE = 300;
 
 /** For how long whoever asks anew finds nothing, where one account has to let go before the other can hold the zone. Seconds. */
 export interface Gap {
@@ -33,14 +32,14 @@ export function gapOf(leg: Pick<Leg, 'plan' | 'state'>): Gap | undefined {
   const { plan, state } = leg;
   if (!isTakeover(plan) || plan.newHost?.habits?.accounts !== 'one') return undefined;
   const rows = plan.rulings.filter((row) => row.planned && !isHostsOwn(row));
-  const seconds = TYPING * rows.length + state.every + FAILURE;
+  const seconds = TYPING * rows.length + unansweredFor(leg);
   return {
     seconds,
     formula: 'n · w + e + F',
     terms: [
       secondsTerm('n · w', `${rows.length} record sets typed at ${TYPING} s each`, TYPING * rows.length),
       secondsTerm('e', 'until the next look', state.every),
-      secondsTerm('F', 'for which a failure may be remembered (RFC 9520 §3.2)', FAILURE),
+      secondsTerm('F', 'for which a failure may be remembered (RFC 9520 §3.2)', REMEMBERED_FAILURE),
     ],
     bridged: rows.filter((row) => row.found && row.found.ttl > seconds).length,
     sets: rows.length,

@@ -2,7 +2,7 @@ import { Leg } from './leg';
 import { LegPlan } from './plan';
 
 /** Seconds for which a resolver may remember that nobody answered (RFC 9520 §3.2). */
-const FAILURE = 300;
+export const REMEMBERED_FAILURE = 300;
 
 /** The new DNS host takes the zone only once the domain is delegated to it. */
 export function isLate({ kind, newHost }: Pick<LegPlan, 'kind' | 'newHost'>): boolean {
@@ -14,7 +14,7 @@ export function isLate({ kind, newHost }: Pick<LegPlan, 'kind' | 'newHost'>): bo
  * that is seen and the zone is pushed, and a failure that was met just before (RFC 9520). Answers that were remembered bridge it.
  */
 export function unansweredFor(leg: Pick<Leg, 'state'>): number {
-  return leg.state.every + FAILURE;
+  return leg.state.every + REMEMBERED_FAILURE;
 }
 
 /** The same in words, with what makes it shorter and what can be done instead. */

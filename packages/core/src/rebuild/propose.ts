@@ -26,6 +26,8 @@ export function proposeRulings(
   const mailTargets = new Set(
     found.filter((set) => set.type === TYPE_CODES.MX).flatMap((set) => set.data.flatMap((data) => namesIn(set.type, data).map((name) => name.key))),
   );
+  /** Addresses in the place of which the new web host has none. */
+  const lost = new Set<Ruling>();
   const rulings: Ruling[] = found.map((set) => {
     const text = rrsetToText(set);
     const base = { owner: text.owner, type: text.type, found: text };
@@ -49,7 +51,11 @@ export function proposeRulings(
       if (!leadsToOld) return carry('leads elsewhere than the old web host');
       if (mailTargets.has(set.owner.key)) return carry('mail is delivered to this name');
       const fits = newWeb.addresses.filter(set.type === TYPE_CODES.A ? isIpv4 : isIpv6);
-      if (fits.length === 0) return drop(noAddress(newWeb.name, text.type));
+      if (fits.length === 0) {
+        const gone = drop(`${newWeb.name} has no ${set.type === TYPE_CODES.A ? 'IPv4' : 'IPv6'} address`);
+        lost.add(gone);
+        return gone;
+      }
       return repoint(fits, `leads to the old web host; ${newWeb.name} answers there`);
     }
     if (set.type === TYPE_CODES.CNAME) {
@@ -61,16 +67,21 @@ export function proposeRulings(
     }
     return carry('is not about the website');
   });
-  if (newWeb?.aliasTarget && newWeb.addresses.length === 0) aliasInstead(rulings, zone, newWeb.name, newWeb.aliasTarget, newDns.apexAlias ?? false);
+  if (newWeb?.aliasTarget && newWeb.addresses.length === 0)
+    aliasInstead(rulings, lost, { zone, host: newWeb.name, target: newWeb.aliasTarget, atApex: newDns.apexAlias ?? false });
   if (newWeb) addRequired(rulings, zone, newWeb, () => true);
   return rulings;
 }
 
 /** A web host that has an alias target and no address: names that lost theirs become aliases, where nothing else stands at them (RFC 1034 §3.6.2). */
-function aliasInstead(rulings: Ruling[], zone: Name, host: string, target: string, atApex: boolean): void {
-  const lost = new Map<string, Ruling[]>();
-  for (const row of rulings) if (isLost(row, host)) lost.set(row.owner.toLowerCase(), [...(lost.get(row.owner.toLowerCase()) ?? []), row]);
-  for (const [owner, rows] of lost) {
+function aliasInstead(
+  rulings: Ruling[],
+  lost: ReadonlySet<Ruling>,
+  { zone, host, target, atApex }: { readonly zone: Name; readonly host: string; readonly target: string; readonly atApex: boolean },
+): void {
+  const names = new Map<string, Ruling[]>();
+  for (const row of lost) names.set(row.owner.toLowerCase(), [...(names.get(row.owner.toLowerCase()) ?? []), row]);
+  for (const [owner, rows] of names) {
     const isApex = owner === zone.toString().toLowerCase();
     const beside = rulings.some((row) => row.planned && row.owner.toLowerCase() === owner && (!isApex || row.type === 'A' || row.type === 'AAAA'));
     if (beside || (isApex && !atApex)) continue;
@@ -79,14 +90,6 @@ function aliasInstead(rulings: Ruling[], zone: Name, host: string, target: strin
     const planned = { owner: shown, type: 'CNAME', ttl, data: [target] };
     rulings.push({ owner: shown, type: 'CNAME', ruling: 'new', found: undefined, planned, reason: `${host} answers there` });
   }
-}
-
-function isLost({ ruling, type, reason }: Ruling, host: string): boolean {
-  return ruling === 'drop' && (type === 'A' || type === 'AAAA') && reason === noAddress(host, type);
-}
-
-function noAddress(host: string, type: string): string {
-  return `${host} has no ${type === 'A' ? 'IPv4' : 'IPv6'} address`;
 }
 
 /** The sets that the new DNS host is to serve while the move is under way: TTLs low where a value changes. */

@@ -1,4 +1,4 @@
-import { Decision } from '../move/said';
+import { Decision, standing } from '../move/said';
 import { setKey } from '../move/plan';
 import { rowsOf } from './ledgerRow';
 
@@ -22,15 +22,14 @@ export function rowHistory(
   { id, owner, type }: { readonly id: string; readonly owner: string; readonly type: string },
 ): RowHistory {
   const key = setKey(owner, type);
-  const undone = new Set<number>();
-  for (const one of [...decisions].sort((a, b) => b.id - a.id)) if (one.undoes !== null && !undone.has(one.id)) undone.add(one.undoes);
-  const as = (decision: Decision, text: string): RowEvent => ({ decision, text, undone: undone.has(decision.id) });
+  const stands = new Set(standing(decisions).map((one) => one.id));
+  const as = (decision: Decision, text: string): RowEvent => ({ decision, text, undone: !stands.has(decision.id) });
   const events: RowEvent[] = [];
   const comments: RowEvent[] = [];
   for (const decision of decisions) {
     if (decision.undoes !== null) continue;
     if (decision.kind === 'comment') {
-      if (decision.subject === key && !undone.has(decision.id)) comments.push(as(decision, (decision.value as { text: string }).text));
+      if (decision.subject === key && stands.has(decision.id)) comments.push(as(decision, (decision.value as { text: string }).text));
       continue;
     }
     const words = wordsOf(decision, id, owner.toLowerCase(), key);
