@@ -30,10 +30,15 @@ async function main(): Promise<void> {
       ['a ruling', () => ask('PUT', `/api/legs/${leg}/rulings/${row()}`, { ruling: 'drop' })],
       ['an undo', () => ask('POST', `/api/legs/${leg}/undo`, {})],
       ['a redo', () => ask('POST', `/api/legs/${leg}/redo`, {})],
+      ['a comment', () => ask('POST', `/api/legs/${leg}/rows/${row()}/comments`, { text: 'Look again.' })],
+      ['a tick of the sheet', () => ask('POST', `/api/legs/${leg}/typed`, { row: row(), typed: true })],
       ["the Desk's first page", () => ask('GET', '/api/moves?state=open&order=due&limit=50')],
       ['a ruling, to its live event', () => told(() => ask('PUT', `/api/legs/${leg}/rulings/${row()}`, { ruling: 'carry' }))],
       ["a move's head", () => ask('GET', `/api/moves/${move}`)],
       ["the ledger's first page", () => ask('GET', `/api/legs/${leg}/ledger`)],
+      // These rest on the whole plan, and wake the engine.
+      ['an approval', () => ask('POST', `/api/legs/${leg}/approve`, { lowerAt: null, plannedSwitch: null, lowerTo: 300 })],
+      ['500 rulings', () => ask('PUT', `/api/legs/${leg}/rulings`, { ruling: 'drop', rows: Array.from({ length: 500 }, row) })],
     ];
     const queries = queryCounter(database, app.log);
     const results = new Map(acts.map(([name]) => [name, { ratios: [] as number[], bytes: 0, queries: 0 }]));
@@ -113,12 +118,15 @@ async function commitTime(database: Knex): Promise<number> {
   return median(times);
 }
 
+/** What the engine asks by itself whether or not somebody acts. */
+const ENGINES_OWN = /claims|pgboss|jobs\.|set "wake_at" = \$1 where|"wake_at" </;
+
 /** Statements that the database is sent while something is done: its log is asked for all of them meanwhile. */
 function queryCounter(database: Knex, log: string): (act: () => Promise<unknown>) => Promise<number> {
   const lines = (): number =>
     readFileSync(log, 'utf8')
       .split('\n')
-      .filter((line) => /LOG: {2}(statement|execute)/.test(line) && !/claims|pgboss|jobs\.|wake_at/.test(line)).length;
+      .filter((line) => /LOG: {2}(statement|execute)/.test(line) && !ENGINES_OWN.test(line)).length;
   return async (act) => {
     await database.raw(`alter system set log_statement = 'all'`);
     await database.raw('select pg_reload_conf()');

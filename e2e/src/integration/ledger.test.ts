@@ -107,6 +107,63 @@ describe('a large ledger', () => {
     expect([(await at(one.id)).ruling, (await at(two.id)).ruling]).toEqual(['carry', 'carry']);
   });
 
+  it('takes a ruling of many that was taken back for no ruling: another person rules one of them as it was seen', async () => {
+    const other = await server.signIn('second');
+    const row = rows[30]!;
+    const { planned } = (await pages(2000))[0]!.rulings.find((one) => one.id === row.id)!;
+    const seen = rowSeen({ ruling: 'carry', planned: planned! });
+    await api.call('PUT', `/api/legs/${leg}/rulings`, { rows: [row.id, rows[31]!.id], ruling: 'drop' });
+    await api.call('POST', `/api/legs/${leg}/undo`);
+    await other.call('PUT', `/api/legs/${leg}/rulings/${row.id}`, { ruling: 'drop', seen });
+    await other.call('POST', `/api/legs/${leg}/undo`);
+  });
+
+  it('is one ledger for two servers: each acts on what the other has just written, and neither takes back what is taken back', async () => {
+    const second = await server.another();
+    try {
+      const there = await new Api(second.address).signIn('second', DEMO_PASSWORD);
+      const here = await server.signIn('second');
+      const ruling = async (by: Api, index: number): Promise<string> =>
+        joinedLedger([await by.call<LedgerPage>('GET', `/api/legs/${leg}/ledger?limit=2000`)]).rulings.find((one) => one.id === rows[index]!.id)!.ruling;
+      const put = (by: Api, index: number, kind: string): Promise<unknown> => by.call('PUT', `/api/legs/${leg}/rulings/${rows[index]!.id}`, { ruling: kind });
+      // Both know the move; what each knows grows old with the other's act.
+      expect([await ruling(here, 40), await ruling(there, 40)]).toEqual(['carry', 'carry']);
+      await put(here, 40, 'drop');
+      await there.call('POST', `/api/legs/${leg}/undo`);
+      await expect(here.call('POST', `/api/legs/${leg}/undo`)).rejects.toThrow(/nothing of yours to undo/);
+      await here.call('POST', `/api/legs/${leg}/redo`);
+      expect([await ruling(here, 40), await ruling(there, 40)]).toEqual(['drop', 'drop']);
+      await there.call('POST', `/api/legs/${leg}/undo`);
+      const before = await database('decisions').where({ leg_id: leg }).max<{ max: string }[]>('id as max');
+      const answers = await Promise.allSettled(
+        Array.from({ length: 60 }, (_, index) => {
+          const by = index % 2 === 0 ? here : there;
+          return index % 3 === 2 ? by.call('POST', `/api/legs/${leg}/undo`) : put(by, 41 + (index % 7), index % 5 === 0 ? 'drop' : 'carry');
+        }),
+      );
+      const refusals = answers.flatMap((one) => (one.status === 'rejected' ? [(one.reason as ApiError).message] : []));
+      expect(refusals.filter((text) => !/nothing of yours to undo/.test(text))).toEqual([]);
+      const made = await database('decisions')
+        .where({ leg_id: leg })
+        .andWhere('id', '>', before[0]!.max)
+        .select<{ id: string; undoes: string | null }[]>('id', 'undoes');
+      expect(made).toHaveLength(60 - refusals.length);
+      // Nothing is taken back twice.
+      const undone = made.flatMap((one) => one.undoes ?? []);
+      expect(new Set(undone).size).toBe(undone.length);
+      for (let index = 41; index < 48; index++) expect([index, await ruling(here, index)]).toEqual([index, await ruling(there, index)]);
+      while (
+        await here.call('POST', `/api/legs/${leg}/undo`).then(
+          () => true,
+          () => false,
+        )
+      );
+      for (let index = 41; index < 48; index++) expect([index, await ruling(there, index)]).toEqual([index, 'carry']);
+    } finally {
+      await second.stop('SIGKILL');
+    }
+  });
+
   it('shows a ruling at once, and sends only the page in which it stands', async () => {
     const tagged = async (path: string, tag?: string): Promise<Response> =>
       fetch(`${api.address}/api/legs/${leg}/ledger${path}`, {

@@ -3,6 +3,7 @@ import { isChanging } from '../rebuild/ruling';
 import { earlySets } from '../hosts/needs';
 import { Instant } from '../timetable/instant';
 import { legTimes } from '../timetable/legTimes';
+import { switchedSince } from '../timetable/newSet';
 import { setsToLower } from '../timetable/lowering';
 import { Assumptions, LegTimes } from '../timetable/times';
 import { Wanted } from '../timetable/wanted';
@@ -97,6 +98,11 @@ export class Leg {
         changedAt: this.changedAt,
       }),
     );
+  }
+
+  /** The earliest moment at which some server may have told the new, as in `times`; where nameservers change, without working those out. */
+  get ts(): Instant | undefined {
+    return this.plan.kind === 'delegation' ? switchedSince(this.state) : this.times.ts;
   }
 
   /** What the checks say of the plan, those that somebody let be included. */

@@ -107,7 +107,7 @@ export class Advancer {
   private async work(id: string, beside: (what: keyof Beside) => Promise<void>): Promise<void> {
     let loaded = await this.loader.load(id);
     if (loaded.move.state !== 'open') {
-      await this.acts.refresh(id);
+      await this.acts.refresh(loaded);
       return this.store.wake(id, null);
     }
     const told = new Set<keyof Beside>();
@@ -129,7 +129,7 @@ export class Advancer {
       if (!act) this.pace.set(id, this.clock.now() - began);
       loaded = await this.loader.load(id);
     }
-    if (loaded.move.summarised !== loaded.move.version) await this.acts.refresh(id);
+    if (loaded.move.summarised !== loaded.move.version) await this.acts.refresh(loaded);
     await this.sleep(loaded);
   }
 

@@ -27,7 +27,7 @@ export class EventStore {
   }
 
   /** As it is written, now. */
-  row(event: NewEvent): Readonly<Record<string, unknown>> {
+  row(event: NewEvent): Readonly<Record<string, string | number | null>> {
     const json = (value: unknown): string | null => (value === undefined ? null : JSON.stringify(value));
     return {
       at: this.clock.now(),

@@ -13,9 +13,6 @@ export interface NewDecision {
   readonly undoes?: number;
 }
 
-/** Decisions that are looked at first: what was done last is what is taken back. */
-const NEWEST = 50;
-
 /** What people decided; rows are added and never changed. */
 @Injectable()
 export class DecisionStore {
@@ -23,47 +20,54 @@ export class DecisionStore {
 
   /** A decision with its word in the trail, in one statement. */
   async add(leg: string, at: Instant, decision: NewDecision, transaction: Database, event: Readonly<Record<string, unknown>>): Promise<number> {
-    const made = await this.added(leg, at, decision, transaction, event).select<{ id: string }[]>('made.id').from('made');
+    const made = await transaction
+      .with(
+        'made',
+        transaction('decisions')
+          .insert(rowOf(leg, at, decision))
+          .returning('id'),
+      )
+      .with('told', transaction('events').insert(event).returning('id'))
+      .select<{ id: string }[]>('made.id')
+      .from('made');
     return Number(made[0]!.id);
   }
 
-  /** The same as the beginning of a statement that does more; the decision is `made` in it. */
-  added(
+  /** The beginning of a statement that writes both only where `condition` gives a row; the decision is `made` in it. */
+  addedIf(
+    condition: Knex.QueryBuilder,
     leg: string,
     at: Instant,
-    { kind, subject = '', value, person, undoes }: NewDecision,
-    transaction: Database,
-    event: Readonly<Record<string, unknown>>,
+    decision: NewDecision,
+    database: Database,
+    event: Readonly<Record<string, string | number | null>>,
   ): Knex.QueryBuilder {
-    const row = { leg_id: leg, kind, subject, value: value === undefined ? null : JSON.stringify(value), person_id: person, at, undoes: undoes ?? null };
-    return transaction.with('made', transaction('decisions').insert(row).returning('id')).with('told', transaction('events').insert(event).returning('id'));
-  }
-
-  /**
-   * What `find` finds among the decisions of a leg from the newest backwards; all of them are read only where the newest do not
-   * tell: where some of those that count point further back.
-   */
-  async last(leg: string, find: (decisions: readonly Decision[]) => Decision | undefined, database: Database): Promise<Decision | undefined> {
-    const of = database<DecisionRow>('decisions').where({ leg_id: leg });
-    const newest = (await of.clone().orderBy('id', 'desc').limit(NEWEST).select('*')).reverse().map(toDecision);
-    const found = find(newest);
-    const known = new Set(newest.map((one) => one.id));
-    const tells = found && newest.slice(newest.indexOf(found)).every((one) => one.undoes === null || known.has(one.undoes));
-    return newest.length < NEWEST || tells ? found : find(await this.ofLeg(leg, database));
-  }
-
-  async get(id: number, database: Database): Promise<Decision> {
-    return toDecision(
-      (await database<DecisionRow>('decisions')
-        .where({ id: String(id) })
-        .first('*'))!,
-    );
+    return database
+      .with('condition', condition)
+      .with('made', insertedIf('condition', 'decisions', rowOf(leg, at, decision), database))
+      .with('told', insertedIf('condition', 'events', event, database));
   }
 
   async ofLeg(leg: string, database: Database = this.database): Promise<Decision[]> {
     const rows = await database<DecisionRow>('decisions').where({ leg_id: leg }).orderBy('id').select('*');
     return rows.map(toDecision);
   }
+}
+
+function rowOf(leg: string, at: Instant, { kind, subject = '', value, person, undoes }: NewDecision): Readonly<Record<string, string | number | null>> {
+  return { leg_id: leg, kind, subject, value: value === undefined ? null : JSON.stringify(value), person_id: person, at, undoes: undoes ?? null };
+}
+
+/** One row for a table, written where a part of the statement gave a row. */
+function insertedIf(part: string, table: string, row: Readonly<Record<string, string | number | null>>, database: Database): Knex.Raw {
+  const columns = Object.keys(row);
+  const [names, values] = ['??', '?'].map((mark) => columns.map(() => mark).join(', '));
+  return database.raw(`insert into ?? (${names}) select ${values} where exists (select from ??) returning id`, [
+    table,
+    ...columns,
+    ...Object.values(row),
+    part,
+  ]);
 }
 
 function toDecision(row: Omit<DecisionRow, 'leg_id'>): Decision {

@@ -12,6 +12,7 @@ import {
   LookoutSight,
   Name,
   ParentSight,
+  Ruling,
   Said,
   Seen,
   SightRow,
@@ -37,7 +38,7 @@ import { HostStore, knowledgeOf } from '../hosts/host.store';
 import { Network } from '../network/network';
 import { DecisionStore } from './decision.store';
 import { LegRow, MoveRow, ObservationRow, isChosen } from './move.rows';
-import { LockedLeg, MoveStore } from './move.store';
+import { MoveStore } from './move.store';
 import { ObservationStore } from './observation.store';
 
 /** One leg with all that it rests on. */
@@ -59,13 +60,24 @@ export interface LoadedMove {
 }
 
 /** What a leg rests on, as the database has it; worked out from it is what depends on the time and on the hosts. */
-interface LegParts {
+export interface LegParts {
   readonly row: LegRow;
   readonly proposed: readonly LedgerRow[];
   readonly decisions: readonly Decision[];
   readonly surveyedAt: number | undefined;
   readonly observations: readonly ObservationRow[];
   readonly website: Seen['website'];
+}
+
+export interface MadeDecision {
+  readonly leg: string;
+  readonly decision: Decision;
+}
+
+/** A move with what its legs rest on, all of one version. */
+export interface MoveParts {
+  readonly move: MoveRow;
+  readonly legs: readonly LegParts[];
 }
 
 /** Rows of ledgers and observations in the moves of which the parts are held. */
@@ -76,7 +88,7 @@ const REFUSED: ZoneSight = { serial: null, refused: true, sets: {} };
 /** Reads a move whole and hands it to core: engine, acts and pages all see the same. */
 @Injectable()
 export class LegLoader {
-  private readonly parts = new Recent<{ readonly version: number; readonly legs: readonly LegParts[] }>(HELD);
+  private readonly parts = new Recent<MoveParts>(HELD);
 
   constructor(
     @Inject(DATABASE) private readonly database: Database,
@@ -95,28 +107,53 @@ export class LegLoader {
    */
   async load(id: string, database: Database = this.database, lock = false): Promise<LoadedMove> {
     const { move, also: state } = await this.store.getWith(id, this.hosts.state(database), database, lock);
-    const held = this.parts.get(id);
-    const legs = held?.version === move.version ? held.legs : await this.read(move, database);
-    if (legs !== held?.legs) this.hold(id, move.version, legs);
-    return this.built(move, legs, await this.hosts.at(state, database));
+    return this.built(move, await this.legsOf(move, database), await this.hosts.at(state, database));
+  }
+
+  /** The parts of a move as this process knows them; they may be of an earlier version, and are where others have changed it. */
+  held(id: string): MoveParts | undefined {
+    return this.parts.get(id);
+  }
+
+  /** The parts of a move, which nobody else writes until the transaction ends. Throws where there is no such move. */
+  async locked(id: string, transaction: Database): Promise<MoveParts> {
+    const move = await this.store.get(id, transaction, true);
+    return { move, legs: await this.legsOf(move, transaction) };
+  }
+
+  private async legsOf(move: MoveRow, database: Database): Promise<readonly LegParts[]> {
+    const held = this.parts.get(move.id);
+    if (held?.move.version === move.version) return held.legs;
+    const legs = await this.read(move, database);
+    this.hold(move, move.version, legs);
+    return legs;
   }
 
   /** A move within a transaction that has changed it, and what will be held of it once that is committed with the next version. */
   async reload(id: string, transaction: Database): Promise<{ readonly loaded: LoadedMove; readonly committed: (version: number) => void }> {
     const { move, also: state } = await this.store.getWith(id, this.hosts.state(transaction), transaction);
     const legs = await this.read(move, transaction);
-    return { loaded: this.built(move, legs, await this.hosts.at(state, transaction)), committed: (version) => this.hold(id, version, legs) };
+    return { loaded: this.built(move, legs, await this.hosts.at(state, transaction)), committed: (version) => this.hold(move, version, legs) };
   }
 
   /** The same where nothing but observations was added to `before`, which was loaded in this transaction. */
   async reobserved(before: LoadedMove, transaction: Database): Promise<Awaited<ReturnType<LegLoader['reload']>>> {
     const { move } = before;
     const held = this.parts.get(move.id);
-    if (held?.version !== move.version) return this.reload(move.id, transaction);
+    if (held?.move.version !== move.version) return this.reload(move.id, transaction);
     const legs: LegParts[] = [];
     for (const parts of held.legs) legs.push({ ...parts, observations: await this.observed(move, parts, transaction) });
     const loaded = this.built(move, legs, [...before.current.hosts.values()]);
-    return { loaded, committed: (version) => this.hold(move.id, version, legs) };
+    return { loaded, committed: (version) => this.hold(move, version, legs) };
+  }
+
+  /** Decisions, and nothing else, made the next version of a move: what is held of it stays so. */
+  decided({ move, legs }: MoveParts, made: readonly MadeDecision[]): void {
+    const after = legs.map((parts) => ({
+      ...parts,
+      decisions: [...parts.decisions, ...made.filter(({ leg }) => leg === parts.row.id).map(({ decision }) => decision)],
+    }));
+    this.hold(move, move.version + 1, after);
   }
 
   private observed(move: MoveRow, { row, surveyedAt }: Pick<LegParts, 'row' | 'surveyedAt'>, database: Database): Promise<readonly ObservationRow[]> {
@@ -124,8 +161,8 @@ export class LegLoader {
     return this.observations.ofLeg(row.id, move.domain_id, since, database);
   }
 
-  private hold(id: string, version: number, legs: readonly LegParts[]): void {
-    this.parts.set(id, { version, legs }, 1 + legs.reduce((sum, one) => sum + one.proposed.length + one.observations.length, 0));
+  private hold(move: MoveRow, version: number, legs: readonly LegParts[]): void {
+    this.parts.set(move.id, { move: { ...move, version }, legs }, 1 + legs.reduce((sum, one) => sum + one.proposed.length + one.observations.length, 0));
   }
 
   private built(move: MoveRow, parts: readonly LegParts[], all: readonly Host[]): LoadedMove {
@@ -189,13 +226,22 @@ export class LegLoader {
   }
 }
 
-/** Whether some parent server may publish the new set already; without the ledger, and without what servers of the zone say. */
-export function isSwitched({ move, row, submitted, parent }: LockedLeg): boolean {
+/** Whether the switch of a leg may be under way, without working the whole leg out. */
+export function isSwitched(move: MoveRow, { row, decisions, observations }: LegParts): boolean {
   if (!isChosen(row)) return false;
+  const submitted = decisions.some((one) => one.kind === 'submitted');
   // What authorities were seen to serve is not read for a single ruling.
-  if (row.kind === 'repoint') return submitted;
+  if (submitted || row.kind === 'repoint') return submitted;
+  const parent = observations.filter((one) => one.kind === 'parent' && one.leg_id === row.id);
   const seen = { parent: seenServers(parent.map((one) => sightRow<ParentSight>(one))) };
-  return submitted || switchedSince({ plan: planOf(move, row, [], new Map(), undefined), seen, said: saidBy([]) }) !== undefined;
+  return switchedSince({ plan: planOf(move, row, [], new Map(), undefined), seen, said: saidBy([]) }) !== undefined;
+}
+
+/** A row of the ledger as it was decided last, and by whom; undefined where there is none, or it was taken out. */
+export function ledgerRow({ proposed, decisions }: LegParts, id: string): { readonly row: Ruling; readonly by: string | null } | undefined {
+  const last = standing(decisions).findLast((one) => rowsOf(one).some((row) => row.id === id));
+  const row = last ? rowsOf(last).findLast((one) => one.id === id)?.row : proposed.find((one) => one.id === id);
+  return row ? { row, by: last?.person ?? null } : undefined;
 }
 
 function planOf(move: MoveRow, row: LegRow, rows: readonly LedgerRow[], hosts: ReadonlyMap<string, Host>, surveyedAt: number | undefined): LegPlan {

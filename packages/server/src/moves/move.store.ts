@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { Knex } from 'knex';
-import { Instant, LedgerRow, Ruling, Scope, rowsOf, standing } from '@wanderon/core';
+import { Instant, LedgerRow, Ruling, Scope } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
 import { Recent } from '../db/recent';
 import { notFound } from '../refusals';
-import { LegRow, MoveRow, ObservationRow, RulingRow } from './move.rows';
+import { LegRow, MoveRow, RulingRow } from './move.rows';
 
 const ID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
@@ -14,16 +14,6 @@ const HELD = 100_000;
 
 /** Every column but the summary, which is a page's. */
 const MOVE_COLUMNS = ['id', 'domain_id', 'scope', 'state', 'created_at', 'closed_at', 'wake_at', 'version', 'summarised'].map((column) => `moves.${column}`);
-
-/** A leg, and what says whether its switch may be under way. */
-export interface LockedLeg {
-  readonly move: MoveRow;
-  readonly row: LegRow;
-  /** A person said that the change was submitted. */
-  readonly submitted: boolean;
-  /** What servers of the parent were seen to publish. */
-  readonly parent: readonly ObservationRow[];
-}
 
 /** Moves, their legs and proposed rulings as they stand in the database. */
 @Injectable()
@@ -50,23 +40,6 @@ export class MoveStore {
     if (!found) throw notFound('move');
     const { also: told, ...move } = found;
     return { move, also: told };
-  }
-
-  /** A leg with its move, which nobody else writes until the transaction ends. Throws where there is none. */
-  async lockLeg(leg: string, transaction: Database): Promise<LockedLeg> {
-    const found = await this.moves(transaction)
-      .join('legs', 'legs.move_id', 'moves.id')
-      .where('legs.id', leg)
-      .select(
-        transaction.raw('to_jsonb(legs) as leg'),
-        transaction.raw(`exists (select 1 from decisions where leg_id = legs.id and kind = 'submitted') as submitted`),
-        transaction.raw(`coalesce((select jsonb_agg(o order by o.id) from observations o where o.leg_id = legs.id and o.kind = 'parent'), '[]') as parent`),
-      )
-      .first<(MoveRow & { leg: LegRow; submitted: boolean; parent: ObservationRow[] }) | undefined>()
-      .forUpdate('moves');
-    if (!found) throw notFound('leg');
-    const { leg: row, submitted, parent, ...move } = found;
-    return { move, row, submitted, parent };
   }
 
   /** The version of a move; throws where there is none. */
@@ -128,30 +101,6 @@ export class MoveStore {
       reason,
       decidedBy: null,
     }));
-  }
-
-  /** One row of the ledger as it stands: what was decided of it last, else as it was proposed; undefined where there is none. */
-  async ledgerRow(leg: string, id: string, database: Database): Promise<{ readonly row: Ruling; readonly by: string | null } | undefined> {
-    if (!ID.test(id)) return undefined;
-    const said = database('decisions')
-      .where({ leg_id: leg })
-      .whereRaw(`(kind = 'ruling' and subject = ? or kind = 'rulings' and value -> 'rows' @> ?::jsonb)`, [id, JSON.stringify([{ id }])]);
-    const decided = said.clone().select(database.raw(`coalesce(jsonb_agg(jsonb_build_object('id', id, 'undoes', undoes) order by id), '[]')`));
-    const proposed = database('rulings').where({ id, leg_id: leg }).select(database.raw('to_jsonb(rulings)'));
-    const [found] = await database.select<{ decided: { id: number; undoes: number | null }[]; proposed: RulingRow | null }[]>(
-      decided.as('decided'),
-      proposed.as('proposed'),
-    );
-    const last = standing(found!.decided).at(-1);
-    if (last) {
-      const decision = await said
-        .where({ id: String(last.id) })
-        .first<{ kind: string; subject: string; value: unknown; person_id: string | null }>('kind', 'subject', 'value', 'person_id');
-      const decided = rowsOf(decision).find((one) => one.id === id)?.row;
-      return decided ? { row: decided, by: decision.person_id } : undefined;
-    }
-    const row = found!.proposed;
-    return row ? { row: { ...row, found: row.found ?? undefined, planned: row.planned ?? undefined }, by: null } : undefined;
   }
 
   /** A domain that is known already is taken as it is. */

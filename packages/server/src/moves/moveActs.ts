@@ -1,16 +1,17 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { Knex } from 'knex';
 import { Acted } from '@wanderon/contract';
+import { Decision } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
 import { EventStore } from '../events/event.store';
 import { LiveService } from '../live/live.service';
 import { Caller } from '../people/allow';
-import { NotNow } from '../refusals';
+import { NotNow, Refusal, notFound } from '../refusals';
 import { DecisionStore, NewDecision } from './decision.store';
-import { LegLoader, LoadedLeg, LoadedMove } from './legLoader';
+import { LegLoader, LegParts, LoadedLeg, LoadedMove, MadeDecision, MoveParts } from './legLoader';
 import { MoveRow } from './move.rows';
-import { LockedLeg, MoveStore } from './move.store';
+import { MoveStore } from './move.store';
 import { deskColumns, summaryOf } from './summary';
 import { WakeUps } from './wakeUps';
 
@@ -31,11 +32,26 @@ export interface Act extends LoadedMove {
   readonly note: (event: { kind: string; text: string; before?: unknown; after?: unknown }) => Promise<void>;
 }
 
-type Word = Parameters<Act['decide']>;
+/** A decision, and its word in the trail. */
+export type Word = Parameters<Act['decide']>;
 
-/** An act that rests on little: the leg's own row and what the act itself reads; a zone of thousands of sets is not loaded for it. */
-export interface LightAct extends LockedLeg {
+/** An act that rests on what is known of its leg, and on nothing that has to be worked out of it. */
+export interface LightAct {
+  readonly move: MoveRow;
+  readonly leg: LegParts;
   readonly transaction: Database;
+}
+
+/** What was written, and the new version of its move; `committed` is called once that is so. */
+interface Decided {
+  readonly version: number;
+  readonly committed: () => void;
+}
+
+interface LightWork {
+  readonly legId: string;
+  readonly person: string | null;
+  readonly work: (act: LightAct) => Promise<Word>;
 }
 
 /**
@@ -64,55 +80,120 @@ export class MoveActs {
 
   /** What a person does to an open move; to its current leg, where `legId` names no other. */
   async onMove(id: string, person: Caller, work: (act: Act) => Promise<void>, legId?: string): Promise<Acted> {
-    return this.locked(id, 0, async (transaction) => {
+    const inTransaction = async (transaction: Database): Promise<Decided> => {
       const loaded = await this.loader.load(id, transaction, true);
       refuseEnded(loaded.move);
       const current = loaded.legs.find((one) => one.row.id === legId) ?? loaded.current;
       if (current !== loaded.current) throw new NotNow('This leg is over: the move goes on in a later one.', { kept: KEPT });
       const words = this.words(loaded.move, current.row.id, person, transaction);
-      await work({ ...loaded, ...words, leg: current, transaction });
+      let isMore = false;
+      const act = {
+        ...{ ...loaded, ...words, leg: current },
+        // Whoever takes it may change more than is decided.
+        get transaction(): Database {
+          isMore = true;
+          return transaction;
+        },
+      };
+      await work(act);
       const version = loaded.move.version + 1;
       await transaction.with('changed', this.counted(id, version, 0, transaction)).select(this.notice(id, version, transaction));
-      return version;
-    });
+      const known = this.loader.held(id);
+      const keeps = !isMore && known?.move.version === loaded.move.version;
+      return { version, committed: () => keeps && this.loader.decided(known, words.made) };
+    };
+    return this.inTurnOf(id, 0, () => this.database.transaction(inTransaction));
   }
 
   /**
-   * As `act`, for one decision that needs neither ledger nor observations: `work` gives it, with its word in the trail. `person` null:
-   * somebody without an account, whom a link lets in.
+   * As `act`, for one decision that needs nothing worked out: `work` gives it, with its word in the trail. Nothing is locked and nothing
+   * read where this process knows the move: the one statement that writes it all does so only where the move still has the version that
+   * is known. Where it has not, and before anything is refused, `work` is done once more under the lock.
    */
-  async lightly(legId: string, person: Pick<Caller, 'id'> | null, work: (act: LightAct) => Promise<Word>): Promise<Acted> {
+  async lightly(legId: string, person: Pick<Caller, 'id'>, work: LightWork['work']): Promise<Acted> {
+    const wish = { legId, person: person.id, work };
+    return this.afterTyping(legId, async (id, wakeAt) => (await this.decideUnlocked(id, wish, wakeAt)) ?? this.decideLocked(id, wish, wakeAt));
+  }
+
+  /** The same for somebody without an account, whom a link lets in; under the lock, since `work` writes beside its decision. */
+  async lightlyByLink(legId: string, work: LightWork['work']): Promise<Acted> {
+    return this.afterTyping(legId, (id, wakeAt) => this.decideLocked(id, { legId, person: null, work }, wakeAt));
+  }
+
+  /** In its turn; the engine looks at what was decided a little later, since more of the kind is likely to come. */
+  private async afterTyping(legId: string, work: (id: string, wakeAt: number) => Promise<Decided>): Promise<Acted> {
     const rate = this.clock.rate();
     // Where time stands still, later never comes.
     const wakeAt = rate === 0 ? 0 : this.clock.now() + TYPING * Math.max(1, rate);
-    return this.locked(await this.store.moveOf(legId), wakeAt, async (transaction) => {
-      const locked = await this.store.lockLeg(legId, transaction);
-      const { move } = locked;
-      refuseEnded(move);
-      const [decision, event] = await work({ ...locked, transaction });
-      const said = this.events.row({ person: person?.id ?? null, domain: move.domain, move: move.id, ...event });
-      const version = move.version + 1;
-      await this.decisions
-        .added(legId, this.clock.now(), { ...decision, person: person?.id ?? null }, transaction, said)
-        .with('changed', this.counted(move.id, version, wakeAt, transaction))
-        .select(this.notice(move.id, version, transaction));
-      return version;
+    const id = await this.store.moveOf(legId);
+    return this.inTurnOf(id, wakeAt, () => work(id, wakeAt));
+  }
+
+  private async decideUnlocked(id: string, wish: LightWork, wakeAt: number): Promise<Decided | undefined> {
+    const held = this.loader.held(id);
+    if (!held) return undefined;
+    try {
+      return await this.decide(held, wish, wakeAt, this.database);
+    } catch (error) {
+      // What is known may be older than what is so.
+      if (error instanceof Refusal) return undefined;
+      throw error;
+    }
+  }
+
+  private decideLocked(id: string, wish: LightWork, wakeAt: number): Promise<Decided> {
+    return this.database.transaction(async (transaction) => {
+      const decided = await this.decide(await this.loader.locked(id, transaction), wish, wakeAt, transaction);
+      if (!decided) throw new Error('a move changed under its lock');
+      return decided;
     });
   }
 
-  private words(move: MoveRow, leg: string, person: Caller, transaction: Database): Pick<Act, 'decide' | 'decideOn' | 'note' | 'at'> {
+  /** Undefined where the move was changed by somebody else meanwhile, and nothing was written. */
+  private async decide(known: MoveParts, { legId, person, work }: LightWork, wakeAt: number, transaction: Database): Promise<Decided | undefined> {
+    const { move, legs } = known;
+    const leg = legs.find((one) => one.row.id === legId);
+    if (!leg) throw notFound('leg');
+    refuseEnded(move);
+    const [decision, event] = await work({ move, leg, transaction });
+    const said = this.events.row({ person, domain: move.domain, move: move.id, ...event });
+    const version = move.version + 1;
+    const moved = this.counted(move.id, version, wakeAt, transaction).where({ version: move.version, state: 'open' });
     const at = this.clock.now();
+    const [made] = await this.decisions
+      .addedIf(moved, legId, at, { ...decision, person }, transaction, said)
+      .select<{ id: string }[]>('made.id', this.notice(move.id, version, transaction))
+      .from('made');
+    if (!made) return undefined;
+    const kept = { leg: legId, decision: asKept(Number(made.id), { ...decision, person }, at) };
+    return { version, committed: () => this.loader.decided(known, [kept]) };
+  }
+
+  private words(
+    move: MoveRow,
+    leg: string,
+    person: Caller,
+    transaction: Database,
+  ): Pick<Act, 'decide' | 'decideOn' | 'note' | 'at'> & { readonly made: readonly MadeDecision[] } {
+    const at = this.clock.now();
+    const made: MadeDecision[] = [];
     const note: Act['note'] = (event) => this.events.add({ person: person.id, domain: move.domain, move: move.id, ...event }, transaction);
     const decideOn: Act['decideOn'] = (of) => async (decision, event) => {
       const said = { person: person.id, domain: move.domain, move: move.id, ...event };
-      return this.decisions.add(of, at, { ...decision, person: person.id }, transaction, this.events.row(said));
+      const id = await this.decisions.add(of, at, { ...decision, person: person.id }, transaction, this.events.row(said));
+      made.push({ leg: of, decision: asKept(id, { ...decision, person: person.id }, at) });
+      return id;
     };
-    return { decide: decideOn(leg), decideOn, note, at };
+    return { decide: decideOn(leg), decideOn, note, at, made };
   }
 
-  /** One act in its turn, in a transaction; `work` gives the new version. The engine is woken by `wakeAt`, now where it is 0. */
-  private async locked(id: string, wakeAt: number, work: (transaction: Database) => Promise<number>): Promise<Acted> {
-    const version = await this.inTurn(id, () => this.database.transaction(work));
+  /** One act in its turn. The engine is woken by `wakeAt`, now where it is 0. */
+  private async inTurnOf(id: string, wakeAt: number, work: () => Promise<Decided>): Promise<Acted> {
+    const version = await this.inTurn(id, async () => {
+      const decided = await work();
+      decided.committed();
+      return decided.version;
+    });
     if (wakeAt === 0) this.wakeUps.say(id);
     return { id, version };
   }
@@ -152,10 +233,12 @@ export class MoveActs {
   }
 
   /** Brings the summary up to date with what people did since it was made. */
-  async refresh(id: string): Promise<void> {
+  async refresh(known: LoadedMove): Promise<void> {
+    const { id, version } = known.move;
     await this.inTurn(id, () =>
       this.database.transaction(async (transaction) => {
-        const loaded = await this.loader.load(id, transaction, true);
+        const move = await this.store.get(id, transaction, true);
+        const loaded = move.version === version ? known : await this.loader.load(id, transaction);
         if (loaded.move.summarised !== loaded.move.version) await this.summarise(loaded, loaded.move.version, transaction);
       }),
     );
@@ -180,6 +263,11 @@ export class MoveActs {
       if (this.turns.get(id) === settled) this.turns.delete(id);
     }
   }
+}
+
+/** A decision as it is read again: without what JSON leaves out. */
+function asKept(id: number, { kind, subject = '', value = null, person, undoes }: NewDecision, at: number): Decision {
+  return { id, kind, subject, value: JSON.parse(JSON.stringify(value)) as unknown, person, at, undoes: undoes ?? null };
 }
 
 function refuseEnded(move: MoveRow): void {

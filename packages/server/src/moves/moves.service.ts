@@ -39,8 +39,7 @@ import { Caller } from '../people/allow';
 import { InvalidInput, NotNow, NotReachable, Refusal, Unsuitable, notFound } from '../refusals';
 import { readGiven } from '../survey/readGiven';
 import { nameserversOf } from '../survey/takeSurvey';
-import { DecisionStore } from './decision.store';
-import { LegLoader, isSwitched } from './legLoader';
+import { LegLoader, isSwitched, ledgerRow } from './legLoader';
 import { MoveRow } from './move.rows';
 import { MoveStore } from './move.store';
 import { Act, KEPT, MoveActs } from './moveActs';
@@ -64,7 +63,6 @@ export class MoveService {
     private readonly events: EventStore,
     private readonly network: Network,
     private readonly advancer: Advancer,
-    private readonly decisions: DecisionStore,
   ) {}
 
   read(text: string): readonly DomainChoice[] {
@@ -103,15 +101,14 @@ export class MoveService {
 
   /** Throws a NotNow where somebody else has ruled the row since it was seen: both are told, and the person decides again. */
   async editRuling(legId: string, rulingId: string, { seen, ...edit }: EditRuling, person: Caller): Promise<Acted> {
-    return this.acts.lightly(legId, person, async (act) => {
-      const { row, transaction } = act;
-      const standing = await this.store.ledgerRow(row.id, rulingId, transaction);
+    return this.acts.lightly(legId, person, async ({ move, leg, transaction }) => {
+      const standing = ledgerRow(leg, rulingId);
       if (!standing) throw notFound('ruling');
       const { row: before, by } = standing;
       if (seen !== undefined && seen !== rowSeen(before) && by !== null && by !== person.id) throw await this.ruledMeanwhile(before, by, edit, transaction);
-      if (isSwitched(act)) throw switched();
-      refuseOutside(row.scope, before.owner);
-      const result = editRow(Name.parse(`${act.move.domain}.`), before, edit);
+      if (isSwitched(move, leg)) throw switched();
+      refuseOutside(leg.row.scope, before.owner);
+      const result = editRow(Name.parse(`${move.domain}.`), before, edit);
       if (!result.ok) throw refused(result);
       const text = `${before.owner} ${before.type}: ${result.row ? result.row.ruling : 'taken out'}.`;
       return [
@@ -182,30 +179,28 @@ export class MoveService {
 
   /** Takes a person's last decision back that can be. */
   async undo(legId: string, person: Caller): Promise<Acted> {
-    return this.acts.lightly(legId, person, async (act) => {
-      const { row, transaction } = act;
-      const last = await this.decisions.last(row.id, (decisions) => undoable(decisions, person.id), transaction);
+    return this.acts.lightly(legId, person, ({ move, leg }) => {
+      const last = undoable(leg.decisions, person.id);
       if (!last) throw new NotNow('There is nothing of yours to undo.', { kept: KEPT });
-      if ((last.kind === 'ruling' || last.kind === 'rulings') && isSwitched(act)) throw switched();
-      return [
+      if ((last.kind === 'ruling' || last.kind === 'rulings') && isSwitched(move, leg)) throw switched();
+      return Promise.resolve([
         { kind: last.kind, subject: last.subject, undoes: last.id },
         { kind: last.kind, text: `${decisionWords(last)}: taken back.`, before: last.value },
-      ];
+      ]);
     });
   }
 
   /** Makes a person's last undo undone. */
   async redo(legId: string, person: Caller): Promise<Acted> {
-    return this.acts.lightly(legId, person, async (act) => {
-      const { row, transaction } = act;
-      const last = await this.decisions.last(row.id, (decisions) => redoable(decisions, person.id), transaction);
+    return this.acts.lightly(legId, person, ({ move, leg }) => {
+      const last = redoable(leg.decisions, person.id);
       if (!last) throw new NotNow('There is nothing of yours to do again.', { kept: KEPT });
-      if ((last.kind === 'ruling' || last.kind === 'rulings') && isSwitched(act)) throw switched();
-      const whole = await this.decisions.get(last.undoes!, transaction);
-      return [
+      if ((last.kind === 'ruling' || last.kind === 'rulings') && isSwitched(move, leg)) throw switched();
+      const whole = leg.decisions.find((one) => one.id === last.undoes)!;
+      return Promise.resolve([
         { kind: last.kind, subject: last.subject, undoes: last.id },
         { kind: last.kind, text: `${decisionWords(whole)}: again.`, after: whole.value },
-      ];
+      ]);
     });
   }
 
@@ -250,7 +245,7 @@ export class MoveService {
       const name = owner.toLowerCase();
       const before = frontingOf(leg.leg.plan).get(name);
       if (before === undefined) throw new NotNow(`${owner} is not fronted at ${leg.leg.plan.newHost?.name ?? 'the DNS host'}.`, { field: 'owner', kept: KEPT });
-      if (leg.leg.times.ts !== undefined) throw new NotNow('The change is under way: what is answered now is not decided any more.', { kept: KEPT });
+      if (leg.leg.ts !== undefined) throw new NotNow('The change is under way: what is answered now is not decided any more.', { kept: KEPT });
       if (before === state) return;
       await decide({ kind: 'front', subject: name, value: state }, { kind: 'front', text: `${owner}: ${FRONTING_WORDS[state]}.`, before, after: state });
     });
@@ -262,7 +257,7 @@ export class MoveService {
       if (!leg.leg.plan.chosen) throw new NotNow('Choose where it goes first.', { kept: KEPT });
       if (plan.lowerAt !== null && plan.lowerAt < at - 60) throw new InvalidInput('The lowering lies in the past.', { field: 'lowerAt', kept: KEPT });
       // Where nothing was delegated before, nothing is lowered, and the raising is all that is approved.
-      if (leg.leg.times.ts !== undefined && !isFirstUse(leg.leg.plan)) throw new NotNow('The switch is under way.', { kept: KEPT });
+      if (leg.leg.ts !== undefined && !isFirstUse(leg.leg.plan)) throw new NotNow('The switch is under way.', { kept: KEPT });
       await decide(
         { kind: 'approve', value: plan },
         {

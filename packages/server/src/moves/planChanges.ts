@@ -25,7 +25,7 @@ export async function ruleFixed(act: Act, fixed: readonly FixedRow[], text: stri
 
 /** The plan may change until the switch; afterwards only what is served is taken into it. Throws a NotNow. */
 export function refuseAfterSwitch({ leg }: Act): void {
-  if (leg.leg.plan.chosen && leg.leg.times.ts !== undefined) throw switched();
+  if (leg.leg.plan.chosen && leg.leg.ts !== undefined) throw switched();
 }
 
 export function switched(): NotNow {

@@ -1,11 +1,11 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { Acted, CommentInput, RowStory } from '@wanderon/contract';
-import { Name, RowEvent, rowEnds, rowHistory, setKey } from '@wanderon/core';
+import { Name, RowEvent, rowEnds, rowHistory, setKey, standing } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
 import { Caller } from '../people/allow';
 import { NotAllowed, notFound } from '../refusals';
 import { SurveyStore } from '../survey/survey.store';
-import { LegLoader, LoadedLeg } from './legLoader';
+import { LegLoader, LoadedLeg, ledgerRow } from './legLoader';
 import { MoveStore } from './move.store';
 import { KEPT, MoveActs } from './moveActs';
 
@@ -42,22 +42,27 @@ export class RowStoryService {
   }
 
   async comment(legId: string, rowId: string, { text }: CommentInput, person: Caller): Promise<Acted> {
-    return this.acts.act(legId, person, async ({ leg, decide }) => {
-      const { owner, type } = rowOf(leg, rowId);
-      await decide({ kind: 'comment', subject: setKey(owner, type), value: { text } }, { kind: 'comment', text: `${owner} ${type}: ${text}` });
+    return this.acts.lightly(legId, person, ({ leg }) => {
+      const row = ledgerRow(leg, rowId)?.row;
+      if (!row) throw notFound('row');
+      const { owner, type } = row;
+      return Promise.resolve([
+        { kind: 'comment', subject: setKey(owner, type), value: { text } },
+        { kind: 'comment', text: `${owner} ${type}: ${text}` },
+      ]);
     });
   }
 
   /** Takes back what somebody wrote; the trail keeps it. Throws a NotAllowed for what another person wrote, administrators aside. */
   async takeBack(legId: string, comment: string, person: Caller): Promise<Acted> {
-    return this.acts.act(legId, person, async ({ leg, decide }) => {
-      const written = leg.stands.find((one) => String(one.id) === comment && one.kind === 'comment');
+    return this.acts.lightly(legId, person, ({ leg }) => {
+      const written = standing(leg.decisions).find((one) => String(one.id) === comment && one.kind === 'comment');
       if (!written) throw notFound('comment');
       if (written.person !== person.id && person.role !== 'administrator') throw new NotAllowed('Somebody else wrote this.', { kept: KEPT });
-      await decide(
+      return Promise.resolve([
         { kind: 'comment', subject: written.subject, undoes: written.id },
         { kind: 'comment', text: `${written.subject.replace('/', ' ')}: a comment was taken back.`, before: written.value },
-      );
+      ]);
     });
   }
 

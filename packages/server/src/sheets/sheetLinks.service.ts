@@ -123,7 +123,7 @@ export class SheetLinks {
       throw new NotNow('This row is not in the sheet any more.', { detail: 'Reload the page.', kept: 'Nothing was changed.' });
     if (before.typed.includes(row) === typed) return before;
     const { id, leg_id, name } = await this.linkOf(secret);
-    await this.acts.lightly(leg_id, null, async ({ transaction }) => {
+    await this.acts.lightlyByLink(leg_id, async ({ transaction }) => {
       // Somebody may have withdrawn it since it was read.
       const open = transaction('sheet_links').where({ id, withdrawn_at: null }).where('ends_at', '>', this.clock.now());
       if (!(await open.clone().forUpdate().first('id'))) throw closed();

@@ -81,8 +81,7 @@ export class SurveyActs {
   /** One more survey: before the hosts are chosen the plan is made from it, afterwards it is held against the plan's. */
   async again(legId: string, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async ({ leg, decide }) => {
-      if (leg.leg.plan.chosen && leg.leg.times.ts !== undefined)
-        throw new NotNow('The switch is under way: a survey would be of the new zone.', { kept: KEPT });
+      if (leg.leg.plan.chosen && leg.leg.ts !== undefined) throw new NotNow('The switch is under way: a survey would be of the new zone.', { kept: KEPT });
       if (isBusy(leg)) throw new NotNow('A survey is being taken already.', { kept: KEPT });
       await decide({ kind: 'survey' }, { kind: 'survey', text: 'The survey is taken again.', before: { survey: leg.row.last_survey } });
     });
