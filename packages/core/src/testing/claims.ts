@@ -92,8 +92,8 @@ export function earlyClaims(world: World, claims: Claims): { early: string[]; se
       for (const [what, until] of values)
         if (what !== VALUES.new && what !== VALUES.denied && until - now > accepted)
           early.push(`the gate is open at ${now}, and a cache holds ${what} until ${until}`);
-      // Where the servers stay, what an NS set leads to is judged by what is answered there.
-      for (const [what, until] of world.plan.kind === 'delegation' ? ownNs : [])
+      // Where the servers or their names stay, what an NS set leads to is judged by what is answered there.
+      for (const [what, until] of world.plan.kind === 'delegation' && !world.sights ? ownNs : [])
         if (what !== world.cast.fresh.join() && until - now > accepted)
           early.push(`the gate is open at ${now}, and a cache holds the NS set ${what} until ${until}`);
       for (const slots of world.truth.parents)

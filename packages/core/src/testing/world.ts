@@ -12,7 +12,7 @@ export const END = 125;
 
 export const ZONE = Name.parse('zone.test.');
 export const KEY = setKey('www.zone.test.', 'A');
-const NS_KEY = setKey('zone.test.', 'NS');
+export const NS_KEY = setKey('zone.test.', 'NS');
 
 /** Address of each server, and the name by which the NS sets call it; `third`: what the parent fell back to for a while. */
 export interface Cast {
@@ -39,9 +39,11 @@ export interface World {
   /** From when on claims are made, where it is not from the beginning; and the value that is wanted, where it is not the new one. */
   readonly from?: number;
   readonly goal?: string;
+  /** How what a server says is seen, where its name does not tell it. */
+  readonly sights?: { readonly parent: (slot: ParentSlot, server: string) => ParentSight; readonly zone: (slot: ZoneSlot) => ZoneSight };
 }
 
-const nameOf = (address: string): string => `ns-${address}.host.test.`;
+export const nameOf = (address: string): string => `ns-${address}.host.test.`;
 const OLD_VALUE = '192.0.2.1';
 const NEW_VALUE = '192.0.2.2';
 const THIRD_VALUE = '192.0.2.3';
@@ -104,8 +106,17 @@ function rowsOfWorld(world: World): { parent: LookedRow<ParentSight>[]; zones: L
   for (const [server, { looks, every }] of world.looked) {
     const times = looks.flatMap((look) => (look.answered ? [look.at] : []));
     const slots = server.startsWith('p') ? world.truth.parents[Number(server.slice(1))]! : undefined;
-    if (slots) parent.push(...rowsOf(server, times, (at) => slots[at]!, parentSight, every));
-    else zones.push(...rowsOf(server, times, (at) => world.truth.zones.get(server)![at]!, zoneSight, every));
+    if (slots)
+      parent.push(
+        ...rowsOf(
+          server,
+          times,
+          (at) => slots[at]!,
+          (slot) => (world.sights?.parent ?? parentSight)(slot, server),
+          every,
+        ),
+      );
+    else zones.push(...rowsOf(server, times, (at) => world.truth.zones.get(server)![at]!, world.sights?.zone ?? zoneSight, every));
   }
   return { parent, zones };
 }
@@ -337,10 +348,15 @@ function build(dice: Dice, quiet: boolean): World {
     looked.set(address, made.looked);
   }
   // Only what the parent or a server of the zone ever named is asked.
-  const said = saidBy([
-    { id: 1, kind: 'approve', subject: '', value: { lowerTo, lowerAt: null, plannedSwitch: null }, person: null, at: 0, undoes: null },
+  const plan = planOf(cast, T, signed ? ttl(8) : undefined);
+  return { cast, truth: { parents, zones }, looked, plan, said: approved(lowerTo), lowerTo, describe: describe.join('; ') };
+}
+
+/** A timetable that lowers to so many seconds, and the push, are decided. */
+export function approved(lowerTo: number): Said {
+  const value = { lowerTo, lowerAt: null, plannedSwitch: null };
+  return saidBy([
+    { id: 1, kind: 'approve', subject: '', value, person: null, at: 0, undoes: null },
     { id: 2, kind: 'push', subject: '', value: null, person: null, at: 0, undoes: null },
   ]);
-  const plan = planOf(cast, T, signed ? ttl(8) : undefined);
-  return { cast, truth: { parents, zones }, looked, plan, said, lowerTo, describe: describe.join('; ') };
 }

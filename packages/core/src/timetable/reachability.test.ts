@@ -4,6 +4,7 @@ import { END, repointWorldOf, worldOf } from '../testing/world';
 import { backWorldOf } from '../testing/backWorld';
 import { ServerSeen } from '../move/seen';
 import { legTimes } from './legTimes';
+import { namesWorldOf } from '../testing/namesWorld';
 import { Claims, claimsOf, earlyClaims, lateSettled } from '../testing/claims';
 
 const seed = Number(process.env['SEED'] ?? Math.floor(Math.random() * 2 ** 31));
@@ -14,6 +15,7 @@ describe(`claims against reachability (SEED=${seed})`, () => {
   describe.each([
     ['where the nameservers change', worldOf, 1],
     ['where records change in place', repointWorldOf, 0.4],
+    ['where the names of the nameservers stay', namesWorldOf, 0.4],
     ['where a change is taken back', backWorldOf, 0.4],
   ])('%s', (_what, make, share) => {
     it('are never early, whatever the servers do and whoever looks away', () => {
