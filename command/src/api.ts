@@ -17,6 +17,13 @@ export class Api {
     return this;
   }
 
+  /** The first sign-in of the first administrator, who changes the password that was given. */
+  async firstSignIn(login: string, given: string, chosen: string): Promise<this> {
+    await this.signIn(login, given);
+    await this.call('PUT', '/api/me/password', { current: given, password: chosen });
+    return this;
+  }
+
   /** What makes a request this person's. */
   get headers(): Readonly<Record<string, string>> {
     return { cookie: this.cookie, 'x-csrf-token': this.csrf };

@@ -3,7 +3,8 @@ import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node
 import { join } from 'node:path';
 import { clusterFolder, freePort, startPostgres } from './postgres';
 import { ROOT, Running, startNode } from './processes';
-import { DEMO_PASSWORD, fillDemo } from './demoData';
+import { Api } from './api';
+import { DEMO_PASSWORD, FIRST_PASSWORD, fillDemo } from './demoData';
 
 export interface DemoOptions {
   readonly fresh?: boolean;
@@ -60,7 +61,7 @@ export async function openDemo(options: DemoOptions, tell: (doing: string) => vo
         // The lab's name servers are nobody else's.
         WANDERON_QUESTIONS_PER_SECOND: '5000',
         WANDERON_ADMIN_LOGIN: 'admin',
-        WANDERON_ADMIN_PASSWORD: DEMO_PASSWORD,
+        WANDERON_ADMIN_PASSWORD: FIRST_PASSWORD,
         WANDERON_LOG: process.env['WANDERON_LOG'] ?? 'warn',
       },
       /^listening (\d+)$/,
@@ -69,6 +70,7 @@ export async function openDemo(options: DemoOptions, tell: (doing: string) => vo
     stops.push(() => server.stop());
     if (!existsSync(join(data, 'filled'))) {
       tell('Filling in the demo data');
+      await new Api(address).firstSignIn('admin', FIRST_PASSWORD, DEMO_PASSWORD);
       await fillDemo(address, lab.ready[1]!, options.bare ?? false);
       writeFileSync(join(data, 'filled'), '');
     }

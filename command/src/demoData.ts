@@ -1,6 +1,8 @@
 import { DnsHabits, EntryStyle, Ruling, USUAL_HABITS, legSheet } from '@wanderon/core';
 import { Api, until } from './api';
 
+/** With which the first administrator is made, and that is changed at once. */
+export const FIRST_PASSWORD = 'for the first sign-in alone';
 export const DEMO_PASSWORD = 'fennel-and-tide';
 
 interface Scenario {
@@ -39,8 +41,11 @@ interface MoveState {
 /** Fennel & Tide's accounts and hosts, and three moves under way; all through the API, as people would. */
 export async function fillDemo(address: string, lab: string, bare: boolean): Promise<void> {
   const admin = await new Api(address).signIn('admin', DEMO_PASSWORD);
-  await admin.call('POST', '/api/people', { login: 'technician', name: 'Technician', role: 'technician', password: DEMO_PASSWORD });
-  await admin.call('POST', '/api/people', { login: 'viewer', name: 'Viewer', role: 'viewer', password: DEMO_PASSWORD });
+  for (const [login, name] of [
+    ['technician', 'Technician'],
+    ['viewer', 'Viewer'],
+  ] as const)
+    await admin.call('POST', '/api/people', { login, name, role: login, password: DEMO_PASSWORD, mustChange: false });
   const api = await new Api(address).signIn('technician', DEMO_PASSWORD);
   const scenario = (await (await fetch(`${lab}/scenario`)).json()) as Scenario;
   const ids = new Map<string, string>();

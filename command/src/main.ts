@@ -3,6 +3,7 @@ const HELP = `Usage: ./wanderon COMMAND
 
   demo [--fresh]    everything on this machine: database, lab, server, made-up data
   start             the server for real use, configured by the environment
+  keys renew        seals the stored keys and secrets under a new key, while the server runs
   test [PATTERN]    types, lint, unit, integration and browser tests
   zone TOOL ...     zone files and servers from the command line: check, print, compare, plan, fetch, push, ask
   bench [NAME]      each figure as a ratio against a named reference of the same run
@@ -17,6 +18,10 @@ async function main(): Promise<number> {
       return 0;
     case 'start':
       return (await import('./start')).start();
+    case 'keys':
+      if (args.join(' ') === 'renew') return (await import('./start')).renewKeys();
+      console.error('Usage: ./wanderon keys renew');
+      return 2;
     case 'test':
       return (await import('./test')).test(args);
     case 'zone':

@@ -4,8 +4,17 @@ import { ROOT } from './processes';
 
 /** The `start` command: the server for real use, configured by the environment (docs/operations.md). */
 export function start(): Promise<number> {
+  return ofServer('main');
+}
+
+/** The `keys renew` command: every secret is sealed under the new key, while servers run. */
+export function renewKeys(): Promise<number> {
+  return ofServer('renewKeys');
+}
+
+function ofServer(script: string): Promise<number> {
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, [join(ROOT, 'packages/server/dist/main.js')], { stdio: 'inherit' });
+    const child = spawn(process.execPath, [join(ROOT, `packages/server/dist/${script}.js`)], { stdio: 'inherit' });
     for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => child.kill(signal));
     child.once('exit', (code) => resolve(code ?? 1));
   });

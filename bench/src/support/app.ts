@@ -7,6 +7,8 @@ import { Api } from '../../../command/dist/api';
 import { clusterFolder, freePort, startPostgres } from '../../../command/dist/postgres';
 import { startNode } from '../../../command/dist/processes';
 
+/** With which the first administrator is made, and that is changed at once. */
+const FIRST_PASSWORD = 'for the first sign-in alone';
 export const PASSWORD = 'bench-and-nothing-else';
 
 /** The server on a database of its own, with an administrator and nobody to ask. */
@@ -35,7 +37,7 @@ export async function startApp(): Promise<BenchApp> {
     WANDERON_SECRET_KEY: randomBytes(32).toString('base64'),
     WANDERON_PUBLIC_ADDRESS: address,
     WANDERON_PORT: String(port),
-    WANDERON_ADMIN_PASSWORD: PASSWORD,
+    WANDERON_ADMIN_PASSWORD: FIRST_PASSWORD,
     WANDERON_ROOT_HINTS: hints,
     WANDERON_LOG: 'fatal',
   };
@@ -43,7 +45,7 @@ export async function startApp(): Promise<BenchApp> {
   const database = knex({ client: 'pg', connection: postgres.url, pool: { min: 1, max: 1 } });
   return {
     ...{ address, port, database, log: join(cluster, 'log') },
-    api: await new Api(address).signIn('admin', PASSWORD),
+    api: await new Api(address).firstSignIn('admin', FIRST_PASSWORD, PASSWORD),
     stop: async () => {
       await database.destroy();
       await server.stop('SIGKILL');

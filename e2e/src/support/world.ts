@@ -1,6 +1,6 @@
 import { Lab, LabOptions } from '@wanderon/lab';
 import { Api, until } from '../../../command/src/api';
-import { DEMO_PASSWORD, fillDemo } from '../../../command/src/demoData';
+import { DEMO_PASSWORD, FIRST_PASSWORD, fillDemo } from '../../../command/src/demoData';
 import { freePort } from '../../../command/src/postgres';
 import { Running, startNode } from '../../../command/src/processes';
 import { TestDatabase, makeDatabase } from './cluster';
@@ -23,6 +23,8 @@ export class ServerUnderTest {
     fill?.(this.made.url);
     this.port = await freePort();
     await this.start();
+    // What it is filled with has people of its own, and whoever gives another password signs in with it.
+    if (!fill && !this.env['WANDERON_ADMIN_PASSWORD']) await new Api(this.address).firstSignIn('admin', FIRST_PASSWORD, DEMO_PASSWORD);
     return this;
   }
 
@@ -57,7 +59,7 @@ export class ServerUnderTest {
         WANDERON_SECRET_KEY: SECRET_KEY,
         WANDERON_PUBLIC_ADDRESS: `http://127.0.0.1:${port}`,
         WANDERON_PORT: String(port),
-        WANDERON_ADMIN_PASSWORD: DEMO_PASSWORD,
+        WANDERON_ADMIN_PASSWORD: FIRST_PASSWORD,
         WANDERON_LOG: 'error',
         ...this.env,
       },

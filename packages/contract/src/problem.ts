@@ -12,5 +12,7 @@ export const problemSchema = z.object({
   move: z.string().optional(),
   /** A domain that is not delegated can be begun as one that was never used. */
   unused: z.boolean().optional(),
+  /** What was given is right, and a code of the second factor is asked for. */
+  needsCode: z.boolean().optional(),
 });
 export type Problem = z.infer<typeof problemSchema>;

@@ -9,7 +9,7 @@ import { DATABASE, Database } from './db/database';
 import { EventStore } from './events/event.store';
 import { HostStore } from './hosts/host.store';
 import { HostsController } from './hosts/hosts.controller';
-import { Sealer } from './hosts/sealer';
+import { Sealer } from './secrets/sealer';
 import { Advancer } from './engine/advance';
 import { Outward } from './engine/acts/outward';
 import { Claims } from './engine/claims';
@@ -23,6 +23,7 @@ import { Boss } from './engine/boss';
 import { JobQueue } from './engine/queue';
 import { LiveController } from './live/live.controller';
 import { LiveService } from './live/live.service';
+import { Streams } from './live/streams';
 import { ChoosingService } from './moves/choosing.service';
 import { MoveService } from './moves/moves.service';
 import { PlanReadService } from './moves/planRead.service';
@@ -36,7 +37,13 @@ import { RowStoryService } from './moves/rowStory.service';
 import { RowsController } from './moves/rows.controller';
 import { Network } from './network/network';
 import { PeopleController } from './people/people.controller';
+import { Hashing } from './people/hashing';
+import { MeController } from './people/me.controller';
 import { PeopleService } from './people/people.service';
+import { SecondFactor } from './people/secondFactor.service';
+import { SessionService } from './people/sessions.service';
+import { SignInService } from './people/signIn.service';
+import { TrailController } from './events/trail.controller';
 import { SignInLimits } from './people/signInLimits';
 import { SessionGuard } from './people/session.guard';
 import { ProblemFilter } from './problem';
@@ -64,7 +71,9 @@ export class AppModule {
       imports: [DiscoveryModule, LoggerModule.forRoot({ pinoHttp: { level: config.WANDERON_LOG, autoLogging: false }, forRoutes: [] })],
       controllers: [
         ClockController,
+        MeController,
         PeopleController,
+        TrailController,
         HostsController,
         MovesController,
         RowsController,
@@ -85,10 +94,15 @@ export class AppModule {
         { provide: APP_INTERCEPTOR, useClass: ZodSerializerInterceptor },
         EventStore,
         SignInLimits,
+        Hashing,
+        SessionService,
+        SecondFactor,
+        SignInService,
         PeopleService,
         Sealer,
         HostStore,
         LiveService,
+        Streams,
         Network,
         MoveStore,
         SheetLinks,

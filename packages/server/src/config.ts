@@ -28,6 +28,15 @@ const configSchema = z.object({
     .string()
     .transform((text) => Buffer.from(text, 'base64'))
     .refine((key) => key.length === 32, 'is 32 octets in base64, as `openssl rand -base64 32` makes them'),
+  /** Keys that secrets may still be sealed with, with commas, until they are all renewed. */
+  WANDERON_FORMER_KEYS: z
+    .string()
+    .default('')
+    .transform((text) => text.split(',').flatMap((part) => (part.trim() === '' ? [] : [Buffer.from(part, 'base64')])))
+    .refine((keys) => keys.every((key) => key.length === 32), 'holds what is not 32 octets in base64'),
+  /** Minutes without anybody there after which a session ends, and hours after which it ends all the same. */
+  WANDERON_SESSION_IDLE_MINUTES: z.coerce.number().min(1).max(10_080).default(120),
+  WANDERON_SESSION_HOURS: z.coerce.number().min(1).max(720).default(12),
   WANDERON_PUBLIC_ADDRESS: z.url({ protocol: /^https?$/, error: 'is the address people open, such as https://moves.agency.example' }),
   WANDERON_PORT: z.coerce.number().int().min(0).max(65_535).default(8080),
   WANDERON_LISTEN: z.string().default('127.0.0.1'),

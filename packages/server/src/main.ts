@@ -1,4 +1,5 @@
 import 'reflect-metadata';
+import { randomBytes } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { NestFactory } from '@nestjs/core';
@@ -12,11 +13,13 @@ import { NextFunction, Request, Response, static as serveStatic } from 'express'
 import { AppModule } from './app.module';
 import { SystemClock } from './clock/clock';
 import { LabClockFollower } from './clock/labClock';
-import { readConfig } from './config';
+import { Config, readConfig } from './config';
 import { openDatabase } from './db/database';
 import { assertEveryHandlerAllows } from './people/everyHandlerAllows';
 import { readBodies } from './people/beforeReading';
+import { tokenOf } from './people/cookie';
 import { PeopleService } from './people/people.service';
+import { SessionService } from './people/sessions.service';
 
 /** Starts the server; prints `listening PORT` once it takes requests. */
 async function main(): Promise<void> {
@@ -44,7 +47,7 @@ async function main(): Promise<void> {
     response.setHeader('Cache-Control', 'private, no-cache');
     next();
   });
-  readBodies(app, app.get(PeopleService));
+  readBodies(app, app.get(SessionService), config);
   assertEveryHandlerAllows(app);
   app.enableShutdownHooks();
   // Made when somebody asks for it: it takes a second, which a start need not wait for.
@@ -54,7 +57,17 @@ async function main(): Promise<void> {
       SwaggerModule.createDocument(app, new DocumentBuilder().setTitle('Wanderon').setVersion('1').addCookieAuth('wanderon_session').build()),
     ));
   const express = app.getHttpAdapter().getInstance();
-  express.get('/api/openapi.json', (_request: Request, response: Response) => void response.json(described()));
+  const sessions = app.get(SessionService);
+  express.get('/api/openapi.json', (request: Request, response: Response, next: NextFunction) => {
+    sessions.callerOf(tokenOf(request, config), true).then((caller) => {
+      if (caller) response.json(described());
+      else
+        response
+          .status(401)
+          .type('application/problem+json')
+          .send(JSON.stringify({ type: 'about:blank', title: 'Sign in first.', status: 401 }));
+    }, next);
+  });
   const web = join(__dirname, '../../web/dist');
   if (existsSync(web)) {
     // A file is looked for on the disk: not for each question to the API.
@@ -62,11 +75,24 @@ async function main(): Promise<void> {
     app.use((request: Request, response: Response, next: NextFunction) => (request.path.startsWith('/api/') ? next() : files(request, response, next)));
     express.get(/^\/(?!api\/).*/, (_request: Request, response: Response) => response.sendFile(join(web, 'index.html')));
   }
-  const made = await app.get(PeopleService).ensureAdministrator(config.WANDERON_ADMIN_LOGIN, config.WANDERON_ADMIN_PASSWORD);
-  if (made) console.log(`First administrator: login ${config.WANDERON_ADMIN_LOGIN}, password ${made} (shown this once)`);
+  await firstAdministrator(app.get(PeopleService), config);
   await app.listen(config.WANDERON_PORT, config.WANDERON_LISTEN);
   const address = app.getHttpServer().address() as { port: number };
   console.log(`listening ${address.port}`);
+}
+
+/**
+ * On the very first start there has to be somebody. A password that is made up is shown to whoever started it at a terminal, and
+ * written to no log; either way it is changed at first use. Throws an Error where there is nobody to show it to.
+ */
+async function firstAdministrator(people: PeopleService, config: Config): Promise<void> {
+  if (await people.isAnybodyThere()) return;
+  const { WANDERON_ADMIN_LOGIN: login, WANDERON_ADMIN_PASSWORD: given } = config;
+  if (given === undefined && !process.stdout.isTTY)
+    throw new Error('There is nobody with an account yet: give WANDERON_ADMIN_PASSWORD for the first administrator, who changes it at first use.');
+  const password = given ?? randomBytes(12).toString('base64url');
+  await people.makeAdministrator(login, password);
+  if (given === undefined) console.log(`First administrator: login ${login}, password ${password} (shown this once, and changed at first use)`);
 }
 
 main().catch((error: unknown) => {

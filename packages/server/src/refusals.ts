@@ -8,6 +8,8 @@ export interface Particulars {
   readonly move?: string;
   /** A domain that is not delegated can be begun as one that was never used. */
   readonly unused?: boolean;
+  /** What was given is right, and a code of the second factor is asked for. */
+  readonly needsCode?: boolean;
 }
 
 /** A refusal for people: one sentence that says what happened. Services throw one of its kinds; what each is over HTTP stands in problem.ts. */

@@ -34,12 +34,22 @@ export class ProblemError extends Error {
 
 let csrf = '';
 
+/** Milliseconds after the last touch in which somebody counts as being there. What a page asks by itself keeps no session open. */
+const THERE = 60_000;
+let touched = Date.now();
+for (const kind of ['pointerdown', 'keydown', 'wheel'] as const) window.addEventListener(kind, () => (touched = Date.now()), { capture: true, passive: true });
+const isAttended = (): boolean => Date.now() - touched < THERE;
+
 export async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
   let response: Response;
   try {
     response = await fetch(path, {
       method,
-      headers: { 'x-csrf-token': csrf, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
+      headers: {
+        'x-csrf-token': csrf,
+        ...(isAttended() ? {} : { 'x-unattended': '1' }),
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+      },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
   } catch {

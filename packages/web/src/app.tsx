@@ -1,4 +1,4 @@
-import { Suspense, lazy } from 'react';
+import { Suspense, lazy, useState } from 'react';
 import { Navigate, Route, Routes, useMatch } from 'react-router';
 import { useMe } from './api';
 import { DeskPlace } from './desk/desk';
@@ -15,6 +15,10 @@ import { ToastPlace } from './ui/toast';
 
 // Read when they are opened: most who work here never open them in a session, and who has a link opens nothing else.
 const HostPlace = lazy(() => import('./hosts/hostPage').then(({ HostPlace: place }) => ({ default: place })));
+const FirstThings = lazy(() => import('./account/first').then(({ FirstThings: place }) => ({ default: place })));
+const AccountPlace = lazy(() => import('./account/account').then(({ AccountPlace: place }) => ({ default: place })));
+const PeoplePlace = lazy(() => import('./people/people').then(({ PeoplePlace: place }) => ({ default: place })));
+const TrailPlace = lazy(() => import('./people/trailPlace').then(({ TrailPlace: place }) => ({ default: place })));
 const OpenSheet = lazy(() => import('./openSheet/openSheet').then(({ OpenSheet: place }) => ({ default: place })));
 
 /** A link to a sheet is for people without an account: no session is asked for. */
@@ -39,6 +43,8 @@ export function App() {
 
 function Signed() {
   const me = useMe();
+  // Recovery codes stand on the page until they were kept, whatever else is known meanwhile.
+  const [codes, setCodes] = useState(false);
   if (me.isPending)
     return (
       <div className="p-8">
@@ -52,6 +58,12 @@ function Signed() {
       </div>
     );
   if (!me.data) return <SignIn />;
+  if (me.data.must !== null || codes)
+    return (
+      <Suspense fallback={<Loading what="your account" />}>
+        <FirstThings me={me.data} onCodes={setCodes} />
+      </Suspense>
+    );
   return (
     <ToastPlace>
       <Shell me={me.data}>
@@ -71,6 +83,13 @@ function Signed() {
               </Suspense>
             }
           />
+          {[
+            { path: '/account', what: 'your account', place: <AccountPlace me={me.data} /> },
+            { path: '/people', what: 'who there is', place: <PeoplePlace me={me.data} /> },
+            { path: '/trail', what: 'what is on record', place: <TrailPlace me={me.data} /> },
+          ].map(({ path, what, place }) => (
+            <Route key={path} path={path} element={<Suspense fallback={<Loading what={what} />}>{place}</Suspense>} />
+          ))}
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>
       </Shell>

@@ -6,6 +6,7 @@ import * as engine from './engine';
 import * as foundation from './foundation';
 import * as issuers from './issuers';
 import * as inHand from './inHand';
+import * as people from './people';
 import * as restless from './restless';
 import * as surveyEvidence from './surveyEvidence';
 import * as surveyHints from './surveyHints';
@@ -40,6 +41,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '016_accounts', migration: accounts },
   { name: '017_issuers', migration: issuers },
   { name: '018_sign_in_limits', migration: signInLimits },
+  { name: '019_people', migration: people },
 ];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { EventView } from '@wanderon/contract';
+import { EventView, TrailEntry, TrailPage } from '@wanderon/contract';
 import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
 
@@ -13,6 +13,9 @@ export interface NewEvent {
   readonly before?: unknown;
   readonly after?: unknown;
 }
+
+/** Entries of a page. */
+const PAGE = 100;
 
 /** The append-only trail of who did what to which domain. */
 @Injectable()
@@ -61,6 +64,23 @@ export class EventStore {
       .orderBy('events.id', 'desc')
       .limit(30)
       .select<{ at: number; person: string | null; text: string }[]>('events.at', { person: 'people.name' }, 'events.text');
+  }
+
+  /** A page of everything, the newest first; `text` is looked for in what was said, and in who and which domain. */
+  async page(before: number | undefined, text: string): Promise<TrailPage> {
+    const query = this.database('events')
+      .leftJoin('people', 'people.id', 'events.person_id')
+      .orderBy('events.id', 'desc')
+      .limit(PAGE + 1)
+      .select<(Omit<TrailEntry, 'id'> & { id: string })[]>('events.id', 'events.at', 'people.name as who', 'events.kind', 'events.domain', 'events.text');
+    if (before !== undefined) void query.where('events.id', '<', before);
+    if (text !== '') {
+      const like = `%${text.replace(/[\\%_]/g, '\\$&')}%`;
+      void query.andWhere((any) => void any.whereILike('events.text', like).orWhereILike('people.name', like).orWhereILike('events.domain', like));
+    }
+    const rows = await query;
+    const entries = rows.slice(0, PAGE).map((row) => ({ ...row, id: Number(row.id) }));
+    return { entries, next: rows.length > PAGE ? entries.at(-1)!.id : null };
   }
 
   async ofMove(move: string): Promise<EventView[]> {

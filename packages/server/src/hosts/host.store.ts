@@ -16,7 +16,7 @@ import {
 import { Knex } from 'knex';
 import { DATABASE, Database } from '../db/database';
 import { NotNow, notFound } from '../refusals';
-import { Sealer } from './sealer';
+import { Sealer } from '../secrets/sealer';
 
 interface HostRow {
   id: string;
@@ -84,7 +84,7 @@ export class HostStore {
     const row = id ? await this.row(id) : undefined;
     if (!row?.key_secret || !row.key_name || !row.key_algorithm) return undefined;
     const secret = await this.database<{ id: string; sealed: Buffer }>('secrets').where({ id: row.key_secret }).first();
-    return { name: Name.parse(row.key_name), algorithm: row.key_algorithm, secret: this.sealer.open(secret!.sealed) };
+    return { name: Name.parse(row.key_name), algorithm: row.key_algorithm, secret: this.sealer.open(secret!.sealed, `secrets/${secret!.id}`) };
   }
 
   async save(id: string | undefined, input: HostInput): Promise<Host> {
@@ -98,7 +98,7 @@ export class HostStore {
       if (input.key === null) key = { key_name: null, key_algorithm: null, key_secret: null };
       else if (input.key) {
         const secret = randomUUID();
-        await transaction('secrets').insert({ id: secret, kind: 'tsig', sealed: this.sealer.seal(fromBase64(input.key.secret)) });
+        await transaction('secrets').insert({ id: secret, kind: 'tsig', sealed: this.sealer.seal(fromBase64(input.key.secret), `secrets/${secret}`) });
         key = { key_name: input.key.name, key_algorithm: input.key.algorithm, key_secret: secret };
       }
       const row = {

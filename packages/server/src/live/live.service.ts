@@ -19,6 +19,8 @@ export type Change =
       readonly asked: number;
       readonly left?: number | undefined;
     }
+  /** To the processes themselves: sessions of somebody ended. */
+  | { readonly topic: 'sessions'; readonly person: string }
   /** To the processes themselves: a survey under way is to end. */
   | { readonly topic: 'stop'; readonly move?: string; readonly sweep?: string };
 

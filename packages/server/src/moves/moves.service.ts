@@ -36,6 +36,7 @@ import { Advancer } from '../engine/advance';
 import { EventStore } from '../events/event.store';
 import { Network } from '../network/network';
 import { Caller } from '../people/allow';
+import { PeopleService } from '../people/people.service';
 import { InvalidInput, NotNow, NotReachable, Refusal, Unsuitable, notFound } from '../refusals';
 import { readGiven } from '../survey/readGiven';
 import { nameserversOf } from '../survey/takeSurvey';
@@ -63,6 +64,7 @@ export class MoveService {
     private readonly events: EventStore,
     private readonly network: Network,
     private readonly advancer: Advancer,
+    private readonly people: PeopleService,
   ) {}
 
   read(text: string): readonly DomainChoice[] {
@@ -119,7 +121,7 @@ export class MoveService {
   }
 
   private async ruledMeanwhile(row: Ruling, by: string, mine: RulingEdit, database: Database): Promise<NotNow> {
-    const name = (await database<{ id: string; name: string }>('people').where({ id: by }).first('name'))?.name ?? 'Somebody else';
+    const name = (await this.people.names([by], database)).get(by) ?? 'Somebody else';
     const theirs = `${row.ruling}${row.ruling === 'repoint' || row.ruling === 'new' ? ` to ${row.planned!.data.join(', ')}` : ''}`;
     const yours = `${mine.ruling}${mine.data === undefined ? '' : ` to ${mine.data.split('\n').join(', ')}`}`;
     return new NotNow(`${name} has ruled ${row.owner} ${row.type} meanwhile: ${theirs}.`, {

@@ -64,6 +64,7 @@ import { DATABASE, Database } from '../db/database';
 import { Network } from '../network/network';
 import { WebsiteLookStore } from '../watch/websiteLook.store';
 import { knowledgeOf } from '../hosts/host.store';
+import { PeopleService } from '../people/people.service';
 import { NotNow, notFound } from '../refusals';
 import { saidOfSurvey } from '../survey/saidOfSurvey';
 import { LegLoader, LoadedLeg, LoadedMove } from './legLoader';
@@ -102,6 +103,7 @@ export class MoveViews {
   constructor(
     private readonly store: MoveStore,
     private readonly loader: LegLoader,
+    private readonly people: PeopleService,
     private readonly loaded: LoadedMoves,
     private readonly observations: ObservationStore,
     private readonly websiteLooks: WebsiteLookStore,
@@ -144,7 +146,8 @@ export class MoveViews {
   /** As `person` sees it: what undo takes back is theirs. */
   async get(id: string, person: string): Promise<MoveView> {
     const loaded = await this.loaded.get(id);
-    const [people, sent] = [await this.people(), await this.sent(loaded)];
+    const people = await this.people.names(loaded.legs.flatMap((one) => one.decisions.flatMap((decision) => decision.person ?? [])));
+    const sent = await this.sent(loaded);
     const legs = loaded.legs.map((one) => legView(one, people, sent.get(one.row.id) ?? [], person));
     return { ...summaryOf(loaded, this.clock.now()), version: loaded.move.version, legs };
   }
@@ -152,7 +155,7 @@ export class MoveViews {
   /** A page of rows in their order, with what is said of them; throws a NotNow where the row that it comes after is gone. */
   async ledger(legId: string, { after, limit }: z.output<typeof ledgerQuerySchema>): Promise<LedgerPage> {
     const { leg, rows: all, said, stands } = await this.leg(legId);
-    const people = await this.people();
+    const people = await this.people.names(all.flatMap((row) => row.decidedBy ?? []));
     const start = after === undefined ? 0 : all.findIndex((row) => row.id === after) + 1;
     if (after !== undefined && start === 0) throw new NotNow('The rows were proposed anew. Read the ledger from its beginning.');
     const rows = all.slice(start, start + limit);
@@ -282,10 +285,6 @@ export class MoveViews {
   private async leg(legId: string): Promise<LoadedLeg> {
     const { legs } = await this.loaded.get(await this.store.moveOf(legId));
     return legs.find((one) => one.row.id === legId)!;
-  }
-
-  private async people(): Promise<Map<string, string>> {
-    return new Map((await this.database<{ id: string; name: string }>('people').select('id', 'name')).map((person) => [person.id, person.name]));
   }
 }
 

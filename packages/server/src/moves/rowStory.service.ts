@@ -1,8 +1,8 @@
-import { Inject, Injectable } from '@nestjs/common';
+import { Injectable } from '@nestjs/common';
 import { Acted, CommentInput, RowStory } from '@wanderon/contract';
 import { Name, RowEvent, rowEnds, rowHistory, setKey, standing } from '@wanderon/core';
-import { DATABASE, Database } from '../db/database';
 import { Caller } from '../people/allow';
+import { PeopleService } from '../people/people.service';
 import { NotAllowed, notFound } from '../refusals';
 import { SurveyStore } from '../survey/survey.store';
 import { LegLoader, LoadedLeg, ledgerRow } from './legLoader';
@@ -13,7 +13,7 @@ import { KEPT, MoveActs } from './moveActs';
 @Injectable()
 export class RowStoryService {
   constructor(
-    @Inject(DATABASE) private readonly database: Database,
+    private readonly people: PeopleService,
     private readonly store: MoveStore,
     private readonly loader: LegLoader,
     private readonly surveys: SurveyStore,
@@ -29,7 +29,7 @@ export class RowStoryService {
     const outside = behind.ends.map(({ target, addresses }) => ({ target: Name.parse(target), addresses }));
     const { before, after } = rowEnds(row, leg.leg.plan.rulings, outside);
     const { events, comments } = rowHistory(leg.decisions, row);
-    const names = await this.names([...events, ...comments]);
+    const names = await this.people.names([...events, ...comments].flatMap(({ decision }) => decision.person ?? []));
     const who = ({ decision }: RowEvent): string | null => names.get(decision.person ?? '') ?? null;
     const asEnd = ({ target, addresses }: (typeof before)[number]) => ({ target: target.toString(), addresses: [...addresses] });
     return {
@@ -64,12 +64,6 @@ export class RowStoryService {
         { kind: 'comment', text: `${written.subject.replace('/', ' ')}: a comment was taken back.`, before: written.value },
       ]);
     });
-  }
-
-  private async names(events: readonly RowEvent[]): Promise<ReadonlyMap<string, string>> {
-    const ids = [...new Set(events.flatMap(({ decision }) => decision.person ?? []))];
-    if (ids.length === 0) return new Map();
-    return new Map((await this.database<{ id: string; name: string }>('people').whereIn('id', ids).select('id', 'name')).map((one) => [one.id, one.name]));
   }
 }
 

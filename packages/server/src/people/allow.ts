@@ -1,11 +1,15 @@
 import { createParamDecorator, CustomDecorator, ExecutionContext, SetMetadata } from '@nestjs/common';
-import { Role } from '@wanderon/contract';
+import { Must, Role } from '@wanderon/contract';
 import { Request } from 'express';
 
 export const ALLOW = 'allow';
+export const BEFORE_READY = 'before ready';
 
 /** Who may call a handler. Every handler must say so, or the server does not start. */
 export const Allow = (role: Role | 'anybody'): CustomDecorator => SetMetadata(ALLOW, role);
+
+/** Of a handler: also for somebody who has yet to change a password, or to set up a second factor. */
+export const EvenUnready = (): CustomDecorator => SetMetadata(BEFORE_READY, true);
 
 /** The signed-in person behind a request. */
 export interface Caller {
@@ -14,6 +18,13 @@ export interface Caller {
   readonly name: string;
   readonly role: Role;
   readonly csrf: string;
+  /** The session's number, by which it is told without its token. */
+  readonly session: string;
+  /** What is to be done before anything else. */
+  readonly must: Must | null;
+  /** There is a second factor; an administrator asks for one. */
+  readonly factor: boolean;
+  readonly demanded: boolean;
 }
 
 export interface SignedRequest extends Request {

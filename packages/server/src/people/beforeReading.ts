@@ -1,10 +1,12 @@
 import { NestExpressApplication } from '@nestjs/platform-express';
 import { NextFunction, Request, Response, json } from 'express';
+import { Config } from '../config';
 import { InvalidInput, NotSignedIn } from '../refusals';
+import { isActive, isSafe } from './activity';
 import { SignedRequest } from './allow';
-import { PeopleService, SESSION_COOKIE } from './people.service';
+import { tokenOf } from './cookie';
+import { SessionService } from './sessions.service';
 
-const SAFE = new Set(['GET', 'HEAD', 'OPTIONS']);
 /** Who has no account sends a login and a password, or ticks a row of a sheet: no more than this is read. */
 const STRANGERS = /^\/api\/(sign-in|sheets\/)/;
 const FROM_STRANGERS = 4096;
@@ -19,21 +21,20 @@ const KEPT = 'Nothing was changed.';
  * What comes before a handler: nobody's body is read, let alone inflated, before it is known who sends it, and no text with characters that
  * cannot be kept goes further.
  */
-export function readBodies(app: NestExpressApplication, people: PeopleService): void {
+export function readBodies(app: NestExpressApplication, sessions: SessionService, config: Config): void {
   const server = app.getHttpServer();
   server.headersTimeout = HEADERS_IN;
   server.requestTimeout = ALL_IN;
   app.use('/api', (request: SignedRequest, response: Response, next: NextFunction) => {
     if (/%00/i.test(request.originalUrl)) return next(new InvalidInput('The address holds a character that cannot be read.', { kept: KEPT }));
-    if (SAFE.has(request.method)) return next();
+    if (isSafe(request)) return next();
     // What is not read is not waited for either.
     const refuse = (error: Error): void => {
       response.setHeader('Connection', 'close');
       next(error);
     };
     if (STRANGERS.test(request.originalUrl)) return Number(request.get('content-length') ?? 0) > FROM_STRANGERS ? refuse(tooLarge()) : next();
-    const cookies = request.cookies as Record<string, string | undefined>;
-    people.callerOf(cookies[SESSION_COOKIE]).then((caller) => {
+    sessions.callerOf(tokenOf(request, config), isActive(request)).then((caller) => {
       if (!caller) return refuse(new NotSignedIn('Sign in first.', { kept: KEPT }));
       request.caller = caller;
       next();

@@ -1,69 +1,67 @@
-import { Body, Controller, Get, HttpCode, Inject, Post, Req, Res } from '@nestjs/common';
-import { Me, meSchema, newPersonSchema, personListSchema, personSchema, signInSchema } from '@wanderon/contract';
-import { Request, Response } from 'express';
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
+import { Person as PersonView, editPersonSchema, givenPasswordSchema, newPersonSchema, personListSchema, personSchema } from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { z } from 'zod';
-import { CONFIG, Config } from '../config';
-import { EventStore } from '../events/event.store';
 import { Allow, Caller, Person } from './allow';
-import { PeopleService, SESSION_COOKIE } from './people.service';
+import { PeopleService } from './people.service';
 
-class SignInDto extends createZodDto(signInSchema) {}
-class MeDto extends createZodDto(meSchema) {}
 class PersonDto extends createZodDto(personSchema) {}
 class PersonListDto extends createZodDto(personListSchema) {}
 class NewPersonDto extends createZodDto(newPersonSchema) {}
+class EditPersonDto extends createZodDto(editPersonSchema) {}
+class GivenPasswordDto extends createZodDto(givenPasswordSchema) {}
 class DoneDto extends createZodDto(z.object({ done: z.literal(true) })) {}
+class EndedDto extends createZodDto(z.object({ ended: z.number().int() })) {}
+type Done = z.infer<typeof DoneDto.schema>;
 
-@Controller('api')
+/** Accounts, for administrators. */
+@Controller('api/people')
 export class PeopleController {
-  constructor(
-    private readonly people: PeopleService,
-    private readonly events: EventStore,
-    @Inject(CONFIG) private readonly config: Config,
-  ) {}
+  constructor(private readonly people: PeopleService) {}
 
-  @Post('sign-in')
-  @HttpCode(200)
-  @Allow('anybody')
-  @ZodResponse({ type: DoneDto, description: 'Begins a session; the cookie is HttpOnly.' })
-  async signIn(@Body() input: SignInDto, @Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<{ done: true }> {
-    const token = await this.people.signIn(input.login, input.password, request.ip ?? '');
-    response.cookie(SESSION_COOKIE, token, { httpOnly: true, sameSite: 'strict', secure: this.config.WANDERON_PUBLIC_ADDRESS.startsWith('https:'), path: '/' });
-    return { done: true };
-  }
-
-  @Post('sign-out')
-  @HttpCode(200)
-  @Allow('viewer')
-  @ZodResponse({ type: DoneDto, description: 'Ends the session.' })
-  async signOut(@Req() request: Request, @Person() person: Caller, @Res({ passthrough: true }) response: Response): Promise<{ done: true }> {
-    await this.people.signOut((request.cookies as Record<string, string | undefined>)[SESSION_COOKIE], person);
-    response.clearCookie(SESSION_COOKIE, { path: '/' });
-    return { done: true };
-  }
-
-  @Get('me')
-  @Allow('viewer')
-  @ZodResponse({ type: MeDto, description: 'Who is signed in.' })
-  me(@Person() person: Caller): Me {
-    return { ...person, lab: this.config.WANDERON_LAB ?? null };
-  }
-
-  @Get('people')
+  @Get()
   @Allow('administrator')
   @ZodResponse({ type: PersonListDto, description: 'Everybody with an account.' })
   async list(): Promise<z.infer<typeof personListSchema>> {
     return { people: await this.people.list() };
   }
 
-  @Post('people')
+  @Post()
   @HttpCode(200)
   @Allow('administrator')
   @ZodResponse({ type: PersonDto, description: 'Makes an account.' })
-  async add(@Body() input: NewPersonDto, @Person() caller: Caller): Promise<z.infer<typeof personSchema>> {
-    const person = await this.people.add(input);
-    await this.events.add({ person: caller.id, kind: 'person', text: `${person.name} (${person.login}) was given the role ${person.role}.`, after: person });
-    return person;
+  async add(@Body() input: NewPersonDto, @Person() caller: Caller): Promise<PersonView> {
+    return this.people.add(input, caller);
+  }
+
+  @Put(':id')
+  @Allow('administrator')
+  @ZodResponse({ type: PersonDto, description: 'Changes name, role, whether the account is open, and whether a second factor is asked for.' })
+  async edit(@Param('id') id: string, @Body() input: EditPersonDto, @Person() caller: Caller): Promise<PersonView> {
+    return this.people.edit(id, input, caller);
+  }
+
+  @Put(':id/password')
+  @Allow('administrator')
+  @ZodResponse({ type: DoneDto, description: 'Gives a new password, to be changed at first use.' })
+  async password(@Param('id') id: string, @Body() { password }: GivenPasswordDto, @Person() caller: Caller): Promise<Done> {
+    await this.people.givePassword(id, password, caller);
+    return { done: true };
+  }
+
+  @Post(':id/sign-out')
+  @HttpCode(200)
+  @Allow('administrator')
+  @ZodResponse({ type: EndedDto, description: 'Ends every session of a person.' })
+  async signOut(@Param('id') id: string, @Person() caller: Caller): Promise<{ ended: number }> {
+    return { ended: await this.people.signOutEverywhere(id, caller) };
+  }
+
+  @Delete(':id/second-factor')
+  @Allow('administrator')
+  @ZodResponse({ type: DoneDto, description: 'Takes the second factor of a person off, where the app and its codes are lost.' })
+  async takeFactor(@Param('id') id: string, @Person() caller: Caller): Promise<Done> {
+    await this.people.removeFactor(id, caller);
+    return { done: true };
   }
 }

@@ -1,22 +1,16 @@
-import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import { hash, verify } from '@node-rs/argon2';
-import { NewPerson, Person, Role } from '@wanderon/contract';
-import { WALL_CLOCK, Clock } from '../clock/clock';
-import { Limiter } from '@wanderon/net';
+import { EditPerson, NewPerson, OwnPassword, Person, Role } from '@wanderon/contract';
 import { DATABASE, Database } from '../db/database';
 import { EventStore } from '../events/event.store';
-import { NotNow, NotSignedIn, TooManyTries } from '../refusals';
+import { InvalidInput, NotNow, notFound } from '../refusals';
 import { Caller } from './allow';
-import { SignInLimits } from './signInLimits';
+import { Hashing } from './hashing';
+import { passwordProblem } from './passwordRule';
+import { SecondFactor } from './secondFactor.service';
+import { SessionService } from './sessions.service';
 
-export const SESSION_COOKIE = 'wanderon_session';
-const SESSION_SECONDS = 12 * 3600;
-/** For so long an address from which somebody signed in is theirs. */
-const KNOWN_SECONDS = 30 * 24 * 3600;
-/** Passwords that are hashed at a time, and that may wait for it. */
-const HASHES = 2;
-const HASHES_WAITING = 64;
+const KEPT = 'Nothing was changed.';
 
 interface PersonRow {
   id: string;
@@ -25,123 +19,188 @@ interface PersonRow {
   role: Role;
   password_hash: string;
   disabled: boolean;
+  must_change: boolean;
+  demanded: boolean;
+  factor_since: number | null;
+  seen_at: number | null;
 }
 
-/** Accounts and sessions. Sessions run by the machine's clock. */
+/** Accounts. Every change of one is on record with it, and what makes an account weaker or shuts it ends its sessions. */
 @Injectable()
 export class PeopleService {
-  private readonly hashes = new Limiter(HASHES, HASHES);
-  private hashing = 0;
-
   constructor(
     @Inject(DATABASE) private readonly database: Database,
-    @Inject(WALL_CLOCK) private readonly clock: Clock,
-    private readonly limits: SignInLimits,
+    private readonly hashing: Hashing,
+    private readonly sessions: SessionService,
+    private readonly factor: SecondFactor,
     private readonly events: EventStore,
   ) {}
 
-  /** Gives a session token, or throws: too many tries, or a wrong login or password, which read the same. */
-  async signIn(typed: string, password: string, address: string): Promise<string> {
-    const now = this.clock.now();
-    const login = readable(typed.toLowerCase());
-    const person = await this.database<PersonRow>('people').where({ login, disabled: false }).first();
-    const known = person !== undefined && (await this.isKnown(person.id, address, now));
-    const counted = { login, address, known };
-    await this.limits.admit(counted);
-    // An unknown login takes as long as a wrong password.
-    const right = await this.verified(person?.password_hash ?? (await unknownHash()), password);
-    if (!person || !right) {
-      await this.limits.failed(counted);
-      await this.events.add({ kind: 'sign-in', text: `A sign-in as ${login} from ${address} failed.`, after: { login, address } });
-      throw new NotSignedIn('Login or password is wrong.');
-    }
-    await this.limits.succeeded(counted);
-    const token = randomBytes(32).toString('base64url');
-    await this.database.transaction(async (transaction) => {
-      await transaction('sessions').where('expires_at', '<', now).delete();
-      await transaction('sessions').insert({
-        token_hash: digest(token),
-        person_id: person.id,
-        csrf: randomBytes(24).toString('base64url'),
-        expires_at: now + SESSION_SECONDS,
-      });
-      await transaction('sign_in_addresses').insert({ person_id: person.id, address, at: now }).onConflict(['person_id', 'address']).merge(['at']);
-      await this.events.add({ person: person.id, kind: 'sign-in', text: `${person.name} signed in from ${address}.`, after: { address } }, transaction);
-    });
-    return token;
-  }
-
-  /** That login has succeeded from there lately. */
-  private async isKnown(person: string, address: string, now: number): Promise<boolean> {
-    const rows = this.database('sign_in_addresses').where({ person_id: person, address });
-    return (await rows.andWhere('at', '>', now - KNOWN_SECONDS).first('at')) !== undefined;
-  }
-
-  /** Few at a time, since each takes memory and a processor; where too many wait already, throws a TooManyTries. */
-  private async verified(stored: string, password: string): Promise<boolean> {
-    if (this.hashing >= HASHES_WAITING) throw new TooManyTries('Too many people sign in at this moment. Try again in a few seconds.');
-    this.hashing += 1;
-    try {
-      return await this.hashes.run('password', undefined, () => verify(stored, password));
-    } finally {
-      this.hashing -= 1;
-    }
-  }
-
-  async signOut(token: string | undefined, { id, name }: Pick<Caller, 'id' | 'name'>): Promise<void> {
-    if (!token) return;
-    await this.database.transaction(async (transaction) => {
-      const ended = await transaction('sessions')
-        .where({ token_hash: digest(token) })
-        .delete();
-      if (ended > 0) await this.events.add({ person: id, kind: 'sign-in', text: `${name} signed out.` }, transaction);
-    });
-  }
-
-  async callerOf(token: string | undefined): Promise<Caller | undefined> {
-    if (!token) return undefined;
-    return this.database('sessions')
-      .join('people', 'people.id', 'sessions.person_id')
-      .where({ 'sessions.token_hash': digest(token), 'people.disabled': false })
-      .andWhere('sessions.expires_at', '>', this.clock.now())
-      .first<Caller | undefined>('people.id', 'people.login', 'people.name', 'people.role', 'sessions.csrf');
-  }
-
   async list(): Promise<Person[]> {
-    return this.database('people').select<Person[]>('id', 'login', 'name', 'role', 'disabled').orderBy('login');
+    const [rows, counts] = [await this.database<PersonRow>('people').orderBy('login'), await this.sessions.counts()];
+    return rows.map((row) => toPerson(row, counts.get(row.id) ?? 0));
   }
 
-  async add(person: NewPerson): Promise<Person> {
-    const row = { id: randomUUID(), login: person.login, name: person.name, role: person.role, disabled: false };
-    const inserted = await this.database('people')
-      .insert({ ...row, password_hash: await hash(person.password) })
-      .onConflict('login')
-      .ignore()
-      .returning('id');
-    if (inserted.length === 0) throw new NotNow(`The login ${person.login} is taken.`, { field: 'login', kept: 'Nothing was changed.' });
+  /** Names by id. */
+  async names(ids: readonly string[], database: Database = this.database): Promise<ReadonlyMap<string, string>> {
+    if (ids.length === 0) return new Map();
+    const rows = await database<PersonRow>('people')
+      .whereIn('id', [...new Set(ids)])
+      .select('id', 'name');
+    return new Map(rows.map((one) => [one.id, one.name]));
+  }
+
+  /** Throws a NotNow where the login is taken, an InvalidInput where the password is not good enough. */
+  async add({ login, name, role, password, mustChange = true }: NewPerson, by: Pick<Caller, 'id'> | undefined): Promise<Person> {
+    refuseWeak(password, login);
+    const row = { id: randomUUID(), login, name, role, must_change: mustChange, password_hash: await this.hashing.hashed(password) };
+    return this.database.transaction(async (transaction) => {
+      const [made] = await transaction<PersonRow>('people').insert(row).onConflict('login').ignore().returning('*');
+      if (!made) throw new NotNow(`The login ${login} is taken.`, { field: 'login', kept: KEPT });
+      const person = toPerson(made, 0);
+      const text = `${name} (${login}) was given an account with the role ${role}.`;
+      await this.events.add({ person: by?.id, kind: 'person', text, after: said(person) }, transaction);
+      return person;
+    });
+  }
+
+  async isAnybodyThere(): Promise<boolean> {
+    return (await this.database('people').first('id')) !== undefined;
+  }
+
+  /** The first one, who changes the password at first use; two processes that start at once make one. */
+  async makeAdministrator(login: string, password: string): Promise<void> {
+    try {
+      await this.add({ login, name: 'Administrator', role: 'administrator', password }, undefined);
+    } catch (error) {
+      if (!(error instanceof NotNow)) throw error;
+    }
+  }
+
+  /**
+   * Name, role, whether the account is open, whether a second factor is asked for. Another role, a shut account or a new demand ends the
+   * sessions. Throws a NotNow where nobody would be left who can look after accounts.
+   */
+  async edit(id: string, { name, role, disabled, demanded }: EditPerson, by: Caller): Promise<Person> {
+    return this.database.transaction(async (transaction) => {
+      // One after the other: two administrators who shut each other out at once would leave nobody.
+      await transaction.raw('select pg_advisory_xact_lock(hashtextextended(?, 2))', ['people']);
+      const before = await this.row(id, transaction);
+      const leaves = before.role === 'administrator' && !before.disabled && (role !== 'administrator' || disabled);
+      if (leaves) {
+        const others = transaction('people').where({ role: 'administrator', disabled: false }).andWhereNot({ id });
+        if (!(await others.first('id'))) throw new NotNow('This is the last administrator.', { detail: 'Give somebody else that role first.', kept: KEPT });
+      }
+      const [after] = await transaction<PersonRow>('people').where({ id }).update({ name, role, disabled, demanded }).returning('*');
+      const [was, is] = [toPerson(before, 0), toPerson(after!, 0)];
+      const changed = changes(was, is);
+      if (changed.length > 0)
+        await this.events.add(
+          { person: by.id, kind: 'person', text: `${is.name} (${is.login}): ${changed.join(', ')}.`, before: said(was), after: said(is) },
+          transaction,
+        );
+      const ends = role !== before.role || disabled || (demanded && before.factor_since === null);
+      if (ends) await this.sessions.endAll(id, id === by.id && !disabled ? by.session : undefined, transaction);
+      return is;
+    });
+  }
+
+  /** A new password from an administrator, to be changed at first use; every session of the person ends. */
+  async givePassword(id: string, password: string, by: Caller): Promise<void> {
+    const { login, name } = await this.row(id, this.database);
+    refuseWeak(password, login);
+    const password_hash = await this.hashing.hashed(password);
+    await this.database.transaction(async (transaction) => {
+      await transaction<PersonRow>('people').where({ id }).update({ password_hash, must_change: true });
+      await this.sessions.endAll(id, undefined, transaction);
+      await this.events.add({ person: by.id, kind: 'person', text: `${name} (${login}) was given a new password.` }, transaction);
+    });
+  }
+
+  /** A person's own new password; every other session of theirs ends. Throws an InvalidInput that names the field. */
+  async changeOwnPassword({ current, password }: OwnPassword, me: Caller): Promise<void> {
+    await this.checkPassword(me, current, 'current');
+    if (password === current) throw new InvalidInput('This is the password that you have now.', { field: 'password', kept: KEPT });
+    refuseWeak(password, me.login);
+    const password_hash = await this.hashing.hashed(password);
+    await this.database.transaction(async (transaction) => {
+      await transaction<PersonRow>('people').where({ id: me.id }).update({ password_hash, must_change: false });
+      await this.sessions.endAll(me.id, me.session, transaction);
+      await this.events.add({ person: me.id, kind: 'person', text: `${me.name} changed their password.` }, transaction);
+    });
+  }
+
+  /** Throws an InvalidInput where it is not the password of whoever asks. */
+  async checkPassword(me: Pick<Caller, 'id'>, password: string, field: string): Promise<void> {
+    const { password_hash } = await this.row(me.id, this.database);
+    if (!(await this.hashing.verified(password_hash, password))) throw new InvalidInput('This is not your password.', { field, kept: KEPT });
+  }
+
+  /** Ends every session of a person; gives how many. */
+  async signOutEverywhere(id: string, by: Caller): Promise<number> {
+    const { name, login } = await this.row(id, this.database);
+    return this.database.transaction(async (transaction) => {
+      const ended = await this.sessions.endAll(id, undefined, transaction);
+      await this.events.add({ person: by.id, kind: 'person', text: `${name} (${login}) was signed out everywhere.` }, transaction);
+      return ended;
+    });
+  }
+
+  /** Ends one session of one's own. */
+  async endOwnSession(id: string, me: Caller): Promise<void> {
+    await this.database.transaction(async (transaction) => {
+      await this.sessions.end(me.id, id, transaction);
+      await this.events.add({ person: me.id, kind: 'sign-in', text: `${me.name} ended a session.` }, transaction);
+    });
+  }
+
+  /** The second factor counts from here on; gives the recovery codes. */
+  async confirmFactor(code: string, me: Caller): Promise<string[]> {
+    return this.database.transaction(async (transaction) => {
+      const codes = await this.factor.confirm(me.id, code, transaction);
+      await this.sessions.endAll(me.id, me.session, transaction);
+      await this.events.add({ person: me.id, kind: 'person', text: `${me.name} set up a second factor.` }, transaction);
+      return codes;
+    });
+  }
+
+  /** One's own, or where the app and its codes are lost, an administrator's act; every other session ends. */
+  async removeFactor(id: string, by: Caller): Promise<void> {
+    const { name, login } = await this.row(id, this.database);
+    await this.database.transaction(async (transaction) => {
+      await this.factor.remove(id, transaction);
+      await this.sessions.endAll(id, id === by.id ? by.session : undefined, transaction);
+      await this.events.add({ person: by.id, kind: 'person', text: `The second factor of ${name} (${login}) was taken off.` }, transaction);
+    });
+  }
+
+  private async row(id: string, database: Database): Promise<PersonRow> {
+    const row = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id) ? await database<PersonRow>('people').where({ id }).first() : undefined;
+    if (!row) throw notFound('person');
     return row;
   }
-
-  /** On the very first start: one administrator. Gives the password where it was made up here, to be shown once. */
-  async ensureAdministrator(login: string, password: string | undefined): Promise<string | undefined> {
-    if (await this.database('people').first('id')) return undefined;
-    const chosen = password ?? randomBytes(12).toString('base64url');
-    await this.add({ login, name: 'Administrator', role: 'administrator', password: chosen });
-    return password ? undefined : chosen;
-  }
 }
 
-/** What somebody typed as a login, fit to be looked for and written down: nobody's login has such characters. */
-function readable(login: string): string {
-  // eslint-disable-next-line no-control-regex
-  return login.replace(/[\u0000-\u001f\u007f\ud800-\udfff]/gu, '?').slice(0, 60);
+function refuseWeak(password: string, login: string): void {
+  const problem = passwordProblem(password, login);
+  if (problem) throw new InvalidInput(problem, { field: 'password', detail: 'Several words that have nothing to do with each other are good.', kept: KEPT });
 }
 
-let cachedUnknown: Promise<string> | undefined;
-function unknownHash(): Promise<string> {
-  return (cachedUnknown ??= hash(randomBytes(16).toString('hex')));
+function toPerson(row: PersonRow, sessions: number): Person {
+  const { id, login, name, role, disabled, demanded, must_change: mustChange, seen_at: lastSeen, factor_since } = row;
+  return { id, login, name, role, disabled, demanded, mustChange, lastSeen, factor: factor_since !== null, sessions };
 }
 
-function digest(token: string): string {
-  return createHash('sha256').update(token).digest('hex');
+/** What of an account is on record. */
+function said({ id, login, name, role, disabled, demanded, factor }: Person): Omit<Person, 'lastSeen' | 'sessions' | 'mustChange'> {
+  return { id, login, name, role, disabled, demanded, factor };
+}
+
+function changes(was: Person, is: Person): string[] {
+  return [
+    ...(was.name === is.name ? [] : [`called ${was.name} before`]),
+    ...(was.role === is.role ? [] : [`role ${is.role}, before ${was.role}`]),
+    ...(was.disabled === is.disabled ? [] : [is.disabled ? 'the account was shut' : 'the account was opened again']),
+    ...(was.demanded === is.demanded ? [] : [is.demanded ? 'a second factor is asked for' : 'a second factor is not asked for any more']),
+  ];
 }

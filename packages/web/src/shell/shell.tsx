@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Moon, Search } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { ReactNode, useEffect, useState } from 'react';
-import { NavLink } from 'react-router';
+import { NavLink, useNavigate } from 'react-router';
 import { call } from '../api';
 import { useLive } from '../live';
 import { ClockPanel } from './clockPanel';
@@ -20,6 +20,7 @@ export function isTyping(event: KeyboardEvent): boolean {
 export function Shell({ me, children }: { me: Me; children: ReactNode }) {
   useLive();
   const queries = useQueryClient();
+  const go = useNavigate();
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);
   useEffect(() => {
@@ -74,6 +75,14 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
                 <p className="px-3 py-1 text-sm text-faded">
                   {me.login}, {me.role}
                 </p>
+                <DropdownMenu.Item onSelect={() => void go('/account')} className="cursor-pointer px-3 py-1 data-highlighted:bg-shade">
+                  Your account
+                </DropdownMenu.Item>
+                {me.role === 'administrator' && (
+                  <DropdownMenu.Item onSelect={() => void go('/people')} className="cursor-pointer px-3 py-1 data-highlighted:bg-shade">
+                    People
+                  </DropdownMenu.Item>
+                )}
                 <DropdownMenu.Item onSelect={toggleTheme} className="flex cursor-pointer items-center gap-2 px-3 py-1 data-highlighted:bg-shade">
                   <Moon size={14} /> Day or night
                 </DropdownMenu.Item>

@@ -1,7 +1,7 @@
 import { signInSchema } from '@wanderon/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { FormEvent, useState } from 'react';
-import { call } from '../api';
+import { ProblemError, call } from '../api';
 import { Button } from '../ui/button';
 import { Field } from '../ui/field';
 import { Failed } from '../ui/states';
@@ -11,13 +11,15 @@ export function SignIn() {
   const queries = useQueryClient();
   const [login, setLogin] = useState('');
   const [password, setPassword] = useState('');
+  // Asked for once login and password are right, where the account has a second factor.
+  const [code, setCode] = useState<string>();
   const [problems, setProblems] = useState<Record<string, string>>({});
   const [error, setError] = useState<unknown>();
   const [busy, setBusy] = useState(false);
 
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
-    const read = signInSchema.safeParse({ login, password });
+    const read = signInSchema.safeParse({ login, password, ...(code === undefined ? {} : { code }) });
     setProblems(read.success ? {} : Object.fromEntries(read.error.issues.map((issue) => [String(issue.path[0]), issue.message])));
     if (!read.success) return;
     setBusy(true);
@@ -25,8 +27,11 @@ export function SignIn() {
       await call('POST', '/api/sign-in', read.data);
       await queries.invalidateQueries();
     } catch (failure) {
-      setError(failure);
-      setPassword('');
+      const asksForCode = failure instanceof ProblemError && failure.problem.needsCode === true;
+      // Asking is no refusal: that a code is needed is seen by its field.
+      setError(asksForCode && code === undefined ? undefined : failure);
+      setCode(asksForCode ? '' : undefined);
+      if (!asksForCode) setPassword('');
     } finally {
       setBusy(false);
     }
@@ -47,6 +52,18 @@ export function SignIn() {
             onChange={(event) => setPassword(event.target.value)}
             problem={problems['password']}
           />
+          {code !== undefined && (
+            <Field
+              label="Code"
+              mono
+              autoFocus
+              inputMode="numeric"
+              autoComplete="one-time-code"
+              hint="What your app for codes shows now, or a recovery code."
+              value={code}
+              onChange={(event) => setCode(event.target.value)}
+            />
+          )}
           {error !== undefined && <Failed error={error} />}
           <Button kind="main" type="submit" disabled={busy} className="mt-1 px-5 py-1.5">
             Sign in
