@@ -5,12 +5,13 @@ import { KeyInput, Page } from 'puppeteer-core';
 import { Api, until } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
 import { CURRENT_ROW, button, picture, press, pressKey, signIn, words } from '../support/browser';
+import { codeAt } from '../support/totp';
 import { DemoUnderTest } from '../support/demoUnderTest';
 
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 
 /** Looked at by axe, and not kept as pictures. */
-const UNPICTURED: ReadonlySet<string> = new Set(['sweeps', 'two-legs', 'host-change', 'registrar-change', 'side-by-side']);
+const UNPICTURED: ReadonlySet<string> = new Set(['sweeps', 'two-legs', 'host-change', 'registrar-change', 'side-by-side', 'survey-closed']);
 
 /** Every main view of the demo, by day and night, looked at by axe and by its own words. */
 describe('the views', () => {
@@ -59,6 +60,14 @@ describe('the views', () => {
     await words(page, 'Login or password is wrong.');
     await signIn(page, demo.address, 'technician');
   });
+
+  const signOut = async (): Promise<void> => {
+    await page.goto(demo.address);
+    await page.evaluate(async () => {
+      const me = (await (await fetch('/api/me')).json()) as { csrf: string };
+      await fetch('/api/sign-out', { method: 'POST', headers: { 'x-csrf-token': me.csrf } });
+    });
+  };
 
   it.each<[string, () => string, string | RegExp]>([
     ['desk', () => '/', 'Choose where it goes'],
@@ -172,11 +181,7 @@ describe('the views', () => {
   });
 
   it('a viewer sees everything and is offered no change', async () => {
-    await page.goto(demo.address);
-    await page.evaluate(async () => {
-      const me = (await (await fetch('/api/me')).json()) as { csrf: string };
-      await fetch('/api/sign-out', { method: 'POST', headers: { 'x-csrf-token': me.csrf } });
-    });
+    await signOut();
     await signIn(page, demo.address, 'viewer');
     await words(page, 'canoe-yard.example');
     expect(await page.$('input[name=domain]')).toBeNull();
@@ -188,6 +193,73 @@ describe('the views', () => {
     await page.goto(`${demo.address}${moveOf('canoe')}/timetable`);
     await words(page, 'Earliest sound switch');
     expect(await page.$(button('Approve, lower now'))).toBeNull();
+  });
+
+  it('an administrator adds a person, who chooses a password, sets up a second factor and signs in with it', async () => {
+    await page.setViewport({ width: 1280, height: 800 });
+    await signOut();
+    await signIn(page, demo.address, 'admin');
+    await page.goto(`${demo.address}/people`);
+    await words(page, /Administrator \(you\)[^]*technician/);
+    await picture(page, 'people');
+    await press(page, 'Add a person');
+    const field = (label: string) => page.locator(`::-p-aria([name="${label}"][role="textbox"])`);
+    await field('Name').fill('Deckhand');
+    await field('Login').fill('deckhand');
+    await field('First password').fill('wanderon-2026');
+    await press(page, 'Add');
+    await words(page, 'hardly more than the name of this program');
+    await field('First password').fill('a first password of theirs');
+    expect(await faults()).toEqual([]);
+    await press(page, 'Add');
+    await words(page, 'Deckhand can sign in as deckhand');
+    await press(page, 'Change Deckhand');
+    await page.locator('::-p-text(Ask for a second factor)').click();
+    expect(await faults()).toEqual([]);
+    await press(page, 'Save');
+    await words(page, 'asked for, not set up yet');
+    await page.goto(`${demo.address}/trail`);
+    await words(page, 'Deckhand (deckhand): a second factor is asked for.');
+    expect(await faults()).toEqual([]);
+
+    await signOut();
+    const own = 'a tide table and a chart';
+    const enter = async (password: string): Promise<void> => {
+      await page.goto(demo.address);
+      await page.locator('input[autocomplete=username]').fill('deckhand');
+      await page.locator('input[type=password]').fill(password);
+      await press(page, 'Sign in');
+    };
+    await enter('a first password of theirs');
+    await words(page, 'Choose a password of your own');
+    expect(await faults()).toEqual([]);
+    await page.locator('input[autocomplete=current-password]').fill('a first password of theirs');
+    for (const input of await page.$$('input[autocomplete=new-password]')) await input.type(own);
+    await press(page, 'Change the password');
+    await words(page, 'Set up a second factor');
+    await page.locator('input[autocomplete=current-password]').fill(own);
+    await press(page, 'Set one up');
+    await words(page, 'Secret, if the picture cannot be taken');
+    const secret = /cannot be taken\s+((?:[A-Z2-7]{4} ?){8})/.exec(await page.evaluate(() => document.body.innerText))![1]!.replaceAll(' ', '');
+    const begun = Math.floor(Date.now() / 30_000);
+    await page.locator('input[autocomplete=one-time-code]').fill(codeAt(secret, (begun - 1) * 30));
+    await press(page, 'Use this from now on');
+    await words(page, 'each opens the account once');
+    expect(await faults()).toEqual([]);
+    await press(page, 'I have kept them');
+    await page.waitForSelector('nav[aria-label=Places]');
+    await page.goto(`${demo.address}/account`);
+    await words(page, /There is one[^]*this one/);
+    expect(await faults()).toEqual([]);
+
+    await signOut();
+    await enter(own);
+    await words(page, 'What your app for codes shows now');
+    await page.locator('input[autocomplete=one-time-code]').fill(codeAt(secret, Date.now() / 1000));
+    await press(page, 'Sign in');
+    await page.waitForSelector('nav[aria-label=Places]');
+    await signOut();
+    await signIn(page, demo.address, 'technician');
   });
 
   it('is readable on a phone', async () => {

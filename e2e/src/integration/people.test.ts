@@ -1,4 +1,3 @@
-import { createHmac } from 'node:crypto';
 import { spawnSync } from 'node:child_process';
 import { request } from 'node:http';
 import { join } from 'node:path';
@@ -7,21 +6,11 @@ import knex, { Knex } from 'knex';
 import { Api, until } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
 import { ROOT } from '../../../command/src/processes';
+import { codeAt, octetsOf } from '../support/totp';
 import { SECRET_KEY, ServerUnderTest } from '../support/world';
 
 const FIRST = 'a first password of theirs';
 const OWN = 'a password of their own';
-
-/** RFC 6238 §4 with RFC 4226 §5.3, from its text: what an app shows at a moment for a secret in base 32. */
-function codeAt(secret: string, seconds: number): string {
-  const bits = [...secret].map((letter) => 'ABCDEFGHIJKLMNOPQRSTUVWXYZ234567'.indexOf(letter).toString(2).padStart(5, '0')).join('');
-  const key = Buffer.from(bits.match(/.{8}/g)!.map((octet) => parseInt(octet, 2)));
-  const counter = Buffer.alloc(8);
-  counter.writeBigUInt64BE(BigInt(Math.floor(seconds / 30)));
-  const mac = createHmac('sha1', key).update(counter).digest();
-  const offset = mac[19]! & 15;
-  return String((mac.readUInt32BE(offset) & 0x7fffffff) % 1_000_000).padStart(6, '0');
-}
 
 describe('people', () => {
   const server = new ServerUnderTest({ WANDERON_ROOT_HINTS: join(ROOT, 'e2e/corpus/hints') });
@@ -196,8 +185,7 @@ describe('people', () => {
 
     it('have it taken off by an administrator where all is lost; the secret was sealed all along', async () => {
       const { factor_secret: sealed } = (await database<{ factor_secret: Buffer }>('people').where('login', 'boatswain').first('factor_secret'))!;
-      const bits = [...secret].map((letter) => 'ABCDEFGHIJKLMNOPQRSTUVWXYZ234567'.indexOf(letter).toString(2).padStart(5, '0')).join('');
-      expect(sealed.includes(Buffer.from(bits.match(/.{8}/g)!.map((octet) => parseInt(octet, 2))))).toBe(false);
+      expect(sealed.includes(octetsOf(secret))).toBe(false);
       await admin.call('DELETE', `/api/people/${(await person('boatswain')).id}/second-factor`);
       expect(await person('boatswain')).toMatchObject({ factor: false, demanded: true, sessions: 0 });
       expect(await database('recovery_codes')).toEqual([]);

@@ -4,7 +4,7 @@ import { RRsetText, groupRecords, rrsetToText } from '../dns/record';
 import { parseZoneFile } from '../dns/zoneFile';
 import { Entry, enter } from './enter';
 import { EntryStyle, STYLE_APEX, STYLE_DOT, STYLE_LONG, STYLE_NAMES, STYLE_PRIORITY, STYLE_TEXT, USUAL_STYLE } from './entryStyle';
-import { SheetSet, sheetOf } from './sheet';
+import { SheetSet, sheetOf, sheetRowWords } from './sheet';
 
 const ZONE = 'choir.example.';
 const set = (owner: string, type: string, ...data: string[]): RRsetText => ({ owner, type, ttl: 300, data });
@@ -158,3 +158,14 @@ function otherwise(type: string): (data: string, index: number) => string {
     return `old${index}.example.`;
   };
 }
+
+describe('what a row is about', () => {
+  it.each([
+    ['zone.example./MX/10 mail.zone.example.', 'zone.example. MX 10 mail.zone.example.'],
+    ['www.zone.example./A/ 192.0.2.1', 'www.zone.example. A 192.0.2.1'],
+    ['0/25.2.0.192.in-addr.arpa./PTR/- old.zone.example.', '0/25.2.0.192.in-addr.arpa. PTR old.zone.example.'],
+    [`zone.example./TXT/ "a/b/c"`, `zone.example. TXT "a/b/c"`],
+  ])('%s', (id, words) => expect(sheetRowWords(id)).toBe(words));
+
+  it('is cut where it is long, and says so', () => expect(sheetRowWords(`zone.example./TXT/ ${'x'.repeat(500)}`)).toMatch(/^zone\.example\. TXT x+ …$/));
+});

@@ -21,6 +21,19 @@ export interface SheetSet {
   readonly front?: 'on' | 'off' | undefined;
 }
 
+/** Characters of a row that are on record. */
+const LONGEST_WORDS = 120;
+
+/**
+ * What a row of a sheet is about, by its id.
+ *
+ *     sheetRowWords('zone.example./MX/10 mail.zone.example.') // 'zone.example. MX 10 mail.zone.example.'
+ */
+export function sheetRowWords(id: string): string {
+  const words = id.replace(/\/([A-Z][A-Z0-9-]*)\/(?:- | ?)/, ' $1 ');
+  return words.length > LONGEST_WORDS ? `${words.slice(0, LONGEST_WORDS)} …` : words;
+}
+
 /**
  * From what stands in a panel to the plan, in an order that panels allow: what stands in the way goes first (an alias beside addresses,
  * RFC 1034 §3.6.2), then what is there is edited, then the rest is added. Values that stay are left alone.

@@ -26,6 +26,7 @@ import {
   redoable,
   rowSeen,
   scopesMeet,
+  sheetRowWords,
   stepOf,
   undoable,
 } from '@wanderon/core';
@@ -224,7 +225,7 @@ export class MoveService {
     return this.acts.lightly(legId, person, () =>
       Promise.resolve([
         { kind: 'typed', subject: row, value: typed },
-        { kind: 'typed', text: `${typed ? 'Typed' : 'Not typed after all'}: ${row.slice(0, 120)}` },
+        { kind: 'typed', text: `${typed ? 'Typed' : 'Not typed after all'}: ${sheetRowWords(row)}` },
       ]),
     );
   }

@@ -1,7 +1,7 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { MadeSheetLink, NewSheetLink, OpenSheetView, SheetLink, TypedInput } from '@wanderon/contract';
-import { frontingOfRows, legSheet, ownerOf, readBack, rebuildsZone, typeOf } from '@wanderon/core';
+import { frontingOfRows, legSheet, ownerOf, readBack, rebuildsZone, typeOf, sheetRowWords } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
 import { EventStore } from '../events/event.store';
@@ -129,7 +129,7 @@ export class SheetLinks {
       if (!(await open.clone().forUpdate().first('id'))) throw closed();
       const counted = await open.where('ticks', '<', TICKS).increment('ticks', 1);
       if (counted === 0) throw new NotNow('This link has been used for very many ticks.', { detail: 'Ask for another one.', kept: 'Nothing was changed.' });
-      const words = `${typed ? 'Typed' : 'Not typed after all'}, by a link that ${name} gave: ${row.slice(0, 120)}`;
+      const words = `${typed ? 'Typed' : 'Not typed after all'}, by a link that ${name} gave: ${sheetRowWords(row)}`;
       return [
         { kind: 'typed', subject: row, value: typed },
         { kind: 'typed', text: words },

@@ -14,9 +14,9 @@ export function AccountPlace({ me }: { me: Me }) {
       <p className="mb-5 text-faded">
         Signed in as <span className="mono">{me.login}</span>, {me.role}.
       </p>
-      <div className="grid grid-cols-2 gap-x-12 max-lg:grid-cols-1">
+      <div className="grid grid-cols-2 gap-x-12 max-lg:grid-cols-1 [&_form]:max-w-md">
         <Part title="Password">
-          <PasswordForm onDone={() => say('The password was changed; your other sessions have ended.')} />
+          <PasswordForm kind="plain" onDone={() => say('The password was changed; your other sessions have ended.')} />
         </Part>
         <Part title="Second factor">
           <FactorForm me={me} />

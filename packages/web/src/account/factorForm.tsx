@@ -110,7 +110,7 @@ export function FactorForm({ me, onCodes }: { me: Me; onCodes?: (shown: boolean)
         problem={problemAt(ask.error, 'password')}
       />
       {ask.error && !problemAt(ask.error, 'password') && <Failed error={ask.error} />}
-      <Button kind={me.factor ? 'plain' : 'main'} type="submit" disabled={ask.isPending}>
+      <Button kind={me.must === 'second factor' ? 'main' : 'plain'} type="submit" disabled={ask.isPending}>
         {me.factor ? 'Take it off' : 'Set one up'}
       </Button>
     </form>

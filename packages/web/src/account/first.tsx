@@ -28,7 +28,7 @@ export function FirstThings({ me, onCodes }: { me: Me; onCodes: (shown: boolean)
       <p className="mb-5">{reason}</p>
       {me.must === 'password' ? <PasswordForm /> : <FactorForm me={me} onCodes={onCodes} />}
       <p className="mt-8 border-t border-rule pt-2">
-        <Button kind="quiet" className="-ml-1" onClick={() => void signOut()}>
+        <Button kind="quiet" className="-ml-1.5" onClick={() => void signOut()}>
           Sign out
         </Button>
       </p>

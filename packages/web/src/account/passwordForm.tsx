@@ -6,7 +6,7 @@ import { Field } from '../ui/field';
 import { Failed } from '../ui/states';
 
 /** A new password of one's own. What is wrong is said at its field by the server, which knows the common ones. */
-export function PasswordForm({ onDone }: { onDone?: () => void }) {
+export function PasswordForm({ kind = 'main', onDone }: { kind?: 'main' | 'plain'; onDone?: () => void }) {
   const queries = useQueryClient();
   const [current, setCurrent] = useState('');
   const [password, setPassword] = useState('');
@@ -57,7 +57,7 @@ export function PasswordForm({ onDone }: { onDone?: () => void }) {
         problem={differs ? 'The two are not the same.' : undefined}
       />
       {change.error && problem?.field === undefined && <Failed error={change.error} />}
-      <Button kind="main" type="submit" disabled={change.isPending}>
+      <Button kind={kind} type="submit" disabled={change.isPending}>
         Change the password
       </Button>
     </form>

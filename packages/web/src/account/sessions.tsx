@@ -43,7 +43,7 @@ export function Sessions() {
                   {shortTime(at)}
                 </td>
               ))}
-              <td className="whitespace-nowrap">
+              <td className="text-right whitespace-nowrap">
                 {session.own ? (
                   <span className="text-faded">this one</span>
                 ) : (
@@ -66,10 +66,9 @@ export function Sessions() {
  *     browserOf('Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0') // 'Firefox, Linux'
  */
 export function browserOf(agent: string): string {
-  const browser = /\b(Firefox|Edg|OPR|Chrome|Safari|curl)\//.exec(
-    agent.includes('Edg/') ? agent.replace('Chrome/', '') : agent.replace(/Chrome\/(?=.*OPR\/)/, ''),
-  )?.[1];
-  const system = /\b(Windows|Android|iPhone|iPad|Macintosh|Linux)\b/.exec(agent)?.[1];
+  // Each names those that it resembles as well: the rarest name is its own.
+  const browser = ['Firefox', 'Edg', 'OPR', 'Chrome', 'Safari', 'curl'].find((name) => agent.includes(`${name}/`));
+  const system = ['Windows', 'Android', 'iPhone', 'iPad', 'Macintosh', 'Linux'].find((name) => agent.includes(name));
   const words = [browser?.replace('Edg', 'Edge').replace('OPR', 'Opera'), system?.replace('Macintosh', 'macOS')].filter(Boolean);
   return words.length > 0 ? words.join(', ') : agent || 'unknown';
 }

@@ -57,8 +57,8 @@ export function TrailPlace({ me }: { me: Me }) {
                   {shortTime(entry.at)}
                 </td>
                 <td className="pr-4 whitespace-nowrap">{entry.who ?? <span className="text-faded">Wanderon</span>}</td>
-                <td className="pr-4 break-all">{entry.domain}</td>
-                <td className="break-words">{entry.text}</td>
+                <td className="pr-4 whitespace-nowrap">{entry.domain}</td>
+                <td className="[overflow-wrap:anywhere]">{entry.text}</td>
               </tr>
             ))}
           </tbody>
