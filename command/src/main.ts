@@ -4,6 +4,7 @@ const HELP = `Usage: ./wanderon COMMAND
   demo [--fresh]    everything on this machine: database, lab, server, made-up data
   start             the server for real use, configured by the environment
   keys renew        seals the stored keys and secrets under a new key, while the server runs
+  trail check       whether every event of the trail is as it was written
   test [PATTERN]    types, lint, unit, integration and browser tests
   zone TOOL ...     zone files and servers from the command line: check, print, compare, plan, fetch, push, ask
   bench [NAME]      each figure as a ratio against a named reference of the same run
@@ -21,6 +22,10 @@ async function main(): Promise<number> {
     case 'keys':
       if (args.join(' ') === 'renew') return (await import('./start')).renewKeys();
       console.error('Usage: ./wanderon keys renew');
+      return 2;
+    case 'trail':
+      if (args.join(' ') === 'check') return (await import('./start')).checkTrail();
+      console.error('Usage: ./wanderon trail check');
       return 2;
     case 'test':
       return (await import('./test')).test(args);

@@ -12,6 +12,11 @@ export function renewKeys(): Promise<number> {
   return ofServer('renewKeys');
 }
 
+/** The `trail check` command: whether every event is as it was written. */
+export function checkTrail(): Promise<number> {
+  return ofServer('checkTrail');
+}
+
 function ofServer(script: string): Promise<number> {
   return new Promise((resolve) => {
     const child = spawn(process.execPath, [join(ROOT, `packages/server/dist/${script}.js`)], { stdio: 'inherit' });

@@ -3,6 +3,7 @@ import { request } from 'node:http';
 import { join } from 'node:path';
 import { Me, Person, Session, TrailPage } from '@wanderon/contract';
 import knex, { Knex } from 'knex';
+import { checkTrail, sealEvents } from '../../../packages/server/src/events/trailSeals';
 import { Api, until } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
 import { ROOT } from '../../../command/src/processes';
@@ -231,6 +232,81 @@ describe('people', () => {
     }
     const ids = await database('events').orderBy('id', 'desc').select<{ id: string }[]>('id');
     expect(pages).toEqual(ids.map((one) => Number(one.id)));
+  });
+
+  it('leave a trail that is sealed: what was changed, removed, moved or put in is named', async () => {
+    const check = () =>
+      spawnSync(process.execPath, [join(ROOT, 'command/dist/main.js'), 'trail', 'check'], {
+        env: { ...process.env, WANDERON_DATABASE: server.database, WANDERON_PUBLIC_ADDRESS: server.address, WANDERON_SECRET_KEY: SECRET_KEY },
+        encoding: 'utf8',
+      });
+    const keys = { WANDERON_SECRET_KEY: Buffer.from(SECRET_KEY, 'base64'), WANDERON_FORMER_KEYS: [] };
+    while ((await sealEvents(database, keys)) > 0);
+    const whole = check();
+    expect([whole.status, whole.stdout]).toEqual([
+      0,
+      expect.stringMatching(/^All \d+ sealed events of the trail are as they were written\.\nLast seal: [0-9a-f]{64}/),
+    ]);
+    const events = (await database('events').orderBy('id')) as { id: string; text: string; before: unknown; after: unknown }[];
+    const one = events[5]!;
+    const two = events.slice(6).find((event) => event.text !== one.text)!;
+    /** By somebody who has the database, and not the key. */
+    const tampered = async (how: (as: Knex) => Promise<unknown>): Promise<string> => {
+      const found = { problem: '' };
+      await database
+        .transaction(async (transaction) => {
+          await transaction.raw("set local session_replication_role = 'replica'");
+          await how(transaction);
+          found.problem = (await checkTrail(transaction, keys)).problem ?? 'nothing';
+          await transaction.rollback();
+        })
+        .catch(() => undefined);
+      return found.problem;
+    };
+    const at = (id: string): RegExp => new RegExp(`^event ${id} .*(not as it was sealed|not there any more|not written by Wanderon)`);
+    expect(await tampered((as) => as('events').where({ id: one.id }).update({ text: 'Nothing happened.' }))).toMatch(at(one.id));
+    expect(await tampered((as) => as('events').where({ id: one.id }).update({ person_id: null, at: 0 }))).toMatch(at(one.id));
+    expect(await tampered((as) => as('events').where({ id: one.id }).delete())).toMatch(at(one.id));
+    // With its seal gone as well, the next one does not follow.
+    const without = await tampered(async (as) => {
+      await as('trail_seals').where({ event_id: one.id }).delete();
+      await as('events').where({ id: one.id }).delete();
+    });
+    expect(without).toMatch(at(events[6]!.id));
+    expect(
+      await tampered(async (as) => {
+        await as('events').where({ id: one.id }).update({ text: two.text });
+        await as('events').where({ id: two.id }).update({ text: one.text });
+      }),
+    ).toMatch(at(one.id));
+    const seals = (await database('trail_seals').orderBy('n')) as { n: string; event_id: string }[];
+    const [a, b] = [one, two].map(({ id }) => seals.find((seal) => seal.event_id === id)!);
+    expect(
+      await tampered(async (as) => {
+        await as('trail_seals').where({ n: a!.n }).update({ event_id: '0' });
+        await as('trail_seals').where({ n: b!.n }).update({ event_id: a!.event_id });
+        await as('trail_seals').where({ n: a!.n }).update({ event_id: b!.event_id });
+      }),
+    ).toMatch(at(b!.event_id));
+    expect(
+      await tampered((as) =>
+        as('trail_seals')
+          .where({ n: a!.n })
+          .update({ seal: Buffer.alloc(32) }),
+      ),
+    ).toMatch(at(one.id));
+    // What is put in, a copy of what was written included, has no mark of ours, though the server seals it.
+    const putIn = async (row: object): Promise<string> =>
+      tampered(async (as) => {
+        await as('events').insert({ at: 1, kind: 'note', text: 'Put in.', nonce: 'n', mark: 'aa', ...row });
+        while ((await sealEvents(as, keys)) > 0);
+      });
+    expect(await putIn({})).toMatch(/Put in\.” ?.*was not written by Wanderon/);
+    await expect(database('events').insert({ at: 1, kind: 'note', text: 'Put in.' })).rejects.toThrow(/events_marked/);
+    const { id: _id, ...copy } = { ...one, before: null, after: null };
+    await expect(database('events').insert(copy)).rejects.toThrow(/unique/);
+    for (const statement of ["update trail_seals set key_number = ''", 'delete from trail_seals', 'truncate trail_seals'])
+      await expect(database.raw(statement)).rejects.toThrow(/append-only/);
   });
 
   it('and hosts keep their secrets under a new key that servers were told of, with the former one gone afterwards', async () => {

@@ -8,6 +8,7 @@ export * from './dns/name';
 export * from './dns/nameMap';
 export * from './dns/prefix';
 export * from './dns/rdata';
+export * from './dns/storable';
 export * from './dns/record';
 export * from './dns/soa';
 export * from './dns/token';

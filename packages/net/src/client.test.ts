@@ -217,6 +217,34 @@ describe('the DNS client', () => {
       expect(await kindOf(transfer())).toBe('cut');
     });
 
+    it('end where they take too long though nothing is silent, told as that; and where too many octets come', async () => {
+      const soa = (request: Message): Uint8Array => framed(encodeMessage(reply(request, { answers: [SOA] })));
+      const filler = (request: Message, n: number): Uint8Array => framed(encodeMessage(reply(request, { answers: [record(`n${n}`, 1, '192.0.2.9')] })));
+      puppet.onTcp = (request, _raw, socket) => {
+        let n = 0;
+        const timer = setInterval(() => (socket.destroyed ? clearInterval(timer) : socket.write(filler(request, n++))), 5);
+        return [soa(request)];
+      };
+      await expect(transferZone(client, SERVER, ZONE, { longest: 150 })).rejects.toMatchObject({
+        kind: 'timeout',
+        message: expect.stringMatching(/took longer than/) as string,
+      });
+      const stopped = new AbortController();
+      setTimeout(() => stopped.abort(), 50);
+      await expect(transferZone(client, SERVER, ZONE, { longest: 60_000, signal: stopped.signal })).rejects.toMatchObject({ kind: 'cancelled' });
+      await expect(transferZone(client, SERVER, ZONE, { octets: 2000 })).rejects.toMatchObject({ kind: 'limit' });
+      // One answer that comes octet by octet.
+      puppet.onTcp = (request, _raw, socket) => {
+        const octets = [...filler(request, 0)];
+        const timer = setInterval(() => (socket.destroyed || octets.length < 5 ? clearInterval(timer) : socket.write(Uint8Array.of(octets.shift()!))), 20);
+        return [];
+      };
+      await expect(client.ask(SERVER, ZONE, 1, { over: 'tcp', timeout: 60, tries: 1 })).rejects.toMatchObject({
+        kind: 'timeout',
+        message: expect.stringMatching(/took too long for one answer/) as string,
+      });
+    });
+
     it('check the signatures of a stream in which not every message is signed', async () => {
       let spoil = false;
       puppet.onTcp = (request) => {

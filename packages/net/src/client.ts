@@ -17,6 +17,7 @@ import {
   verifyMessage,
 } from '@wanderon/core';
 import { ConnectOptions, askHttps, openTcp, openTls } from './connect';
+import { deadline } from './deadline';
 import { framed, frames } from './framing';
 import { hasher } from './hasher';
 import { Limiter } from './limiter';
@@ -50,6 +51,9 @@ export interface ClientLimits {
 }
 
 const LIMITS: ClientLimits = { perServer: 64, inAll: 4096, perSecond: Infinity };
+
+/** Times the silence that is waited for: so long may one answer over a connection take in all. */
+const EXCHANGES = 3;
 
 const RECURSIVE = { recursionDesired: true } as const;
 
@@ -136,8 +140,8 @@ export class DnsClient {
     return this.overStream(server, request, options, over === 'tls' ? 'tls' : 'tcp', patience);
   }
 
-  /** A connection that takes one request and gives every message that comes back, for transfers. */
-  async *stream(server: ServerAddress, request: Message, options: AskOptions = {}): AsyncGenerator<Message, void> {
+  /** A connection that takes one request and gives every message that comes back, for transfers; not more than `most` octets of them. */
+  async *stream(server: ServerAddress, request: Message, options: AskOptions & { readonly most?: number } = {}): AsyncGenerator<Message, void> {
     await this.turn(server, options.signal);
     const prepared = this.prepare(request, randomInt(0x10000), options.key);
     const socket = await this.open(server, options.over === 'tls' ? 'tls' : 'tcp', connecting(options, 1));
@@ -146,7 +150,11 @@ export class DnsClient {
       let priorMac = prepared.mac;
       let between: Uint8Array[] = [];
       let first = true;
+      let octets = 0;
       for await (const raw of frames(socket, server)) {
+        octets += raw.length;
+        if (options.most !== undefined && octets > options.most)
+          throw new NetError('limit', `${where(server)} sent more than ${Math.round(options.most / 1_000_000)} MB`);
         const decoded = decode(raw, server);
         if (decoded.id !== prepared.id || !decoded.response) throw new NetError('malformed', `${where(server)} sent an answer to another question`);
         if (options.key) {
@@ -246,16 +254,21 @@ export class DnsClient {
 
   private async overStream(server: ServerAddress, request: Message, options: AskOptions, over: 'tcp' | 'tls', patience: number): Promise<Message> {
     const prepared = this.prepare(request, randomInt(0x10000), options.key);
-    const socket = await this.open(server, over, connecting(options, patience));
+    const patient = connecting(options, patience);
+    const whole = deadline(options.signal, EXCHANGES * patient.timeout, `${where(server)} took too long for one answer`);
+    let socket: Duplex | undefined;
     try {
+      socket = await this.open(server, over, { ...patient, signal: whole.signal });
       socket.write(framed(prepared.wire));
       for await (const raw of frames(socket, server)) {
         const answer = this.accept(raw, prepared, server);
         if (answer) return answer;
       }
       throw new NetError('cut', `${where(server)} closed the connection without an answer`);
+    } catch (error) {
+      throw whole.told(error);
     } finally {
-      socket.destroy();
+      socket?.destroy();
     }
   }
 

@@ -1,8 +1,9 @@
 import { IncomingMessage, request as requestHttp } from 'node:http';
 import { Socket } from 'node:net';
 import { SecureContext, TLSSocket, connect as connectTls, createSecureContext } from 'node:tls';
-import { isIpv4, isIpv6, isPublicAddress, Prefix, inPrefix } from '@wanderon/core';
+import { Prefix, inPrefix, isIpv4, isIpv6, isPublicAddress, storable } from '@wanderon/core';
 import { openTcp } from './connect';
+import { deadline } from './deadline';
 import { NetError } from './netError';
 import { RouteTable } from './routes';
 
@@ -62,12 +63,13 @@ export async function fetchOnce(world: HttpWorld, url: URL, options: HttpOptions
   const port = url.port === '' ? (secure ? 443 : 80) : Number(url.port);
   const host = url.hostname.replace(/^\[|\]$/g, '');
   const address = await reachable(world, host, port);
-  const deadline = AbortSignal.timeout(LONGEST);
-  const signal = options.signal ? AbortSignal.any([options.signal, deadline]) : deadline;
-  const connecting = { timeout: options.timeout ?? TIMEOUT, signal };
-  const plain = await openTcp(world.routes, { address, port }, port, connecting);
-  let socket: Socket = plain;
+  const whole = deadline(options.signal, LONGEST, `${host} (${address}) took longer than ${LONGEST / 1000} s for one answer`);
+  const connecting = { timeout: options.timeout ?? TIMEOUT, signal: whole.signal };
+  let plain: Socket | undefined;
+  let socket: Socket | undefined;
   try {
+    plain = await openTcp(world.routes, { address, port }, port, connecting);
+    socket = plain;
     let certificate: Certificate | undefined;
     if (secure) {
       const tls = await secured(plain, host, world.ca);
@@ -77,16 +79,15 @@ export async function fetchOnce(world: HttpWorld, url: URL, options: HttpOptions
     const response = await answered(socket, url, options);
     const { body, cut } = await bodyOf(response, options.limit ?? LIMIT);
     const headers = Object.fromEntries(
-      Object.entries(response.headers).map(([name, value]) => [name, (Array.isArray(value) ? value.join(', ') : (value ?? '')).slice(0, 2000)]),
+      Object.entries(response.headers).map(([name, value]) => [name, storable((Array.isArray(value) ? value.join(', ') : (value ?? '')).slice(0, 2000))]),
     );
     return { address, status: response.statusCode ?? 0, headers, body, cut, certificate };
   } catch (error) {
     if (options.signal?.aborted) throw new NetError('cancelled', 'cancelled');
-    if (error instanceof NetError) throw error;
-    throw new NetError('cut', `${host} (${address}) broke off: ${(error as Error).message}`);
+    throw whole.told(error instanceof NetError ? error : new NetError('cut', `${host} (${address}) broke off: ${(error as Error).message}`));
   } finally {
-    socket.destroy();
-    plain.destroy();
+    socket?.destroy();
+    plain?.destroy();
   }
 }
 
@@ -139,8 +140,8 @@ function judged(tls: TLSSocket): Certificate | undefined {
   // A line for each part of the name.
   const issuer = (part: string): string | undefined => new RegExp(`^${part}=(.+)$`, 'm').exec(peer.issuer)?.[1];
   return {
-    names: names.slice(0, 100),
-    issuer: (issuer('O') ?? issuer('CN') ?? 'unknown').slice(0, 200),
+    names: names.slice(0, 100).map(storable),
+    issuer: storable((issuer('O') ?? issuer('CN') ?? 'unknown').slice(0, 200)),
     from: Date.parse(peer.validFrom) / 1000,
     until: Date.parse(peer.validTo) / 1000,
     fingerprint: peer.fingerprint256.replaceAll(':', '').toLowerCase(),

@@ -1,4 +1,5 @@
 export * from './client';
+export * from './deadline';
 export * from './framing';
 export * from './hasher';
 export * from './http';

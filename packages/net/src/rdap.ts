@@ -1,4 +1,4 @@
-import { RegistrationLook } from '@wanderon/core';
+import { RegistrationLook, storable } from '@wanderon/core';
 import { z } from 'zod';
 import { HttpWorld, fetchOnce } from './http';
 import { NetError } from './netError';
@@ -86,7 +86,7 @@ export async function lookUpRegistration(world: HttpWorld, bootstrap: RdapBootst
 export function readRegistration(body: Uint8Array, service: string): RegistrationLook {
   let json: unknown;
   try {
-    json = JSON.parse(new TextDecoder().decode(body));
+    json = JSON.parse(new TextDecoder().decode(body), (_key, value: unknown) => (typeof value === 'string' ? storable(value) : value));
   } catch (error) {
     if (error instanceof SyntaxError) return unknown(`the answer of ${service} is not JSON`);
     throw error;

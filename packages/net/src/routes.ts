@@ -1,3 +1,5 @@
+import { NetError } from './netError';
+
 export type Transport = 'udp' | 'tcp';
 
 /** Where a packet for `address` really goes. */
@@ -16,7 +18,11 @@ export interface Route {
 export class RouteTable {
   private readonly routes = new Map<string, { address: string; port: number }>();
 
-  constructor(routes: readonly Route[] = []) {
+  /** `mayReach`: which addresses may be reached where no route leads. */
+  constructor(
+    routes: readonly Route[] = [],
+    private readonly mayReach: (address: string) => boolean = () => true,
+  ) {
     for (const route of routes) this.add(route);
   }
 
@@ -24,8 +30,12 @@ export class RouteTable {
     this.routes.set(`${route.transport}/${route.address}/${route.port}`, { address: route.toAddress, port: route.toPort });
   }
 
+  /** Throws a NetError for an address that may not be reached: one that somebody else's zone gave, of this machine or its network. */
   resolve(address: string, port: number, transport: Transport): { address: string; port: number } {
-    return this.routes.get(`${transport}/${address}/${port}`) ?? { address, port };
+    const to = this.routes.get(`${transport}/${address}/${port}`);
+    if (!to && !this.mayReach(address))
+      throw new NetError('refused', `${address} is not an address of the public internet, and is asked only where the configuration allows it`);
+    return to ?? { address, port };
   }
 
   /** True if packets there go where the table says. */

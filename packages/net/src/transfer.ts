@@ -1,5 +1,6 @@
 import { Message, Name, RCODE, ResourceRecord, TYPE_CODES, equalBytes, message, query, rcodeName, readSoa, serialAfter } from '@wanderon/core';
 import { AskOptions, DnsClient } from './client';
+import { deadline } from './deadline';
 import { NetError } from './netError';
 import { ServerAddress, where } from './server';
 
@@ -12,9 +13,15 @@ export interface TransferredZone {
 export interface TransferOptions extends AskOptions {
   /** The most records that are taken. */
   readonly limit?: number;
+  /** The most octets that are read. */
+  readonly octets?: number;
+  /** Milliseconds that all of it may take, however little silence there is. */
+  readonly longest?: number;
 }
 
 const LIMIT = 5_000_000;
+const OCTETS = 1_000_000_000;
+const LONGEST = 3_600_000;
 
 /** Fetches a whole zone (RFC 5936). Throws a NetError. */
 export async function transferZone(client: DnsClient, server: ServerAddress, zone: Name, options: TransferOptions = {}): Promise<TransferredZone> {
@@ -36,7 +43,7 @@ export async function* transferStream(
   const limit = options.limit ?? LIMIT;
   let soa: ResourceRecord | undefined;
   let count = 0;
-  for await (const part of client.stream(server, { ...query(zone, TYPE_CODES.AXFR), edns: undefined }, options)) {
+  for await (const part of bounded(client, server, { ...query(zone, TYPE_CODES.AXFR), edns: undefined }, options)) {
     refuseErrors(part, server);
     const records: ResourceRecord[] = [];
     for (const record of part.answers) {
@@ -59,6 +66,17 @@ export async function* transferStream(
     yield records;
   }
   throw new NetError('cut', `${where(server)} ended the transfer early`);
+}
+
+/** What a server sends, as long as it is not too much and does not take too long. */
+async function* bounded(client: DnsClient, server: ServerAddress, request: Message, options: TransferOptions): AsyncGenerator<Message, void> {
+  const longest = options.longest ?? LONGEST;
+  const { signal, told } = deadline(options.signal, longest, `${where(server)} took longer than ${Math.round(longest / 1000)} s for the transfer`);
+  try {
+    yield* client.stream(server, request, { ...options, signal, most: options.octets ?? OCTETS });
+  } catch (error) {
+    throw told(error);
+  }
 }
 
 /** One version of a zone to the next (RFC 1995 §4). */
@@ -90,7 +108,7 @@ export async function transferChanges(
   let newest: ResourceRecord | undefined;
   // SOA records of the newest serial seen; the answer ends with one of them, which one depends on its form.
   let closing = 0;
-  for await (const part of client.stream(server, request, options)) {
+  for await (const part of bounded(client, server, request, options)) {
     refuseErrors(part, server);
     for (const record of part.answers) {
       if (newest) refuseOutside(record, zone, server);

@@ -96,4 +96,41 @@ describe('the walk from the root', () => {
     await expect(walker.delegation(Name.parse('a.deep.example.'))).rejects.toMatchObject({ name: 'NetError' });
     expect(servers.asked.length).toBeLessThan(2000);
   });
+
+  it('follows three of the servers whose address a referral does not give, and asks no more than so much for one name and for all', async () => {
+    const VICTIM = '192.0.2.99';
+    await servers.add(ROOT, (request) =>
+      referral(request, request.questions[0]!.name.toString().endsWith('victim.test.') ? 'victim.test.' : 'example.', ['ns.nic.test.', PARENT]),
+    );
+    // Each referral names twenty servers somewhere else, each of which leads to twenty others.
+    let n = 0;
+    const fan = (request: Message, zone: string): Message =>
+      reply(request, { authorities: Array.from({ length: 20 }, () => record(zone, 'NS', `n${n++}.x${n}.victim.test.`)) });
+    await servers.add(PARENT, (request) => {
+      const { name } = request.questions[0]!;
+      return fan(request, name.labels.length > 3 ? name.parent.toString() : name.toString());
+    });
+    await servers.add(VICTIM, (request) => reply(request, {}));
+    const walker = new Walker(new DnsClient(servers.routes), [{ name: 'root.test.', addresses: [ROOT] }], { timeout: 300, tries: 1 });
+    expect(await walker.addressesOf(Name.parse('ns1.a.hostile.example.'))).toEqual([]);
+    expect(servers.asked.length).toBeLessThanOrEqual(60);
+    expect(walker.givenUp).toBe(1);
+    for (let index = 0; index < 30; index++) await walker.addressesOf(Name.parse(`ns${index}.b${index}.hostile.example.`));
+    expect(servers.asked.length).toBeLessThanOrEqual(300);
+    expect(walker.givenUp).toBeGreaterThan(5);
+  });
+
+  it('of one referral looks up no more than three servers without address', async () => {
+    await servers.add(ROOT, (request) => {
+      const name = request.questions[0]!.name.toString();
+      return name.endsWith('hostile.example.')
+        ? reply(request, { authorities: Array.from({ length: 20 }, (_, index) => record('hostile.example.', 'NS', `ns${index}.elsewhere.test.`)) })
+        : reply(request, { authoritative: true });
+    });
+    const walker = new Walker(new DnsClient(servers.routes), [{ name: 'root.test.', addresses: [ROOT] }], { timeout: 300, tries: 1 });
+    await walker.addressesOf(Name.parse('www.hostile.example.'));
+    expect([...new Set(servers.asked.filter((line) => line.includes('elsewhere')))].sort()).toEqual(
+      [0, 1, 2].map((index) => `${ROOT} ns${index}.elsewhere.test.`),
+    );
+  });
 });

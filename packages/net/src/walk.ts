@@ -32,6 +32,22 @@ const MAX_DEPTH = 30;
 const PATIENCE = 400;
 /** Servers of one zone, and addresses of one server, that are looked at: a hostile referral must not set off thousands of questions. */
 const MAX_SERVERS = 20;
+/** Of those whose address does not come with the referral, so many are looked up: each may lead on to others, of which nobody asked for any. */
+const MAX_GLUELESS = 3;
+/** Questions that finding the way may take, of one name and of all that one walker is asked for. */
+const PER_NAME = 60;
+const IN_ALL = 300;
+
+/** Questions that are left for one name. */
+interface Budget {
+  left: number;
+}
+
+/** Where a zone begins, and the names of its servers, as a referral has them. */
+interface Cut {
+  readonly zone: Name;
+  readonly targets: readonly Name[];
+}
 
 /**
  * Walks from the root hints to a zone's parent and asks every server of it (RFC 1034 §5.3.3), with no resolver between.
@@ -41,6 +57,8 @@ export class Walker {
   private readonly zoneServers = new Map<string, NameServer[]>();
   /** Addresses that did not answer: they are asked last from then on. */
   private readonly silent = new Set<string>();
+  private left = IN_ALL;
+  private unfollowed = 0;
 
   constructor(
     private readonly client: DnsClient,
@@ -59,18 +77,34 @@ export class Walker {
 
   /** The zone in which a host name stands, with its servers, as far down as the way to it leads. */
   async serversFor(name: Name): Promise<{ zone: Name; servers: readonly NameServer[] }> {
-    await this.lookUp(name, TYPE_CODES.A, 0);
+    await this.lookUp(name, TYPE_CODES.A, 0, { left: PER_NAME });
     return this.nearest(name);
   }
 
-  /** Every address of a host name, asked from the root down; empty where there is none. */
-  async addressesOf(name: Name, depth = 0): Promise<string[]> {
+  /** Names that could not be followed to their addresses, since that would have taken too many questions. */
+  get givenUp(): number {
+    return this.unfollowed;
+  }
+
+  /** Every address of a host name, asked from the root down; empty where there is none, or the way to it is too long. */
+  async addressesOf(name: Name): Promise<string[]> {
+    const budget = { left: PER_NAME };
+    const found = await this.addressesAt(name, 0, budget);
+    if (found.length === 0 && this.isSpent(budget)) this.unfollowed += 1;
+    return found;
+  }
+
+  private isSpent(budget: Budget): boolean {
+    return this.left <= 0 || budget.left <= 0;
+  }
+
+  private async addressesAt(name: Name, depth: number, budget: Budget): Promise<string[]> {
     if (depth > 6) return [];
     const found: string[] = [];
     for (const type of [TYPE_CODES.A, TYPE_CODES.AAAA]) {
       let target = name;
       for (let hops = 0; hops < 8; hops++) {
-        const answer = await this.lookUp(target, type, depth);
+        const answer = await this.lookUp(target, type, depth, budget);
         const addresses = answer?.answers.filter((record) => record.type === type && record.owner.equals(target)) ?? [];
         found.push(...addresses.map((record) => printRdata(type, record.data)));
         const alias = answer?.answers.find((record) => record.type === TYPE_CODES.CNAME && record.owner.equals(target));
@@ -81,27 +115,28 @@ export class Walker {
     return found;
   }
 
-  private async lookUp(name: Name, type: number, depth: number): Promise<Message | undefined> {
+  private async lookUp(name: Name, type: number, depth: number, budget: Budget): Promise<Message | undefined> {
     let { zone, servers } = this.nearest(name);
     for (let step = 0; step < MAX_DEPTH; step++) {
-      const answer = await this.firstAnswer(servers, zone, name, type);
+      const answer = await this.firstAnswer(servers, zone, name, type, budget);
       if (!answer) return undefined;
       const next = referralIn(answer, zone, name);
       if (!next) return answer;
-      servers = await this.serversOf(next, zone, answer, depth);
+      servers = await this.serversOf(next, zone, answer, depth, budget);
       zone = next.zone;
     }
     return undefined;
   }
 
   private async serversAbove(zone: Name): Promise<{ zone: Name; servers: NameServer[] }> {
+    const budget = { left: PER_NAME };
     let current = { zone: Name.root, servers: [...this.hints] };
     for (let step = 0; step < MAX_DEPTH; step++) {
-      const answer = await this.firstAnswer(current.servers, current.zone, zone, TYPE_CODES.NS);
+      const answer = await this.firstAnswer(current.servers, current.zone, zone, TYPE_CODES.NS, budget);
       if (!answer) throw new NetError('unreachable', `no server of ${current.zone.toString()} answers`);
       const next = referralIn(answer, current.zone, zone);
       if (!next || next.zone.equals(zone)) return current;
-      current = { zone: next.zone, servers: await this.serversOf(next, current.zone, answer, 0) };
+      current = { zone: next.zone, servers: await this.serversOf(next, current.zone, answer, 0, budget) };
     }
     throw new NetError('malformed', 'the referrals lead in a circle');
   }
@@ -115,21 +150,24 @@ export class Walker {
     return { zone: Name.root, servers: [...this.hints] };
   }
 
-  private async serversOf(next: { zone: Name; targets: Name[] }, from: Name, answer: Message, depth: number): Promise<NameServer[]> {
-    const servers = this.zoneServers.get(next.zone.key) ?? (await this.serversFrom(next, from, answer, depth));
-    this.zoneServers.set(next.zone.key, servers);
+  private async serversOf(next: Cut, from: Name, answer: Message, depth: number, budget: Budget): Promise<NameServer[]> {
+    const servers = this.zoneServers.get(next.zone.key) ?? (await this.serversFrom(next, from, answer, depth, budget));
+    // What was not looked up says nothing of the next name below.
+    if (!this.isSpent(budget)) this.zoneServers.set(next.zone.key, servers);
     return servers;
   }
 
   /** `from` is the zone whose server answered: glue for names outside of it is not believed. */
-  private async serversFrom(next: { zone: Name; targets: Name[] }, from: Name, answer: Message, depth: number): Promise<NameServer[]> {
+  private async serversFrom(next: Cut, from: Name, answer: Message, depth: number, budget: Budget): Promise<NameServer[]> {
     const servers: NameServer[] = [];
+    let glueless = 0;
     for (const target of next.targets.slice(0, MAX_SERVERS)) {
       const glue = answer.additionals
         .filter((record) => isAddress(record) && record.owner.equals(target) && target.isAtOrBelow(from))
         .slice(0, MAX_SERVERS)
         .map((record) => printRdata(record.type, record.data));
-      const addresses = glue.length > 0 ? glue : target.isAtOrBelow(next.zone) ? [] : await this.addressesOf(target, depth + 1);
+      const isElsewhere = glue.length === 0 && !target.isAtOrBelow(next.zone);
+      const addresses = isElsewhere && glueless++ < MAX_GLUELESS ? await this.addressesAt(target, depth + 1, budget) : glue;
       servers.push({ name: target.toString(), addresses });
     }
     return servers;
@@ -139,7 +177,7 @@ export class Walker {
    * The first answer that is of the zone itself or leads down from it; servers that are lame for it are passed over. A server
    * that does not answer at once is not waited for alone: the next one is asked beside it.
    */
-  private firstAnswer(servers: readonly NameServer[], zone: Name, name: Name, type: number): Promise<Message | undefined> {
+  private firstAnswer(servers: readonly NameServer[], zone: Name, name: Name, type: number, budget: Budget): Promise<Message | undefined> {
     const known = servers.flatMap((server) => server.addresses);
     const waiting = [...known.filter((address) => !this.silent.has(address)), ...known.filter((address) => this.silent.has(address))];
     return new Promise((resolve, reject) => {
@@ -158,7 +196,7 @@ export class Walker {
         if (address === undefined) return open === 0 ? end(() => resolve(undefined)) : undefined;
         open += 1;
         timer = setTimeout(ask, PATIENCE);
-        this.soundAnswer(address, zone, name, type)
+        this.soundAnswer(address, zone, name, type, budget)
           .then((answer) => {
             open -= 1;
             if (over) return;
@@ -171,7 +209,10 @@ export class Walker {
     });
   }
 
-  private async soundAnswer(address: string, zone: Name, name: Name, type: number): Promise<Message | undefined> {
+  private async soundAnswer(address: string, zone: Name, name: Name, type: number, budget: Budget): Promise<Message | undefined> {
+    if (this.isSpent(budget)) return undefined;
+    this.left -= 1;
+    budget.left -= 1;
     try {
       const answer = await this.client.ask({ address }, name, type, this.options);
       const sound = answer.rcode === RCODE.NOERROR || answer.rcode === RCODE.NXDOMAIN;
@@ -229,7 +270,7 @@ function isAddress(record: ResourceRecord): boolean {
 }
 
 /** The referral in an answer: NS records of a zone below the one asked and at or above the name asked for. */
-function referralIn(answer: Message, zone: Name, name: Name): { zone: Name; targets: Name[] } | undefined {
+function referralIn(answer: Message, zone: Name, name: Name): Cut | undefined {
   if (answer.authoritative && answer.answers.length > 0) return undefined;
   const sets = answer.authorities.filter((record) => record.type === TYPE_CODES.NS && record.owner.isBelow(zone) && name.isAtOrBelow(record.owner));
   const owner = sets[0]?.owner;

@@ -44,6 +44,7 @@ import { SecondFactor } from './people/secondFactor.service';
 import { SessionService } from './people/sessions.service';
 import { SignInService } from './people/signIn.service';
 import { TrailController } from './events/trail.controller';
+import { TrailSealer } from './events/trailSealer';
 import { SignInLimits } from './people/signInLimits';
 import { SessionGuard } from './people/session.guard';
 import { ProblemFilter } from './problem';
@@ -93,6 +94,7 @@ export class AppModule {
         { provide: APP_PIPE, useClass: ZodValidationPipe },
         { provide: APP_INTERCEPTOR, useClass: ZodSerializerInterceptor },
         EventStore,
+        TrailSealer,
         SignInLimits,
         Hashing,
         SessionService,

@@ -44,7 +44,7 @@ const configSchema = z.object({
   WANDERON_ROOT_HINTS: z.string().default('/usr/share/dns/root.hints'),
   /** A file that lists registration data services (RFC 9224 §3); without it nothing is asked of registries. */
   WANDERON_RDAP_SERVICES: z.string().optional(),
-  /** Ranges that are not public, and that pages may be fetched from all the same, with commas. */
+  /** Ranges that are not public, and that servers may be asked in and pages fetched from all the same, with commas. */
   WANDERON_PROBE_ALLOW: z
     .string()
     .default('')
@@ -71,6 +71,8 @@ const configSchema = z.object({
     }),
   /** Messages a second that one name server is sent at most: others use it as well. */
   WANDERON_QUESTIONS_PER_SECOND: z.coerce.number().min(1).max(100_000).default(250),
+  /** Minutes that one survey may take in all. */
+  WANDERON_SURVEY_MINUTES: z.coerce.number().min(1).max(1440).default(60),
   /** Domains of a sweep that one process surveys at a time. */
   WANDERON_SWEEP_WORKERS: z.coerce.number().int().min(1).max(16).default(6),
   /** Seconds between two looks at servers that are waited for. */

@@ -18,6 +18,41 @@ describe('a range of addresses', () => {
     );
   });
 
+  // As the registries of special-purpose addresses have them, IPv4 and IPv6, with what they say of "globally reachable".
+  it.each(
+    `0.0.0.0/8 no; 10.0.0.0/8 no; 100.64.0.0/10 no; 127.0.0.0/8 no; 169.254.0.0/16 no; 172.16.0.0/12 no; 192.0.0.0/29 no; 192.0.0.8/32 no; 192.0.0.9/32 yes;
+    192.0.0.10/32 yes; 192.0.0.170/32 no; 192.0.0.171/32 no; 192.0.2.0/24 no; 192.31.196.0/24 yes; 192.52.193.0/24 yes; 192.88.99.0/24 no; 192.168.0.0/16 no;
+    192.175.48.0/24 yes; 198.18.0.0/15 no; 198.51.100.0/24 no; 203.0.113.0/24 no; 240.0.0.0/4 no; 255.255.255.255/32 no;
+    ::1/128 no; ::/128 no; 64:ff9b:1::/48 no; 100::/64 no; 100:0:0:1::/64 no; 2001:1::1/128 yes; 2001:1::2/128 yes; 2001:1::3/128 yes; 2001:2::/48 no;
+    2001:3::/32 yes; 2001:4:112::/48 yes; 2001:10::/28 no; 2001:20::/28 yes; 2001:30::/28 yes; 2001:db8::/32 no; 2620:4f:8000::/48 yes; 3fff::/20 no;
+    5f00::/16 no; fc00::/7 no; fe80::/10 no`
+      .split(';')
+      .map((entry) => entry.trim().split(' ') as [string, string]),
+  )('knows %s as the registries do: reachable %s', (range, reachable) => {
+    const { octets, length } = parsePrefix(range)!;
+    const shown = (all: Uint8Array): string => (all.length === 4 ? all.join('.') : Buffer.from(all).toString('hex').match(/.{4}/g)!.join(':'));
+    const last = octets.map((octet, at) => octet | (at * 8 >= length ? 0xff : at * 8 + 8 <= length ? 0 : 0xff >> (length - at * 8)));
+    for (const one of [octets, last]) {
+      const address = shown(one);
+      expect([address, isPublicAddress(address)]).toEqual([address, reachable === 'yes']);
+    }
+  });
+
+  it.each([
+    ['::ffff:10.0.0.1', false],
+    ['::ffff:8.8.4.4', true],
+    ['64:ff9b::a00:1', false],
+    ['64:ff9b::808:404', true],
+    ['2002:a00:1::1', false],
+    ['2002:808:404::1', true],
+    // Teredo has the client's address turned over: 10.0.0.1, and 8.8.4.4.
+    ['2001:0:808:404:0:0:f5ff:fffe', false],
+    ['2001:0:808:404:0:0:f7f7:fbfb', true],
+    ['2600::5efe:10.0.0.1', false],
+    ['2600::200:5efe:10.0.0.1', false],
+    ['2600::5efe:8.8.4.4', true],
+  ])('sees what %s carries', (address, isPublic) => expect(isPublicAddress(address)).toBe(isPublic));
+
   it('tells the public internet from everything that is of one machine, one network or nobody', () => {
     for (const address of `127.0.0.1 10.1.2.3 172.31.0.1 192.168.1.1 169.254.169.254 100.64.0.1 0.0.0.0 224.0.0.1 255.255.255.255 ::1 :: fe80::1 fd00::1 ff02::1
       ::ffff:127.0.0.1 ::ffff:10.0.0.1 64:ff9b::7f00:1 2002:7f00:1::1 ::127.0.0.1 192.0.2.1 2001:db8::1 not-an-address`.split(/\s+/))

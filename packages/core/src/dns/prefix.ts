@@ -29,19 +29,38 @@ export function inPrefix({ octets, length }: Prefix, address: string | Uint8Arra
   return true;
 }
 
-/** Addresses that belong to one machine or network, or to nobody (RFC 6890, RFC 4193, RFC 4291, RFC 5771). */
-const NOT_PUBLIC = `0.0.0.0/8 10.0.0.0/8 100.64.0.0/10 127.0.0.0/8 169.254.0.0/16 172.16.0.0/12 192.0.0.0/24 192.0.2.0/24 192.168.0.0/16 198.18.0.0/15
-198.51.100.0/24 203.0.113.0/24 224.0.0.0/4 240.0.0.0/4 ::/128 ::1/128 64:ff9b:1::/48 100::/64 2001:db8::/32 fc00::/7 fe80::/10 fec0::/10 ff00::/8`
-  .split(/\s+/)
-  .map((text) => parsePrefix(text)!);
-const EMBEDDED = [parsePrefix('::ffff:0:0/96')!, parsePrefix('64:ff9b::/96')!, parsePrefix('::/96')!];
+const ranges = (text: string): Prefix[] => text.split(/\s+/).map((one) => parsePrefix(one)!);
+
+/**
+ * Addresses that belong to one machine or network, to nobody, or to groups: what the IANA registries of special-purpose addresses (RFC 6890,
+ * RFC 8190) have as not globally reachable, and multicast (RFC 5771, RFC 4291 §2.7). 192.88.99.0/24 once led to relays (RFC 7526).
+ */
+const NOT_PUBLIC = ranges(`0.0.0.0/8 10.0.0.0/8 100.64.0.0/10 127.0.0.0/8 169.254.0.0/16 172.16.0.0/12 192.0.0.0/24 192.0.2.0/24 192.88.99.0/24
+192.168.0.0/16 198.18.0.0/15 198.51.100.0/24 203.0.113.0/24 224.0.0.0/4 240.0.0.0/4 ::/128 ::1/128 64:ff9b:1::/48 100::/64 100:0:0:1::/64
+2001::/23 2001:db8::/32 3fff::/20 5f00::/16 fc00::/7 fe80::/10 fec0::/10 ff00::/8`);
+/** Parts of the above that the registries have as globally reachable. */
+const PUBLIC = ranges(`192.0.0.9/32 192.0.0.10/32 2001:1::1/128 2001:1::2/128 2001:1::3/128 2001:3::/32 2001:4:112::/48 2001:20::/28 2001:30::/28`);
+
+/** Ranges whose addresses carry an IPv4 address, and at which octet: that one counts as itself. Teredo's is the client's, turned over. */
+const EMBEDDED: readonly { readonly prefix: Prefix; readonly at: number; readonly flipped?: true }[] = [
+  // IPv4-mapped and the older IPv4-compatible ones (RFC 4291 §2.5.5), NAT64 (RFC 6052 §2.1), 6to4 (RFC 3056 §2), Teredo (RFC 4380 §4).
+  { prefix: parsePrefix('::ffff:0:0/96')!, at: 12 },
+  { prefix: parsePrefix('::/96')!, at: 12 },
+  { prefix: parsePrefix('64:ff9b::/96')!, at: 12 },
+  { prefix: parsePrefix('2002::/16')!, at: 2 },
+  { prefix: parsePrefix('2001::/32')!, at: 12, flipped: true },
+];
 
 /** True if an address is one of the public internet; an IPv4 address inside an IPv6 one counts as itself. */
 export function isPublicAddress(address: string): boolean {
   const octets = parseIpv4(address) ?? parseIpv6(address);
   if (!octets) return false;
-  if (octets.length === 16 && EMBEDDED.some((prefix) => inPrefix(prefix, octets))) return isPublicAddress(octets.subarray(12).join('.'));
-  // 6to4 carries an IPv4 address as well (RFC 3056 §2).
-  if (octets.length === 16 && octets[0] === 0x20 && octets[1] === 0x02) return isPublicAddress(octets.subarray(2, 6).join('.'));
-  return !NOT_PUBLIC.some((prefix) => inPrefix(prefix, octets));
+  if (octets.length === 16) {
+    const inner = EMBEDDED.find(({ prefix }) => inPrefix(prefix, octets));
+    if (inner) return isPublicAddress([...octets.subarray(inner.at, inner.at + 4)].map((octet) => (inner.flipped ? octet ^ 0xff : octet)).join('.'));
+    // ISATAP, below any prefix (RFC 5214 §6.1).
+    const isIsatap = (octets[8]! & 0xfd) === 0 && octets[9] === 0 && octets[10] === 0x5e && octets[11] === 0xfe;
+    if (isIsatap && !isPublicAddress(octets.subarray(12).join('.'))) return false;
+  }
+  return PUBLIC.some((prefix) => inPrefix(prefix, octets)) || !NOT_PUBLIC.some((prefix) => inPrefix(prefix, octets));
 }

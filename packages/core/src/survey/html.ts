@@ -1,4 +1,5 @@
 import { Tokenizer } from 'htmlparser2';
+import { storable } from '../dns/storable';
 
 /** Called for each part of a document, in order. Names of tags are in small letters. */
 export interface HtmlParts {
@@ -73,7 +74,7 @@ export function readPage(html: string): { readonly title: string | undefined; re
       pieces.push(piece);
     },
   });
-  return { title: title === undefined ? undefined : drawn(title), text: drawn(pieces.join('')) };
+  return { title: title === undefined ? undefined : storable(drawn(title)), text: storable(drawn(pieces.join(''))) };
 }
 
 /** White space drawn together. */

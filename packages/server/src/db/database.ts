@@ -17,6 +17,7 @@ import * as sheetLinks from './sheetLinks';
 import * as legsInTurn from './legsInTurn';
 import * as sweepInHand from './sweepInHand';
 import * as sweeps from './sweeps';
+import * as trailSeals from './trailSeals';
 import * as websiteLooks from './websiteLooks';
 
 export const DATABASE = Symbol('database');
@@ -42,6 +43,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '017_issuers', migration: issuers },
   { name: '018_sign_in_limits', migration: signInLimits },
   { name: '019_people', migration: people },
+  { name: '020_trail_seals', migration: trailSeals },
 ];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */

@@ -21,7 +21,7 @@ import {
   typeOf,
 } from '@wanderon/core';
 import { DnsClient, NetError, limited, transferZone } from '@wanderon/net';
-import { observed } from '../network/network';
+import { observed, TRANSFER_BOUNDS } from '../network/network';
 
 /** What one server said of a zone, or why it said nothing. */
 export type Asked = { readonly sight: ZoneSight } | { readonly problem: string; readonly refused: boolean };
@@ -90,7 +90,7 @@ export async function transferSight(
   keys: readonly SetKey[],
   key: TsigKey,
 ): Promise<{ sight: ZoneSight; sets: RRset[] }> {
-  const { records } = await transferZone(client, { address }, zone, { key });
+  const { records } = await transferZone(client, { address }, zone, { ...TRANSFER_BOUNDS, key });
   const all = groupRecords(records);
   const zoneAnswers = new ZoneAnswers(zone, all);
   const sets: Record<SetKey, AnswerSight> = {};

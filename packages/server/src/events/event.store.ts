@@ -1,7 +1,10 @@
+import { randomBytes } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { EventView, TrailEntry, TrailPage } from '@wanderon/contract';
 import { CLOCK, Clock } from '../clock/clock';
+import { CONFIG, Config } from '../config';
 import { DATABASE, Database } from '../db/database';
+import { TrailMarks } from './trailMarks';
 
 export interface NewEvent {
   /** Absent where Wanderon itself acted or saw. */
@@ -20,10 +23,15 @@ const PAGE = 100;
 /** The append-only trail of who did what to which domain. */
 @Injectable()
 export class EventStore {
+  private readonly marks: TrailMarks;
+
   constructor(
     @Inject(DATABASE) private readonly database: Database,
     @Inject(CLOCK) private readonly clock: Clock,
-  ) {}
+    @Inject(CONFIG) config: Config,
+  ) {
+    this.marks = new TrailMarks(config);
+  }
 
   async add(event: NewEvent, database: Database = this.database): Promise<void> {
     await database('events').insert(this.row(event));
@@ -32,7 +40,7 @@ export class EventStore {
   /** As it is written, now. */
   row(event: NewEvent): Readonly<Record<string, string | number | null>> {
     const json = (value: unknown): string | null => (value === undefined ? null : JSON.stringify(value));
-    return {
+    const row = {
       at: this.clock.now(),
       person_id: event.person ?? null,
       domain: event.domain ?? null,
@@ -42,6 +50,9 @@ export class EventStore {
       before: json(event.before),
       after: json(event.after),
     };
+    const nonce = randomBytes(16).toString('hex');
+    const parsed = (text: string | null): unknown => (text === null ? null : (JSON.parse(text) as unknown));
+    return { ...row, nonce, mark: this.marks.of({ ...row, nonce, before: parsed(row.before), after: parsed(row.after) }) };
   }
 
   /** What was told last of a step, by its title. */

@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
+import { inPrefix, isPublicAddress } from '@wanderon/core';
 import { DnsClient, NameServer, NetError, RdapBootstrap, Route, RouteTable, Walker, parseRootHints, readBootstrap } from '@wanderon/net';
 import { z } from 'zod';
 import { WALL_CLOCK, Clock } from '../clock/clock';
@@ -21,6 +22,9 @@ const scenarioSchema = z.object({
   /** PEM of the lab's certificate authority. */
   ca: z.string(),
 });
+
+/** Records and octets of one transfer that are taken, and milliseconds that it may take: several surveys have room beside each other. */
+export const TRANSFER_BOUNDS = { limit: 300_000, octets: 48_000_000, longest: 600_000 } as const;
 
 /** The way to the world: the DNS client with its route table, the root hints and the lookouts, from the lab or the configuration. */
 @Injectable()
@@ -52,7 +56,11 @@ export class Network implements OnModuleInit {
       this.hints = parseRootHints(await readFile(this.config.WANDERON_ROOT_HINTS, 'utf8'));
       this.watched = this.config.WANDERON_LOOKOUTS;
     }
-    this.dns = new DnsClient(new RouteTable(routes), () => Math.floor(this.wall.now()), { perSecond: this.config.WANDERON_QUESTIONS_PER_SECOND });
+    // What the configuration names may be asked wherever it is.
+    const named = new Set([...this.hints.flatMap((server) => server.addresses), ...this.watched.map((one) => one.address)]);
+    const { WANDERON_PROBE_ALLOW: allowed } = this.config;
+    const mayReach = (address: string): boolean => isPublicAddress(address) || named.has(address) || allowed.some((prefix) => inPrefix(prefix, address));
+    this.dns = new DnsClient(new RouteTable(routes, mayReach), () => Math.floor(this.wall.now()), { perSecond: this.config.WANDERON_QUESTIONS_PER_SECOND });
   }
 
   get client(): DnsClient {

@@ -30,7 +30,7 @@ export class Sealer {
   constructor(@Inject(CONFIG) config: Keys) {
     this.current = config.WANDERON_SECRET_KEY;
     this.all = [this.current, ...config.WANDERON_FORMER_KEYS];
-    this.keys = new Map(this.all.map((key) => [numberOf(key), key]));
+    this.keys = new Map(this.all.map((key) => [keyNumber(key), key]));
   }
 
   /** `place`: table and row. Throws a RangeError for what is longer than any key. */
@@ -39,7 +39,7 @@ export class Sealer {
     const nonce = randomBytes(NONCE);
     const cipher = createCipheriv('aes-256-gcm', this.current, nonce, { authTagLength: TAG }).setAAD(Buffer.from(place));
     const body = Buffer.concat([cipher.update(secret), cipher.final()]);
-    return Buffer.concat([Buffer.of(FORM), Buffer.from(numberOf(this.current), 'hex'), nonce, cipher.getAuthTag(), body]);
+    return Buffer.concat([Buffer.of(FORM), Buffer.from(keyNumber(this.current), 'hex'), nonce, cipher.getAuthTag(), body]);
   }
 
   /** Throws where no key that is known opens it, or it was sealed for another place. */
@@ -55,7 +55,7 @@ export class Sealer {
 
   /** Whether it has to be sealed anew: under another key, or without its place. */
   isFormer(sealed: Buffer): boolean {
-    return sealed[0] !== FORM || sealed.subarray(1, 1 + KEY_NUMBER).toString('hex') !== numberOf(this.current);
+    return sealed[0] !== FORM || sealed.subarray(1, 1 + KEY_NUMBER).toString('hex') !== keyNumber(this.current);
   }
 
   /** As it was sealed at first: nonce, tag, ciphertext, without place or number. */
@@ -76,7 +76,7 @@ export class Sealer {
 }
 
 /** What a key is told by, without telling it. */
-function numberOf(key: Buffer): string {
+export function keyNumber(key: Buffer): string {
   return createHash('sha256')
     .update('wanderon key number')
     .update(key)

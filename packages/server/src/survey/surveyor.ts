@@ -1,6 +1,9 @@
+import { setMaxListeners } from 'node:events';
 import { Inject, Injectable } from '@nestjs/common';
 import { Name, parsePrefix } from '@wanderon/core';
+import { deadline } from '@wanderon/net';
 import { CLOCK, Clock } from '../clock/clock';
+import { CONFIG, Config } from '../config';
 import { HostStore } from '../hosts/host.store';
 import { Network } from '../network/network';
 import { RunningSurveys } from './runningSurveys';
@@ -14,20 +17,25 @@ const SIBLINGS = 200;
 /** Takes surveys with all that the agency knows: its hosts and their keys, and what its other zones are like. */
 @Injectable()
 export class Surveyor {
+  private readonly minutes: number;
+
   constructor(
+    @Inject(CONFIG) config: Config,
     @Inject(CLOCK) private readonly clock: Clock,
     private readonly network: Network,
     private readonly hosts: HostStore,
     private readonly surveys: SurveyStore,
     private readonly running: RunningSurveys,
-  ) {}
+  ) {
+    this.minutes = config.WANDERON_SURVEY_MINUTES;
+  }
 
   /** The process is ending: a survey that was cut off is taken by the next one. */
   get closing(): boolean {
     return this.running.closing;
   }
 
-  /** Throws a NetError, of kind `cancelled` where somebody stopped it. */
+  /** Throws a NetError: of kind `cancelled` where somebody stopped it, of kind `timeout` where it took too long in all. */
   async take(
     of: { move: string } | { sweep: string; domain: string },
     zone: Name,
@@ -51,6 +59,14 @@ export class Surveyor {
       })),
       fronts: dns.flatMap((host) => host.fronts.map((range) => ({ host: host.name, prefix: parsePrefix(range)! }))),
     };
-    return this.running.run(of, (signal, onProgress) => takeSurvey(this.network.surveyWorld, { ...wish, signal, onProgress }, () => this.clock.now()));
+    return this.running.run(of, async (stopped, onProgress) => {
+      const { signal, told } = deadline(stopped, this.minutes * 60_000, `The survey was not done after ${this.minutes} minutes, and was broken off`);
+      setMaxListeners(0, signal);
+      try {
+        return await takeSurvey(this.network.surveyWorld, { ...wish, signal, onProgress }, () => this.clock.now());
+      } catch (error) {
+        throw told(error);
+      }
+    });
   }
 }

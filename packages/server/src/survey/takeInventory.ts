@@ -21,7 +21,7 @@ import {
   typeMnemonic,
 } from '@wanderon/core';
 import { Nsec3Walked, SurveyOptions, exploreZone, limited, transferZone, walkNsec3, walkZone } from '@wanderon/net';
-import { observed } from '../network/network';
+import { observed, TRANSFER_BOUNDS } from '../network/network';
 import { AskedAuthorities } from './askAuthorities';
 import { Given, Progress, SurveyWish, SurveyWorld } from './surveyWorld';
 
@@ -54,7 +54,7 @@ async function byTransfer(world: SurveyWorld, wish: SurveyWish, key: TsigKey | u
   await limited(sound, 2, async ({ answer, index }) => {
     if (large) return;
     onProgress?.({ doing: `Asking ${answer.server} (${answer.address}) for the whole zone`, asked: done, left: sound.length - done });
-    const got = await observed(transferZone(world.client, { address: answer.address }, zone, { key, limit: 1_000_000, signal }));
+    const got = await observed(transferZone(world.client, { address: answer.address }, zone, { ...TRANSFER_BOUNDS, key, signal }));
     done += 1;
     if (!got.ok) {
       answers[index] = { ...answer, problem: got.problem };

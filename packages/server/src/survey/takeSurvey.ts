@@ -156,6 +156,9 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
       ...(hints.length > 0
         ? [`${counted(hints.length, 'question is', 'questions are')} answered by some server and not from what was found; see the hints.`]
         : []),
+      ...(walker.givenUp > 0
+        ? [`${counted(walker.givenUp, 'name is', 'names are')} not followed to addresses: the way there would have taken too many questions.`]
+        : []),
       ...(below.length > 0
         ? [
             `${counted(below.length, 'zone of its own stands', 'zones of their own stand')} below at the same server without being delegated: ${below

@@ -5,6 +5,7 @@ describe('where hosts of pages lead', () => {
   const asked: string[] = [];
   const walker = {
     delegation: () => Promise.reject(new Error('not asked for here')),
+    givenUp: 0,
     addressesOf: (name: Name) => {
       asked.push(name.toString());
       return Promise.resolve(['192.0.2.9']);

@@ -6,7 +6,7 @@ import { CLOCK, Clock } from '../../clock/clock';
 import { DATABASE, Database } from '../../db/database';
 import { EventStore } from '../../events/event.store';
 import { HostStore } from '../../hosts/host.store';
-import { Network } from '../../network/network';
+import { Network, TRANSFER_BOUNDS } from '../../network/network';
 import { ActResult, WorkContext, sentence } from '../context';
 
 export interface OutwardTarget {
@@ -77,7 +77,7 @@ export class Outward {
    */
   async bring({ move, loaded, zone }: WorkContext, { server, key }: OutwardTarget, act: OutwardAct): Promise<ActResult & { rcode?: number | undefined }> {
     const look = async (): Promise<readonly SetChange[] | { readonly stopped: ActResult }> => {
-      const { records } = await transferZone(this.network.client, server, zone, { key });
+      const { records } = await transferZone(this.network.client, server, zone, { ...TRANSFER_BOUNDS, key });
       return act.plan(groupRecords(records));
     };
     const leg = loaded.row.id;
