@@ -20,7 +20,9 @@ export class TrailSealer implements OnApplicationBootstrap, OnModuleDestroy {
   ) {}
 
   onApplicationBootstrap(): void {
-    this.timer = setInterval(() => (this.sealing = this.seal()), EVERY);
+    this.timer = setInterval(() => {
+      this.sealing = this.seal();
+    }, EVERY);
   }
 
   async onModuleDestroy(): Promise<void> {
