@@ -64,7 +64,8 @@ const isRoot = process.getuid?.() === 0;
     await servers.knot(NEW, { 'newhost.example.': hostZone('newhost.example', NEW), 'heron-books.example.': empty });
     await servers.unbound(RESOLVER, PARENT);
     const hints = servers.file('hints', `. 3600 NS root.servers.test.\nroot.servers.test. 3600 A ${PARENT}\n`);
-    server = await new ServerUnderTest({ WANDERON_ROOT_HINTS: hints, WANDERON_LOOKOUTS: `Unbound=${RESOLVER}`, WANDERON_LOOK_EVERY: '1' }).open();
+    const real = { WANDERON_ROOT_HINTS: hints, WANDERON_LOOKOUTS: `Unbound=${RESOLVER}`, WANDERON_PROBE_ALLOW: '127.0.0.0/8' };
+    server = await new ServerUnderTest({ ...real, WANDERON_LOOK_EVERY: '1' }).open();
   });
   afterAll(async () => {
     watching = false;

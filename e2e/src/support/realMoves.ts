@@ -93,6 +93,8 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
     this.server = await new ServerUnderTest({
       WANDERON_ROOT_HINTS: hints,
       WANDERON_LOOKOUTS: lookouts,
+      // These servers stand on this machine.
+      WANDERON_PROBE_ALLOW: '127.0.0.0/8',
       WANDERON_LOOK_EVERY: '2',
       WANDERON_QUESTIONS_PER_SECOND: '100000',
     }).open();

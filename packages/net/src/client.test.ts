@@ -110,6 +110,23 @@ describe('the DNS client', () => {
     expect(puppet.asked).toHaveLength(4);
   });
 
+  it('asks nobody at an address that may not be reached, whatever way, save where a route leads', async () => {
+    const routes = new RouteTable(
+      [{ address: SERVER.address, port: 53, transport: 'udp', toAddress: '127.0.0.1', toPort: puppet.udp.address().port }],
+      () => false,
+    );
+    const careful = new DnsClient(routes);
+    puppet.onUdp = (request) => [encodeMessage(address(request, 1))];
+    await careful.ask(SERVER, ZONE, 1);
+    const before = puppet.asked.length;
+    for (const over of ['udp', 'tcp', 'tls', 'https'] as const)
+      await expect(careful.ask({ address: '127.0.0.1', port: puppet.udp.address().port }, ZONE, 1, { over })).rejects.toMatchObject({
+        kind: 'refused',
+        message: expect.stringMatching(/^127\.0\.0\.1 is not an address of the public internet/) as string,
+      });
+    expect(puppet.asked.length).toBe(before);
+  });
+
   it('goes on over TCP where the answer was cut', async () => {
     puppet.onUdp = (request) => [encodeMessage({ ...reply(request), truncated: true })];
     puppet.onTcp = (request) => [framed(encodeMessage(address(request, 7)))];

@@ -55,6 +55,15 @@ function lookedNow(world: World, now: number): boolean {
   return [...world.looked.values()].every(({ looks }) => looks.some((look) => look.at === now && look.answered));
 }
 
+/**
+ * Moments at which a claim is most likely to be made: when everything was just seen, and every second one while the parent is new. Of the
+ * others every fourth is enough to catch what is not looked for, since what is claimed too early is claimed for a while.
+ */
+function isWorthJudging(world: World, now: number): boolean {
+  const isNew = (): boolean => world.truth.parents.every((slots) => slots[now]!.ns.join() === world.cast.fresh.join());
+  return now % 4 === 0 || lookedNow(world, now) || (now % 2 === 0 && isNew());
+}
+
 /** Claims that the world does not bear out. */
 export function earlyClaims(world: World, claims: Claims): { early: string[]; settled: number; opened: number } {
   const early: string[] = [];
@@ -68,12 +77,7 @@ export function earlyClaims(world: World, claims: Claims): { early: string[]; se
   for (let now = from; now <= END; now++) {
     // Settled for a while, it is looked at now and then only.
     if (calm > 6 && now % 5 !== 0) continue;
-    // Whether the parent is new was seen matters most; elsewhere every fourth moment is enough to catch what is not looked for.
-    if (
-      !knowable(world, now) ||
-      !(now % 4 === 0 || lookedNow(world, now) || world.truth.parents.every((slots) => slots[now]!.ns.join() === world.cast.fresh.join()))
-    )
-      continue;
+    if (!isWorthJudging(world, now) || !knowable(world, now)) continue;
     const judged = judge(world, now, claims, wanted);
     calm = judged.settled ? calm + 1 : 0;
     if (judged.settled) {
