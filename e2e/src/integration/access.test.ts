@@ -133,6 +133,46 @@ describe('who may do what', () => {
     expect(await stored()).toEqual(before);
   });
 
+  it('lets nobody do anything with a session that has ended, or of an account that was shut', async () => {
+    const [ended, shut] = [await session('technician'), await session('viewer')];
+    await send({ method: 'POST', path: '/api/sign-out' }, { cookie: ended.cookie, 'x-csrf-token': ended.csrf });
+    await database('people').where({ login: 'viewer' }).update({ disabled: true });
+    const before = await stored();
+    for (const { cookie, csrf } of [ended, shut])
+      for (const route of routes.filter(({ method, path }) => method !== 'GET' && path !== '/api/sign-in' && !path.startsWith('/api/sheets/')))
+        expect([route, (await send(route, { cookie, 'x-csrf-token': csrf })).status]).toEqual([route, 401]);
+    expect(await stored()).toEqual(before);
+    await database('people').where({ login: 'viewer' }).update({ disabled: false });
+  });
+
+  it('answers ids that are none, and bodies of any kind, with a refusal in a sentence', async () => {
+    const { cookie, csrf } = await session('admin');
+    const before = await stored();
+    const headers = { cookie, 'x-csrf-token': csrf, 'content-type': 'application/json' };
+    const refused = async (method: string, path: string, body?: string): Promise<void> => {
+      const response = await fetch(`${world.server.address}${path}`, {
+        method,
+        headers,
+        ...(body === undefined ? {} : { body }),
+        signal: AbortSignal.timeout(10_000),
+      });
+      const text = await response.text();
+      expect(`${method} ${path} ${body} ${response.status} ${text}`).toMatch(/ 4\d\d \{/);
+      expect(text).toMatch(/"title":"[A-Z“"\\][^"]{5,}/);
+    };
+    const zero = '00000000-0000-0000-0000-000000000000';
+    const elsewhere = routes.map(({ method, path }) => ({ method, path: path.replace(move, zero).replace(leg, zero) }));
+    const withIds = elsewhere.filter(({ path }) => path.includes(zero));
+    expect(withIds.length).toBeGreaterThan(30);
+    for (const { method, path } of withIds)
+      for (const id of ['x', '%27%20or%201=1', '0', zero.slice(1), '..%2f..%2fetc', '%F0%9F%9B%B6', 'a'.repeat(3000)])
+        await refused(method, path.replaceAll(zero, id), method === 'GET' ? undefined : '{}');
+    const bodies = ['[]', '"x"', '7', 'null', '{"id":{"$gt":""}}', '{"__proto__":{"role":"administrator"}}', '{"rows":[[[]]],"text":{},"data":[1]}', 'x', ''];
+    const changing = elsewhere.filter(({ method, path }) => method !== 'GET' && !['/api/sign-out', '/api/clock'].includes(path));
+    for (const { method, path } of changing) for (const body of bodies) await refused(method, path, body);
+    expect(await stored()).toEqual(before);
+  });
+
   it('ends a session at sign-out', async () => {
     const { cookie, csrf } = await session('technician');
     expect((await send({ method: 'POST', path: '/api/sign-out' }, { cookie, 'x-csrf-token': csrf })).status).toBe(200);
