@@ -119,7 +119,7 @@ async function commitTime(database: Knex): Promise<number> {
 }
 
 /** What the engine asks by itself whether or not somebody acts. */
-const ENGINES_OWN = /claims|pgboss|jobs\.|set "wake_at" = \$1 where|"wake_at" </;
+const ENGINES_OWN = /claims|pgboss|trail_seals|jobs\.|set "wake_at" = \$1 where|"wake_at" </;
 
 /** Statements that the database is sent while something is done: its log is asked for all of them meanwhile. */
 function queryCounter(database: Knex, log: string): (act: () => Promise<unknown>) => Promise<number> {

@@ -294,6 +294,12 @@ describe('who may do what', () => {
       'delete from events',
       "update events set text = ''",
       'truncate events',
+      'delete from observations',
+      'truncate observations',
+      'update observations set last_seen = last_seen - 1',
+      'update observations set count = 0',
+      "update observations set value = '{}'",
+      'update observations set first_seen = 0',
       'delete from survey_sets',
       'update surveys set taken_at = 0',
     ])

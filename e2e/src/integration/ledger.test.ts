@@ -75,7 +75,7 @@ describe('a large ledger', () => {
   });
 
   it('lets nobody overwrite what another person has ruled unseen, and takes back for each what is theirs', async () => {
-    await api.call('POST', '/api/people', { login: 'second', name: 'Second Person', role: 'technician', password: DEMO_PASSWORD });
+    await api.call('POST', '/api/people', { login: 'second', name: 'Second Person', role: 'technician', password: DEMO_PASSWORD, mustChange: false });
     const other = await server.signIn('second');
     const [one, two] = [rows[20]!, rows[21]!];
     const at = async (id: string): Promise<LedgerPage['rulings'][number]> => (await pages(2000))[0]!.rulings.find((row) => row.id === id)!;

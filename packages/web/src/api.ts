@@ -24,6 +24,7 @@ import {
 } from '@wanderon/contract';
 import { InfiniteData, useInfiniteQuery, useMutation, UseMutationResult, useQuery, useQueryClient, UseQueryResult } from '@tanstack/react-query';
 import { createContext, useContext, useEffect } from 'react';
+import { isAttended } from './attended';
 
 /** What the server refused, in its own words. */
 export class ProblemError extends Error {
@@ -33,12 +34,6 @@ export class ProblemError extends Error {
 }
 
 let csrf = '';
-
-/** Milliseconds after the last touch in which somebody counts as being there. What a page asks by itself keeps no session open. */
-const THERE = 60_000;
-let touched = Date.now();
-for (const kind of ['pointerdown', 'keydown', 'wheel'] as const) window.addEventListener(kind, () => (touched = Date.now()), { capture: true, passive: true });
-const isAttended = (): boolean => Date.now() - touched < THERE;
 
 export async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
   let response: Response;

@@ -4,10 +4,12 @@ import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
 import { ProblemError } from './api';
 import { App } from './app';
+import { watchAttendance } from './attended';
 import { startTheme } from './shell/theme';
 import './styles.css';
 
 startTheme();
+watchAttendance();
 /** A session that has ended leads back to sign-in, whatever was being asked. */
 const signedOut = (error: unknown): void => {
   if (error instanceof ProblemError && error.problem.status === 401) queries.setQueryData(['me'], null);

@@ -8,7 +8,7 @@ import { namesWorldOf } from '../testing/namesWorld';
 import { Claims, claimsOf, earlyClaims, lateSettled } from '../testing/claims';
 
 const seed = Number(process.env['SEED'] ?? Math.floor(Math.random() * 2 ** 31));
-const runs = Number(process.env['WORLDS'] ?? 1000);
+const runs = Number(process.env['WORLDS'] ?? 800);
 
 /** The claims of the real rules and folds against what caches can hold, in worlds that know nothing of the formulas. */
 describe(`claims against reachability (SEED=${seed})`, () => {

@@ -6,6 +6,7 @@ import * as engine from './engine';
 import * as foundation from './foundation';
 import * as issuers from './issuers';
 import * as inHand from './inHand';
+import * as observationsForward from './observationsForward';
 import * as people from './people';
 import * as restless from './restless';
 import * as surveyEvidence from './surveyEvidence';
@@ -44,6 +45,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '018_sign_in_limits', migration: signInLimits },
   { name: '019_people', migration: people },
   { name: '020_trail_seals', migration: trailSeals },
+  { name: '021_observations_forward', migration: observationsForward },
 ];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */

@@ -42,6 +42,9 @@ interface HostRow {
   key_secret: string | null;
 }
 
+/** What is written of a change of a host: as it was, undefined where it is new, and as it is. */
+export type HostChange = (before: Host | undefined, after: Host, transaction: Database) => Promise<void>;
+
 /** Moves that are listed with a host. */
 const USES = 60;
 
@@ -87,7 +90,8 @@ export class HostStore {
     return { name: Name.parse(row.key_name), algorithm: row.key_algorithm, secret: this.sealer.open(secret!.sealed, `secrets/${secret!.id}`) };
   }
 
-  async save(id: string | undefined, input: HostInput): Promise<Host> {
+  /** Throws a NotNow where the name is taken. `told`: what goes on record of it, in the same transaction. */
+  async save(id: string | undefined, input: HostInput, told: HostChange): Promise<Host> {
     const existing = id === undefined ? undefined : await this.row(id);
     if (id !== undefined && !existing) throw notFound('host');
     const taken = await this.database<HostRow>('hosts').where({ name: input.name, role: input.role }).first('id');
@@ -127,7 +131,9 @@ export class HostStore {
             .insert({ id: randomUUID(), ...row })
             .returning<HostRow[]>('*');
       if (existing?.key_secret && input.key !== undefined) await transaction('secrets').where({ id: existing.key_secret }).delete();
-      return toHost(saved!);
+      const host = toHost(saved!);
+      await told(existing && toHost(existing), host, transaction);
+      return host;
     });
   }
 

@@ -1,5 +1,5 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
-import { Host, HostPageView, hostInputSchema, hostListSchema, hostPageSchema, hostSchema } from '@wanderon/contract';
+import { Host, HostPageView, hostInputSchema, hostListSchema, hostPageSchema, hostSchema, HostInput } from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { EventStore } from '../events/event.store';
 import { LiveService } from '../live/live.service';
@@ -50,10 +50,18 @@ export class HostsController {
   }
 
   private async saved(id: string | undefined, input: HostInputDto, person: Caller): Promise<Host> {
-    const before = id ? await this.hosts.get(id) : undefined;
-    const host = await this.hosts.save(id, input);
-    await this.events.add({ person: person.id, kind: 'host', text: `${host.name} was ${before ? 'changed' : 'added'}.`, before, after: host });
+    const host = await this.hosts.save(id, input, (before, after, transaction) => {
+      const text = `${after.name} was ${before ? 'changed' : 'added'}${keyWords(before, input)}.`;
+      return this.events.add({ person: person.id, kind: 'host', text, before, after }, transaction);
+    });
     await this.live.tell({ topic: 'hosts' });
     return host;
   }
+}
+
+/** That a key was given or taken, not what it is. */
+function keyWords(before: Host | undefined, { key }: HostInput): string {
+  const had = (before?.keyName ?? null) !== null;
+  if (key) return had ? ', its key replaced' : ', with a key';
+  return key === null && had ? ', its key taken out' : '';
 }

@@ -85,7 +85,8 @@ export class ObservationStore {
     }
     if (extended.length > 0)
       await transaction.raw(
-        `update observations o set last_seen = ?, every = ?, count = o.count + 1, note = v.note
+        // A clock that was set back takes nothing back that was seen.
+        `update observations o set last_seen = greatest(o.last_seen, ?), every = ?, count = o.count + 1, note = v.note
            from jsonb_to_recordset(?::jsonb) as v(id bigint, note jsonb) where o.id = v.id`,
         [at, every, JSON.stringify(extended)],
       );
