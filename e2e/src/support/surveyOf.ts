@@ -28,7 +28,7 @@ export function surveyOf(
     problem: undefined,
   };
   const walker = {
-    givenUp: 0,
+    givenUp: new Set<string>(),
     delegation: () => Promise.resolve({ parent: zone.parent.toString(), referrals: [referral] }),
     addressesOf: (name: Name) => Promise.resolve(servers.filter((server) => Name.parse(server.name).equals(name)).map((server) => server.address)),
   };

@@ -58,7 +58,7 @@ export class Walker {
   /** Addresses that did not answer: they are asked last from then on. */
   private readonly silent = new Set<string>();
   private left = IN_ALL;
-  private unfollowed = 0;
+  private readonly unfollowed = new Set<string>();
 
   constructor(
     private readonly client: DnsClient,
@@ -81,8 +81,8 @@ export class Walker {
     return this.nearest(name);
   }
 
-  /** Names that could not be followed to their addresses, since that would have taken too many questions. */
-  get givenUp(): number {
+  /** Keys of names that were not followed to their addresses, since that would have taken too many questions: of those nothing is known. */
+  get givenUp(): ReadonlySet<string> {
     return this.unfollowed;
   }
 
@@ -90,7 +90,7 @@ export class Walker {
   async addressesOf(name: Name): Promise<string[]> {
     const budget = { left: PER_NAME };
     const found = await this.addressesAt(name, 0, budget);
-    if (found.length === 0 && this.isSpent(budget)) this.unfollowed += 1;
+    if (found.length === 0 && this.isSpent(budget)) this.unfollowed.add(name.key);
     return found;
   }
 
@@ -133,6 +133,7 @@ export class Walker {
     let current = { zone: Name.root, servers: [...this.hints] };
     for (let step = 0; step < MAX_DEPTH; step++) {
       const answer = await this.firstAnswer(current.servers, current.zone, zone, TYPE_CODES.NS, budget);
+      if (!answer && this.isSpent(budget)) throw new NetError('limit', `the way to ${zone.toString()} would take too many questions`);
       if (!answer) throw new NetError('unreachable', `no server of ${current.zone.toString()} answers`);
       const next = referralIn(answer, current.zone, zone);
       if (!next || next.zone.equals(zone)) return current;

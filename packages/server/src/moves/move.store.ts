@@ -3,11 +3,10 @@ import { Inject, Injectable } from '@nestjs/common';
 import { Knex } from 'knex';
 import { Instant, LedgerRow, Ruling, Scope } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
+import { isId } from '../db/ids';
 import { Recent } from '../db/recent';
 import { notFound } from '../refusals';
 import { LegRow, MoveRow, RulingRow } from './move.rows';
-
-const ID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
 /** Rows of ledgers that are held, so that a zone of thousands is not read for each look and act. */
 const HELD = 100_000;
@@ -31,7 +30,7 @@ export class MoveStore {
 
   /** The same with what `also` tells, a part of the query that gives one text. */
   async getWith(id: string, also: Knex.Raw<string>, database: Database, lock = false): Promise<{ readonly move: MoveRow; readonly also: string }> {
-    if (!ID.test(id)) throw notFound('move');
+    if (!isId(id)) throw notFound('move');
     const query = this.moves(database)
       .where('moves.id', id)
       .select(database.raw('? as also', [also]))
@@ -44,7 +43,7 @@ export class MoveStore {
 
   /** The version of a move; throws where there is none. */
   async versionOf(id: string): Promise<number> {
-    const row = ID.test(id) ? await this.database<MoveRow>('moves').where({ id }).first('version') : undefined;
+    const row = isId(id) ? await this.database<MoveRow>('moves').where({ id }).first('version') : undefined;
     if (!row) throw notFound('move');
     return row.version;
   }
@@ -53,7 +52,7 @@ export class MoveStore {
   async moveOf(leg: string): Promise<string> {
     const known = this.moveByLeg.get(leg);
     if (known) return known;
-    const row = ID.test(leg) ? await this.database<LegRow>('legs').where({ id: leg }).first('move_id') : undefined;
+    const row = isId(leg) ? await this.database<LegRow>('legs').where({ id: leg }).first('move_id') : undefined;
     if (!row) throw notFound('leg');
     this.moveByLeg.set(leg, row.move_id, 1);
     return row.move_id;

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { EditPerson, NewPerson, OwnPassword, Person, Role } from '@wanderon/contract';
 import { DATABASE, Database } from '../db/database';
+import { isId } from '../db/ids';
 import { EventStore } from '../events/event.store';
 import { InvalidInput, NotNow, notFound } from '../refusals';
 import { Caller } from './allow';
@@ -175,7 +176,7 @@ export class PeopleService {
   }
 
   private async row(id: string, database: Database): Promise<PersonRow> {
-    const row = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id) ? await database<PersonRow>('people').where({ id }).first() : undefined;
+    const row = isId(id) ? await database<PersonRow>('people').where({ id }).first() : undefined;
     if (!row) throw notFound('person');
     return row;
   }

@@ -79,11 +79,6 @@ export class SecondFactor {
     );
   }
 
-  async recoveryCodesLeft(person: string): Promise<number> {
-    const [row] = await this.database('recovery_codes').where({ person_id: person }).count<{ count: string }[]>('* as count');
-    return Number(row!.count);
-  }
-
   private stepOf({ id, login, factor_secret: sealed }: FactorRow, code: string): number | undefined {
     if (!sealed || !/^\d{6}$/.test(code)) return undefined;
     const timestamp = this.clock.now() * 1000;

@@ -4,6 +4,7 @@ import { Must, Role, Session } from '@wanderon/contract';
 import { Clock, WALL_CLOCK } from '../clock/clock';
 import { CONFIG, Config } from '../config';
 import { DATABASE, Database } from '../db/database';
+import { isId } from '../db/ids';
 import { LiveService } from '../live/live.service';
 import { notFound } from '../refusals';
 import { Caller } from './allow';
@@ -127,7 +128,7 @@ export class SessionService {
 
   /** Ends one session of a person. Throws a NotFound where there is none. */
   async end(person: string, id: string, transaction: Database): Promise<void> {
-    const ended = /^[0-9a-f-]{36}$/.test(id) ? await transaction('sessions').where({ id, person_id: person }).delete() : 0;
+    const ended = isId(id) ? await transaction('sessions').where({ id, person_id: person }).delete() : 0;
     if (ended === 0) throw notFound('session');
     await this.tell(person, transaction);
   }

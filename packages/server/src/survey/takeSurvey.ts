@@ -156,8 +156,8 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
       ...(hints.length > 0
         ? [`${counted(hints.length, 'question is', 'questions are')} answered by some server and not from what was found; see the hints.`]
         : []),
-      ...(walker.givenUp > 0
-        ? [`${counted(walker.givenUp, 'name is', 'names are')} not followed to addresses: the way there would have taken too many questions.`]
+      ...(walker.givenUp.size > 0
+        ? [`${counted(walker.givenUp.size, 'name is', 'names are')} not followed to addresses: the way there would have taken too many questions.`]
         : []),
       ...(below.length > 0
         ? [
@@ -222,7 +222,7 @@ async function addressesOf(walker: SurveyWalker, names: readonly string[]): Prom
   const unresolved: string[] = [];
   for (const server of names.slice(0, SERVERS)) {
     const addresses = (await walker.addressesOf(Name.parse(server))).slice(0, ADDRESSES);
-    if (addresses.length === 0) unresolved.push(server);
+    if (addresses.length === 0 && !walker.givenUp.has(Name.parse(server).key)) unresolved.push(server);
     for (const address of addresses) servers.push({ server, address });
   }
   return { servers, unresolved };

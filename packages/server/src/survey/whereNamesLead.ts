@@ -29,5 +29,7 @@ function nameOf(host: string): Name | undefined {
 
 /** What names outside a zone end at, asked for at their authorities. */
 export async function endsOutside(walker: SurveyWalker, targets: readonly Name[]): Promise<End[]> {
-  return limited(targets.slice(0, OUTSIDE), 4, async (target) => ({ target, addresses: await walker.addressesOf(target) }));
+  const ends = await limited(targets.slice(0, OUTSIDE), 4, async (target) => ({ target, addresses: await walker.addressesOf(target) }));
+  // That the way was too long says nothing of whether there is an address.
+  return ends.filter(({ target }) => !walker.givenUp.has(target.key));
 }

@@ -2,18 +2,13 @@ import { FactorOffer, Me, RecoveryCodes } from '@wanderon/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { QRCodeSVG } from 'qrcode.react';
 import { useState } from 'react';
-import { ProblemError, call } from '../api';
+import { call } from '../api';
 import { Button } from '../ui/button';
 import { Copy } from '../ui/copy';
 import { Field } from '../ui/field';
 import { Failed } from '../ui/states';
+import { problemAt } from '../ui/problemAt';
 import { saveFile } from '../ui/saveFile';
-
-/** What the server says of a field of the form, and whether there is more than that. */
-function problemAt(error: Error | null, field: string): string | undefined {
-  const problem = error instanceof ProblemError ? error.problem : undefined;
-  return problem?.field === field ? [problem.title, problem.detail].filter(Boolean).join(' ') : undefined;
-}
 
 /** Sets a second factor up, in three steps: one's password, the picture for the app with a code of it, and the recovery codes. */
 export function FactorForm({ me, onCodes }: { me: Me; onCodes?: (shown: boolean) => void }) {

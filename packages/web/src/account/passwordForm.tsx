@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ProblemError, call } from '../api';
+import { call } from '../api';
 import { Button } from '../ui/button';
 import { Field } from '../ui/field';
+import { problemAt } from '../ui/problemAt';
 import { Failed } from '../ui/states';
 
 /** A new password of one's own. What is wrong is said at its field by the server, which knows the common ones. */
@@ -20,8 +21,7 @@ export function PasswordForm({ kind = 'main', onDone }: { kind?: 'main' | 'plain
       onDone?.();
     },
   });
-  const problem = change.error instanceof ProblemError ? change.error.problem : undefined;
-  const at = (field: string): string | undefined => (problem?.field === field ? [problem.title, problem.detail].filter(Boolean).join(' ') : undefined);
+  const at = (field: string): string | undefined => problemAt(change.error, field);
   return (
     <form
       noValidate
@@ -56,7 +56,7 @@ export function PasswordForm({ kind = 'main', onDone }: { kind?: 'main' | 'plain
         onChange={(event) => setAgain(event.target.value)}
         problem={differs ? 'The two are not the same.' : undefined}
       />
-      {change.error && problem?.field === undefined && <Failed error={change.error} />}
+      {change.error && !at('current') && !at('password') && <Failed error={change.error} />}
       <Button kind={kind} type="submit" disabled={change.isPending}>
         Change the password
       </Button>

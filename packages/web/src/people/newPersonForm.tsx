@@ -1,9 +1,10 @@
 import { NewPerson, Person, Role } from '@wanderon/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ProblemError, call } from '../api';
+import { call } from '../api';
 import { Button } from '../ui/button';
 import { Field } from '../ui/field';
+import { problemAt } from '../ui/problemAt';
 import { Failed } from '../ui/states';
 import { useToast } from '../ui/toast';
 import { RoleField } from './roleField';
@@ -21,11 +22,10 @@ export function NewPersonForm({ onDone }: { onDone: () => void }) {
       onDone();
     },
   });
-  const problem = add.error instanceof ProblemError ? add.error.problem : undefined;
   const text = (field: 'login' | 'name' | 'password') => ({
     value: typed[field],
     onChange: (event: { target: { value: string } }) => setTyped({ ...typed, [field]: event.target.value }),
-    problem: problem?.field === field ? [problem.title, problem.detail].filter(Boolean).join(' ') : undefined,
+    problem: problemAt(add.error, field),
   });
   return (
     <form
@@ -39,7 +39,7 @@ export function NewPersonForm({ onDone }: { onDone: () => void }) {
       <Field label="Login" mono autoComplete="off" hint="Small letters, digits, dots, dashes or underscores." {...text('login')} />
       <RoleField value={typed.role} onChange={(role: Role) => setTyped({ ...typed, role })} />
       <Field label="First password" autoComplete="off" mono hint="Tell it to them by another way; they change it when they use it." {...text('password')} />
-      {add.error && !['login', 'name', 'password'].includes(problem?.field ?? '') && <Failed error={add.error} />}
+      {add.error && !['login', 'name', 'password'].some((field) => problemAt(add.error, field)) && <Failed error={add.error} />}
       <Button kind="main" type="submit" disabled={add.isPending}>
         Add
       </Button>

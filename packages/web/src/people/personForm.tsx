@@ -1,9 +1,10 @@
 import { EditPerson, Me, Person } from '@wanderon/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { ReactNode, useState } from 'react';
-import { ProblemError, call } from '../api';
+import { call } from '../api';
 import { Button } from '../ui/button';
 import { Field } from '../ui/field';
+import { problemAt } from '../ui/problemAt';
 import { Failed } from '../ui/states';
 import { useToast } from '../ui/toast';
 import { RoleField } from './roleField';
@@ -33,7 +34,7 @@ export function PersonForm({ person, me, onDone }: { person: Person; me: Me; onD
     mutationFn: () => call('DELETE', `/api/people/${person.id}/second-factor`),
     onSuccess: () => done(`${name} has no second factor any more.`),
   });
-  const weak = give.error instanceof ProblemError && give.error.problem.field === 'password' ? give.error.problem : undefined;
+  const weak = problemAt(give.error, 'password');
   const ends = typed.role !== role || (typed.disabled && !disabled) || (typed.demanded && !demanded && !person.factor);
   return (
     <>
@@ -76,7 +77,7 @@ export function PersonForm({ person, me, onDone }: { person: Person; me: Me; onD
             value={password}
             onChange={(event) => setPassword(event.target.value)}
             hint="Their sessions end; they change it when they use it."
-            problem={weak && [weak.title, weak.detail].filter(Boolean).join(' ')}
+            problem={weak}
           />
           {give.error && !weak && <Failed error={give.error} />}
           <Button type="submit" disabled={give.isPending || password === ''}>
