@@ -9,15 +9,15 @@ export class LabAuthority {
   readonly pem: string;
   private readonly authority: pki.Certificate;
   private readonly authorityKey: pki.rsa.PrivateKey;
-  private readonly leafKey = keyPair();
-  private readonly leafPem = pki.privateKeyToPem(this.leafKey.privateKey);
+  /** One for all that it certifies, itself included: a key takes half a second to find, and nothing here is to be kept from anybody. */
+  private readonly pair = keyPair();
+  private readonly pairPem = pki.privateKeyToPem(this.pair.privateKey);
   private readonly contexts = new Map<string, SecureContext>();
   private serial = 1;
 
   constructor() {
-    const own = keyPair();
-    this.authorityKey = fast(own.privateKey);
-    this.authority = this.certificate('Lab Authority', own.publicKey, this.authorityKey, undefined, [
+    this.authorityKey = fast(this.pair.privateKey);
+    this.authority = this.certificate('Lab Authority', this.pair.publicKey, this.authorityKey, undefined, [
       { name: 'basicConstraints', cA: true, critical: true },
       { name: 'keyUsage', keyCertSign: true, cRLSign: true, critical: true },
     ]);
@@ -32,12 +32,12 @@ export class LabAuthority {
       .join('.');
     let context = this.contexts.get(domain);
     if (!context) {
-      const certificate = this.certificate(domain, this.leafKey.publicKey, this.authorityKey, this.authority, [
+      const certificate = this.certificate(domain, this.pair.publicKey, this.authorityKey, this.authority, [
         { name: 'basicConstraints', cA: false },
         { name: 'extKeyUsage', serverAuth: true },
         { name: 'subjectAltName', altNames: [domain, `*.${domain}`].map((value) => ({ type: 2, value })) },
       ]);
-      context = createSecureContext({ key: this.leafPem, cert: pki.certificateToPem(certificate) });
+      context = createSecureContext({ key: this.pairPem, cert: pki.certificateToPem(certificate) });
       this.contexts.set(domain, context);
     }
     return context;

@@ -30,6 +30,7 @@ import { PlanReadService } from './moves/planRead.service';
 import { RemarkService } from './moves/remarks.service';
 import { WaysService } from './moves/ways.service';
 import { MoveStore } from './moves/move.store';
+import { MovePages } from './moves/moves.pages';
 import { MoveViews } from './moves/moves.view';
 import { MoveActs } from './moves/moveActs';
 import { MovesController } from './moves/moves.controller';
@@ -113,6 +114,7 @@ export class AppModule {
         LegLoader,
         WakeUps,
         LoadedMoves,
+        MovePages,
         MoveViews,
         MoveActs,
         SurveyActs,

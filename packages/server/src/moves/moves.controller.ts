@@ -50,6 +50,7 @@ import { MoveService } from './moves.service';
 import { PlanReadService } from './planRead.service';
 import { RemarkService } from './remarks.service';
 import { WaysService } from './ways.service';
+import { MovePages } from './moves.pages';
 import { MoveViews } from './moves.view';
 
 class ReadDomainDto extends createZodDto(readDomainSchema) {}
@@ -91,6 +92,7 @@ export class MovesController {
     private readonly remarks: RemarkService,
     private readonly planRead: PlanReadService,
     private readonly store: MoveStore,
+    private readonly pages: MovePages,
     private readonly views: MoveViews,
     private readonly events: EventStore,
   ) {}
@@ -107,7 +109,7 @@ export class MovesController {
   @Allow('viewer')
   @ZodResponse({ type: MoveListDto, description: 'Summaries of moves, the newest first, a page at a time.' })
   async list(@Query() query: MoveQueryDto): Promise<{ moves: MoveSummary[]; next: string | null }> {
-    return this.views.list(query);
+    return this.pages.list(query);
   }
 
   @Post('moves')

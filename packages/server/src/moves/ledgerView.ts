@@ -1,0 +1,121 @@
+import { LedgerPage, RemarkView, ServedView, ledgerQuerySchema } from '@wanderon/contract';
+import {
+  Leg,
+  LegRemark,
+  RRsetText,
+  Ruling,
+  SAYS_LITTLE,
+  answeredRows,
+  fixKey,
+  frontQuestions,
+  frontingOfRows,
+  isTakeover,
+  keyOfRow,
+  ownerOf,
+  readBack,
+  rowAt,
+  setKey,
+  slipSeen,
+  storedKey,
+  typeOf,
+} from '@wanderon/core';
+import { z } from 'zod';
+import { NotNow } from '../refusals';
+import { saidOfSurvey } from '../survey/saidOfSurvey';
+import { LoadedLeg } from './legLoader';
+
+/** A page of a leg's rows, with what is said of them; throws a NotNow where the row that it comes after is gone. */
+export function ledgerPage(
+  { leg, rows: all, said, stands }: LoadedLeg,
+  { after, limit }: z.output<typeof ledgerQuerySchema>,
+  people: ReadonlyMap<string, string>,
+): LedgerPage {
+  const start = after === undefined ? 0 : all.findIndex((row) => row.id === after) + 1;
+  if (after !== undefined && start === 0) throw new NotNow('The rows were proposed anew. Read the ledger from its beginning.');
+  const rows = all.slice(start, start + limit);
+  const here = new Set(rows.map(keyOfRow));
+  const first = start === 0;
+  const ruled = first && new Set(all.map(keyOfRow));
+  // What is said of no row stands on the first page.
+  const isHere = (key: string): boolean => here.has(key) || (ruled && !ruled.has(key));
+  const { chosen } = leg.plan;
+  const fronting = frontingOfRows(leg.plan);
+  return {
+    rulings: rows.map((row) => ({
+      id: row.id,
+      owner: row.owner,
+      type: row.type,
+      ruling: row.ruling,
+      found: row.found ?? null,
+      planned: row.planned ?? null,
+      reason: row.reason,
+      decidedBy: row.decidedBy ? (people.get(row.decidedBy) ?? null) : null,
+      fronting: fronting(row),
+    })),
+    remarks: leg.remarks.filter(({ owner, type }) => isHere(setKey(owner, type))).map((remark) => remarkView(remark, leg.plan.rulings)),
+    // What is live before another account takes over says nothing of what is typed there.
+    served:
+      chosen && !(isTakeover(leg.plan) && leg.times.ts === undefined) && leg.seen.looked[leg.plan.kind === 'repoint' ? 'old' : 'new'] !== undefined
+        ? servedView(leg, isHere)
+        : null,
+    shown: first ? (said.shown?.map((set) => ({ ...set, data: [...set.data] })) ?? null) : null,
+    purposes: first ? saidOfSurvey(stands).purposes : [],
+    total: all.length,
+    next: start + limit < all.length ? rows.at(-1)!.id : null,
+  };
+}
+
+function servedView(leg: Leg, isHere: (key: string) => boolean): ServedView {
+  const ruled = leg.once('ruled', () => new Set([...leg.plan.rulings, ...answeredRows(leg.plan)].map(keyOfRow).concat(frontQuestions(leg.plan))));
+  const text = (key: string, answer: { ttl: number; data: readonly string[] }): RRsetText => ({
+    owner: ownerOf(key),
+    type: typeOf(key),
+    ttl: answer.ttl,
+    data: [...answer.data],
+  });
+  return {
+    servers: leg
+      .once('readBack', () => readBack(leg))
+      .map((one) => {
+        const sight = leg.seen.zones.find((zone) => zone.address === one.address)?.sightings.at(-1)?.value;
+        const extras = Object.entries(sight?.sets ?? {}).filter(([key, answer]) => !ruled.has(key) && isHere(key) && answer.data.length > 0);
+        return {
+          server: one.server,
+          address: one.address,
+          at: one.at,
+          problem: one.problem,
+          apexNew: one.apexNew,
+          // What is answered in the place of a row is told with that row.
+          differs: one.differs
+            .map((differing) => ({ ...differing, of: storedKey(leg.plan, differing.key) }))
+            .filter(({ of }) => isHere(of))
+            .map(({ key, of, answer }) => {
+              const slip = slipSeen(leg, one.address, key, answer);
+              return { ...text(of, answer), slip: slip?.text ?? null, forgotten: slip !== undefined && SAYS_LITTLE.has(slip.code) };
+            }),
+          extras: extras.map(([key, answer]) => text(key, answer)),
+        };
+      }),
+  };
+}
+
+function remarkView({ fixes, waived, ...remark }: LegRemark, rulings: readonly Ruling[]): RemarkView {
+  return {
+    ...remark,
+    waived: waived ?? null,
+    fixes: fixes.map((fix) => ({
+      key: fixKey(fix),
+      text: fix.text,
+      rows: fix.rows.map(({ owner, type, row }) => ({
+        owner,
+        type,
+        before: dataOf(rowAt(rulings, owner, type)?.planned),
+        after: dataOf(row?.planned),
+      })),
+    })),
+  };
+}
+
+function dataOf(set: RRsetText | undefined): string[] | null {
+  return set ? [...set.data] : null;
+}
