@@ -80,6 +80,8 @@ export * from './survey/driftFromPlan';
 export * from './survey/ends';
 export * from './survey/evidence';
 export * from './survey/exploration';
+export type { Explored, FoundSet, Hint } from './survey/explored';
+export * from './survey/surveyAnswer';
 export * from './survey/exports';
 export * from './survey/findings';
 export * from './survey/findings/finding';

@@ -1,3 +1,4 @@
+import { request } from 'node:http';
 import { Name, TYPE_CODES, groupRecords, parseRdata, printRdata, typeCode } from '@wanderon/core';
 import { DnsClient, NetError, Walker, sendUpdates, transferZone } from '@wanderon/net';
 import { Lab } from './lab';
@@ -90,6 +91,29 @@ describe('the lab', () => {
     expect(await ask('Gannet', 'canoe-yard.example.', 'MX')).toMatch(/mx1\.brinepost/);
     lab.clock.jump(14_401);
     expect(await ask('Gannet', 'canoe-yard.example.', 'MX')).toBe('rcode 0');
+  });
+
+  it('takes no request that a page of another site makes', async () => {
+    const { port, host } = new URL(lab.address);
+    const post = (headers: Record<string, string>): Promise<number | undefined> =>
+      new Promise((resolve, reject) => {
+        const sent = request({ host: '127.0.0.1', port, path: '/clock', method: 'POST', headers }, (answer) => {
+          answer.resume();
+          resolve(answer.statusCode);
+        });
+        sent.on('error', reject).end('rate=7');
+      });
+    const before = lab.clock.state().rate;
+    for (const headers of [
+      { host, origin: 'http://elsewhere.example' },
+      { host, origin: 'null' },
+      { host: 'led-here.example', origin: 'http://led-here.example' },
+    ])
+      expect([headers, await post(headers)]).toEqual([headers, 403]);
+    expect(lab.clock.state().rate).toBe(before);
+    expect([await post({ host, origin: lab.address }), await post({ host })]).toEqual([200, 200]);
+    expect(lab.clock.state().rate).toBe(7);
+    lab.clock.setRate(before);
   });
 
   it('refuses nonsense at the registrar', () => {

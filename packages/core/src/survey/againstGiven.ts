@@ -2,7 +2,7 @@ import { printRdata } from '../dns/rdata';
 import { RRset, rrsetKey, sameData } from '../dns/record';
 import { Name } from '../dns/name';
 import { TYPE_CODES, typeMnemonic } from '../dns/typeNames';
-import { Hint } from './exploration';
+import { Hint } from './explored';
 
 /**
  * Where what a person has in hand says otherwise than what is served: a set that is not served is a hint, and so is one

@@ -3,7 +3,7 @@ import { NameMap } from '../dns/nameMap';
 import { RRset, rrsetKey } from '../dns/record';
 import { TYPE_CODES } from '../dns/typeNames';
 import { CATALOGUE } from './catalogue';
-import { SurveyQuestion } from './exploration';
+import { SurveyQuestion } from './surveyAnswer';
 import { Purpose, inReadingOrder, meaningsOf } from './purpose';
 
 /** Made by signing, and told of as the serial. */

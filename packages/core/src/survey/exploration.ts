@@ -1,27 +1,13 @@
 import { RCODE } from '../dns/codes';
-import { Message } from '../dns/message';
 import { Name, NameError } from '../dns/name';
 import { NameMap } from '../dns/nameMap';
 import { namesIn } from '../dns/rdata';
-import { RRset, ResourceRecord, groupRecords, sameData } from '../dns/record';
-import { TYPE_CODES, typeMnemonic } from '../dns/typeNames';
+import { RRset, groupRecords } from '../dns/record';
+import { TYPE_CODES } from '../dns/typeNames';
 import { CATALOGUE_NAMES } from './catalogue';
+import { Explored, FoundSet, MOST_NAMES, Node, Parent, exploredOf, wildFor } from './explored';
 import { namesInText } from './namesInText';
-import { plain } from './words';
-
-export interface SurveyQuestion {
-  readonly name: Name;
-  readonly type: number;
-}
-
-/** The part of an answer that is looked at. */
-export type SurveyAnswer = Pick<Message, 'rcode' | 'authoritative' | 'answers' | 'authorities' | 'additionals'>;
-
-/** A sign of something that was not seen. */
-export interface Hint {
-  readonly name: Name;
-  readonly text: string;
-}
+import { SurveyAnswer, SurveyQuestion, denies, setsAt } from './surveyAnswer';
 
 /** A name to ask for beside those of the catalogue. */
 export interface KnownName {
@@ -29,22 +15,6 @@ export interface KnownName {
   readonly types: readonly number[];
   /** Given by a person, where it is absent. */
   readonly because?: string;
-}
-
-export interface FoundSet {
-  readonly set: RRset;
-  /** Why its name was asked for. */
-  readonly because: string;
-}
-
-export interface Explored {
-  readonly sets: readonly FoundSet[];
-  readonly hints: readonly Hint[];
-  /** What stands in the way of a better inventory, or was noticed, in words. */
-  readonly remarks: readonly string[];
-  readonly asked: number;
-  /** Questions spared because the name above does not exist (RFC 8020). */
-  readonly spared: number;
 }
 
 /** What may stand at any name. */
@@ -80,36 +50,6 @@ const PLAIN: readonly number[] = (['A', 'AAAA', 'MX', 'TXT'] as const).map((mnem
 const AT_APEX: readonly number[] = (['SOA', 'NS', 'DNSKEY', 'CDS', 'CDNSKEY', 'NSEC3PARAM', 'CSYNC', 'ZONEMD'] as const).map(
   (mnemonic) => TYPE_CODES[mnemonic],
 );
-
-/** Names that are asked for at most: a server may lead from each to the next without end. */
-const MOST_NAMES = 20_000;
-
-/** What the names below a parent are told apart by. */
-interface Parent {
-  readonly name: Name;
-  /** `denies`: a name that cannot exist is denied. `blind`: it is not, though no wildcard is there. */
-  state: 'asking' | 'denies' | 'wildcard' | 'blind';
-  /** What the wildcard has, by type. */
-  readonly wild: Map<number, RRset>;
-  /** Types of which it is not known what the wildcard has, as no answer came. */
-  readonly unknown: Set<number>;
-  waiting: Node[];
-  open: number;
-}
-
-interface Node {
-  readonly name: Name;
-  readonly because: string;
-  /** `synthesized`: answered as the wildcard above would, so nothing says that it is there. */
-  state: 'waiting' | 'asking' | 'exists' | 'absent' | 'held' | 'cut' | 'spared' | 'synthesized';
-  readonly sets: Map<number, RRset>;
-  open: number;
-  unanswered: number;
-  /** Types answered with exactly what the wildcard has: cannot be told from it (RFC 4592 §2.2). */
-  asWildcard: number;
-  /** What was answered where it is not known what the wildcard has. */
-  readonly unsure: RRset[];
-}
 
 /**
  * An inventory by questions, for a zone that no server gives whole. It says what to ask next and takes the answers;
@@ -180,59 +120,8 @@ export class Exploration {
   }
 
   report(): Explored {
-    const sets: FoundSet[] = [];
-    const hints: Hint[] = [];
-    let asWildcard = 0;
-    for (const found of this.wildcards) {
-      const from = this.wildFor(found.set.owner.parent.parent, found.set);
-      if (found.set.owner.parent.equals(this.zone) || from === 'no') sets.push(found);
-      else if (from === 'unknown') hints.push({ name: found.set.owner, text: unsureWords(found.set) });
-    }
-    const withBelow = new NameMap<true>();
-    for (const node of this.nodes.values()) {
-      asWildcard += node.asWildcard;
-      for (const set of node.sets.values()) {
-        const from = this.wildFor(node.name.parent, set);
-        if (from === 'no') sets.push({ set, because: node.because });
-        else if (from === 'same') asWildcard += 1;
-        else hints.push({ name: node.name, text: unsureWords(set) });
-      }
-      if (node.sets.size > 0 || node.state === 'cut') for (let above = node.name; above.isBelow(this.zone);) withBelow.set((above = above.parent), true);
-    }
-    // A wildcard explains the name it stands below.
-    for (const { set } of this.wildcards) for (let above = set.owner; above.isBelow(this.zone);) withBelow.set((above = above.parent), true);
-    for (const found of this.cuts.values()) sets.push(...found);
-    for (const node of this.nodes.values()) {
-      for (const set of node.unsure) hints.push({ name: node.name, text: unsureWords(set) });
-      if (node.state !== 'exists' || node.sets.size > 0 || node.asWildcard > 0 || withBelow.has(node.name)) continue;
-      if (this.parents.get(node.name.parent)?.state !== 'denies') continue;
-      hints.push({
-        name: node.name,
-        text:
-          node.unanswered > 0
-            ? `it exists, and ${node.unanswered} of its types were not answered`
-            : 'it exists and holds nothing that was asked for: a name below it, or a type that was not asked',
-      });
-    }
-    const remarks: string[] = [];
-    const blind = this.parents.values().filter((parent) => parent.state === 'blind');
-    if (this.dishonest)
-      remarks.push(`The server denies ${plain(this.dishonest.toString())} although a name below it exists: nothing was concluded from its denials.`);
-    const lost = blind.filter((parent) => parent.unknown.size > 0);
-    const agreeing = blind.filter((parent) => parent.unknown.size === 0);
-    if (lost.length > 0) remarks.push(`Below ${listed(lost)} it is not known what the server says of names that do not exist, as answers were lost.`);
-    if (agreeing.length > 0) remarks.push(`Below ${listed(agreeing)} the server denies no name: empty answers there say nothing.`);
-    const wild = this.parents.values().filter((parent) => parent.state === 'wildcard');
-    // Names below one that does not exist are answered by the wildcard further up.
-    const own = wild.filter(({ name }) => sets.some(({ set }) => set.owner.isWildcard && set.owner.parent.equals(name)));
-    for (const { name } of own) remarks.push(`*.${plain(name.toString())} answers for every name below it that has nothing of its own.`);
-    if (asWildcard > 0)
-      remarks.push(
-        `${asWildcard} ${asWildcard === 1 ? 'answer is' : 'answers are'} what the wildcard gives: whether the same stands there explicitly cannot be told.`,
-      );
-    if (this.leftOut) remarks.push(`More than ${MOST_NAMES} names were led to; the further ones were not asked for.`);
-    if (this.refused > 0) remarks.push(`${this.refused} ${this.refused === 1 ? 'question was' : 'questions were'} not answered, or refused.`);
-    return { sets: sets.sort((a, b) => a.set.owner.compare(b.set.owner) || a.set.type - b.set.type), hints, remarks, asked: this.asked, spared: this.spared };
+    const { zone, parents, nodes, wildcards, cuts, dishonest, asked, spared, refused, leftOut } = this;
+    return exploredOf({ zone, parents, nodes, wildcards, cuts, dishonest, asked, spared, refused, leftOut });
   }
 
   private add(name: Name, because: string): void {
@@ -348,23 +237,6 @@ export class Exploration {
     for (const node of parent.waiting.splice(0)) this.begin(node);
   }
 
-  /**
-   * Whether a set of a name below `parent` could be what a wildcard gives: of `parent`, or, where nothing stands in
-   * between, of a name further up. `unknown` where a wildcard's own answer never came.
-   */
-  private wildFor(parent: Name, set: RRset): 'same' | 'unknown' | 'no' {
-    for (let at = parent; at.isAtOrBelow(this.zone); at = at.parent) {
-      const known = this.parents.get(at);
-      const wild = known?.wild.get(set.type);
-      if (wild) return sameData(set.type, wild.data, set.data) ? 'same' : 'no';
-      // A wildcard that is an alias would have answered any of the types that it was asked for.
-      if (known?.unknown.has(set.type) || (known && known.unknown.size > 0 && set.type === TYPE_CODES.CNAME)) return 'unknown';
-      if (known?.state === 'denies') return 'no';
-      if (at.isRoot) break;
-    }
-    return 'no';
-  }
-
   private takeNode(node: Node, question: SurveyQuestion, answer: SurveyAnswer | undefined): void {
     node.open -= 1;
     if (!answer) {
@@ -388,7 +260,7 @@ export class Exploration {
     }
     const wasAsked = node.state;
     for (const set of sets) {
-      const from = this.wildFor(node.name.parent, set);
+      const from = wildFor({ zone: this.zone, parents: this.parents }, node.name.parent, set);
       if (from === 'same') {
         node.asWildcard += 1;
         continue;
@@ -484,34 +356,9 @@ export class Exploration {
   }
 }
 
-/**
- * True where an answer says that a name does not exist. With an alias the code is about what it leads to (RFC 6604 §2):
- * the alias itself is there.
- */
-function denies(answer: SurveyAnswer, name: Name): boolean {
-  const leadsOn = (record: ResourceRecord): boolean =>
-    (record.type === TYPE_CODES.CNAME && record.owner.equals(name)) || (record.type === TYPE_CODES.DNAME && name.isBelow(record.owner));
-  return answer.rcode === RCODE.NXDOMAIN && !answer.answers.some(leadsOn);
-}
-
 const UNDERSCORE = 95;
 const UNDECIDED: ReadonlySet<Node['state']> = new Set(['absent', 'held', 'waiting', 'asking']);
 
 function keyOf({ name, type }: SurveyQuestion): string {
   return `${type}/${name.key}`;
-}
-
-/** The sets of an answer that stand at a name, class IN. */
-function setsAt(name: Name, answer: SurveyAnswer): RRset[] {
-  return groupRecords(answer.answers.filter((record: ResourceRecord) => record.owner.equals(name) && record.cls === 1 && record.type !== TYPE_CODES.RRSIG));
-}
-
-function unsureWords(set: RRset): string {
-  return `${typeMnemonic(set.type)} was answered, and may stand here or come from a wildcard that did not answer`;
-}
-
-/** The first few names, and how many more. */
-function listed(parents: readonly Parent[]): string {
-  const names = parents.slice(0, 3).map(({ name }) => plain(name.toString()));
-  return parents.length > 3 ? `${names.join(', ')} and ${parents.length - 3} more` : names.join(', ');
 }

@@ -3,7 +3,7 @@ import { readTypeBits } from '../dns/typeBits';
 import { Name } from '../dns/name';
 import { RRset, ResourceRecord, groupRecords } from '../dns/record';
 import { TYPE_CODES } from '../dns/typeNames';
-import { SurveyAnswer, SurveyQuestion } from './exploration';
+import { SurveyAnswer, SurveyQuestion } from './surveyAnswer';
 
 /** An owner of a signed zone and the types that stand there (RFC 4034 §4). */
 export interface WalkedName {
