@@ -27,6 +27,7 @@ import { lookAtParent } from './looks/parent';
 import { lookAtWebsite } from './looks/website';
 import { lookAtNew, lookAtOld } from './looks/zones';
 import { SurveyStep } from './surveyStep';
+import { Together } from './together';
 
 /** Things done for a move before others have their turn. */
 const TURN = 12;
@@ -38,6 +39,13 @@ const OTHER_DOMAINS = 20;
 
 /** Looks that take long, and that no time rests on. */
 const SLOW: ReadonlySet<string> = new Set(['drift', 'lookouts', 'website']);
+
+/** What came of a look or an act, and seconds to the next. */
+interface Commit {
+  readonly context: WorkContext;
+  readonly outcome: Outcome;
+  readonly every: number;
+}
 
 /** What is due for a move and is done by other workers. */
 export interface Beside {
@@ -53,6 +61,7 @@ export class Advancer {
   private readonly log = new Logger('advance');
   /** Seconds that the looks of a move took when they were made last. */
   private readonly pace = new Map<string, number>();
+  private readonly commits = new Together<Commit>((id, commits) => this.write(id, commits));
 
   constructor(
     @Inject(CLOCK) private readonly clock: Clock,
@@ -252,22 +261,30 @@ export class Advancer {
     await Promise.all(gateLooks(loaded.current.leg.plan).map((kind) => this.doOne(loaded, loaded.current, { what: 'look', id: kind, at: 0, every })));
   }
 
+  private commit(context: WorkContext, outcome: Outcome, every: number): Promise<void> {
+    return this.commits.add(context.move.id, { context, outcome, every });
+  }
+
   /** One short transaction: what was seen, what follows, and the words of the trail; steps that are newly done are told. */
-  private async commit(context: WorkContext, outcome: Outcome, every: number): Promise<void> {
-    const { move, loaded } = context;
+  private async write(id: string, commits: readonly Commit[]): Promise<void> {
     const observe: Parameters<MoveActs['write']>[1] = async (now, transaction) => {
       if (now.move.state !== 'open') return;
-      await this.observations.add(loaded.row.id, outcome.at, every, outcome.sights, transaction);
-      const also = (await outcome.also?.(transaction)) ?? [];
-      for (const { kind, text } of [...(outcome.notes ?? []), ...also]) await this.tell(context, kind, text, transaction);
-      const ofLeg = (all: LoadedMove): Leg => all.legs.find((one) => one.row.id === loaded.row.id)!.leg;
+      for (const { context, outcome, every } of commits) {
+        await this.observations.add(context.loaded.row.id, outcome.at, every, outcome.sights, transaction);
+        const also = (await outcome.also?.(transaction)) ?? [];
+        for (const { kind, text } of [...(outcome.notes ?? []), ...also]) await this.tell(context, kind, text, transaction);
+      }
+      const contexts = new Map(commits.map(({ context }) => [context.loaded.row.id, context]));
       return async (after: LoadedMove) => {
-        for (const { kind, text, about } of newsOf(ofLeg(now), ofLeg(after)))
-          // What a gap had put in doubt, and was found as it was, is no news.
-          if (!about || (await this.events.lastOfStep(move.id, about, transaction)) !== text) await this.tell(context, kind, text, transaction);
+        for (const [leg, context] of contexts) {
+          const ofLeg = (all: LoadedMove): Leg => all.legs.find((one) => one.row.id === leg)!.leg;
+          for (const { kind, text, about } of newsOf(ofLeg(now), ofLeg(after)))
+            // What a gap had put in doubt, and was found as it was, is no news.
+            if (!about || (await this.events.lastOfStep(id, about, transaction)) !== text) await this.tell(context, kind, text, transaction);
+        }
       };
     };
-    await this.acts.write(move.id, observe, outcome.also ? undefined : 'observations');
+    await this.acts.write(id, observe, commits.some(({ outcome }) => outcome.also) ? undefined : 'observations');
   }
 
   private async tell({ move }: WorkContext, kind: string, text: string, transaction: Database): Promise<void> {

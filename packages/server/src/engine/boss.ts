@@ -2,20 +2,20 @@ import { BeforeApplicationShutdown, Inject, Injectable, Logger } from '@nestjs/c
 import PgBoss from 'pg-boss';
 import { CONFIG, Config } from '../config';
 import { DATABASE, Database } from '../db/database';
-import { QueueWorker } from './queueWorker';
+import { QueueWorkers } from './queueWorkers';
 
 /** Milliseconds that jobs in hand are waited for at the end. */
 const PATIENCE = 5000;
 
-/** A worker that can be told that there is a job. */
-export type Wakeable = Pick<QueueWorker<object>, 'wake'>;
+/** The workers of a queue, which can be told that there is a job. */
+export type Wakeable = Pick<QueueWorkers<object>, 'wake' | 'most'>;
 
 /** The queue in the database that all server processes share. */
 @Injectable()
 export class Boss implements BeforeApplicationShutdown {
   private readonly log = new Logger('jobs');
   private starting: Promise<PgBoss> | undefined;
-  private readonly workers: QueueWorker<never>[] = [];
+  private readonly workers: QueueWorkers<never>[] = [];
 
   constructor(
     @Inject(CONFIG) private readonly config: Config,
@@ -23,23 +23,23 @@ export class Boss implements BeforeApplicationShutdown {
   ) {}
 
   /** Works a queue, so many jobs at a time. `short`: one waiting job for each singleton key is enough, as it does all there is to do. */
-  async work<T extends object>(queue: string, workers: number, handle: (data: T) => Promise<void>): Promise<readonly Wakeable[]> {
+  async work<T extends object>(queue: string, workers: number, handle: (data: T) => Promise<void>): Promise<Wakeable> {
     const boss = await this.started();
     // Making two queues at a time, in one process or in several, is a deadlock in the database.
     await this.database.transaction(async (lock) => {
       await lock.raw('select pg_advisory_xact_lock(hashtextextended(?, 3))', ['queues']);
       if (!(await boss.getQueue(queue))) await boss.createQueue(queue, { name: queue, policy: 'short', retryLimit: 0, expireInSeconds: 900 });
     });
-    const made = Array.from({ length: workers }, () => new QueueWorker(boss, queue, handle));
-    this.workers.push(...made);
+    const made = new QueueWorkers(boss, queue, workers, handle);
+    this.workers.push(made);
     return made;
   }
 
-  /** Sends a job, and wakes the workers that are told. */
-  async send(queue: string, data: object, key: string, wake: readonly Wakeable[]): Promise<void> {
+  /** Sends a job, and wakes its workers in this process; those in others look by themselves. */
+  async send(queue: string, data: object, key: string, workers: Wakeable | undefined): Promise<void> {
     const boss = await this.started();
     await boss.send(queue, data, { singletonKey: key });
-    for (const worker of wake) worker.wake();
+    workers?.wake();
   }
 
   private started(): Promise<PgBoss> {

@@ -28,7 +28,7 @@ export class JobQueue implements OnApplicationBootstrap, BeforeApplicationShutdo
   private timer: NodeJS.Timeout | undefined;
   private closing = false;
   private pulsing: Promise<void> | undefined;
-  private advancing: readonly Wakeable[] = [];
+  private advancing: Wakeable | undefined;
   private subscription: Subscription | undefined;
 
   constructor(
@@ -83,7 +83,7 @@ export class JobQueue implements OnApplicationBootstrap, BeforeApplicationShutdo
   }
 
   /** Has `handle` work a queue; a move at which it fails is put off. */
-  private work(queue: string, workers: number, handle: (move: string) => Promise<void>): Promise<readonly Wakeable[]> {
+  private work(queue: string, workers: number, handle: (move: string) => Promise<void>): Promise<Wakeable> {
     return this.boss.work<{ move: string }>(queue, workers, async ({ move }) => {
       try {
         await handle(move);

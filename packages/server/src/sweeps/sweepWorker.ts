@@ -29,7 +29,7 @@ const TURN = 30_000;
 export class SweepWorker implements OnApplicationBootstrap, BeforeApplicationShutdown {
   private readonly log = new Logger('sweeps');
   private timer: NodeJS.Timeout | undefined;
-  private workers: readonly Wakeable[] = [];
+  private workers: Wakeable | undefined;
   private pulsing: Promise<void> | undefined;
   private readonly failed: { readonly sweep: string; readonly position: number; readonly process: number }[] = [];
 
@@ -72,7 +72,7 @@ export class SweepWorker implements OnApplicationBootstrap, BeforeApplicationShu
         continue;
       }
       // A key each, so that as many workers as there are can be at it.
-      for (const [slot] of this.workers.entries()) await this.boss.send(QUEUE, { sweep }, `${sweep}/${slot}`, this.workers);
+      for (let slot = 0; slot < (this.workers?.most ?? 0); slot++) await this.boss.send(QUEUE, { sweep }, `${sweep}/${slot}`, this.workers);
     }
   }
 
