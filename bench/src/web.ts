@@ -225,7 +225,18 @@ async function checks(rows: LedgerPage['rulings']): Promise<void> {
     const began = performance.now();
     const apexAlias = { host: 'New DNS', takes: false, known: true };
     // A plan of its own each time: what is worked out of one is held.
-    checkRulings({ zone, rulings: [...rulings], oldWeb: [], newWeb: undefined, fronted: [], lacks: [], leaves: undefined, edge: undefined, apexAlias });
+    checkRulings({
+      zone,
+      rulings: [...rulings],
+      oldWeb: [],
+      newWeb: undefined,
+      fronted: [],
+      lacks: [],
+      most: null,
+      leaves: undefined,
+      edge: undefined,
+      apexAlias,
+    });
     const ours = performance.now() - began;
     const from = performance.now();
     const checked = spawnSync('named-checkzone', ['-i', 'local', '-q', apex, file]);

@@ -70,7 +70,7 @@ const TOOLS: Readonly<Record<string, { readonly usage: string; readonly does: st
 
 const NOTES = `FILE may be - for standard input. Without --origin, the zone's name is the file's, without its .zone or .db.
 A key file holds {"name": "...", "algorithm": "hmac-sha256", "secret": "base64"}.
-A hosts file holds {"oldWeb": [{"name", "addresses", "aliasTarget"}], "newDns": {"name", "nameservers", "lacks", "apexAlias"},
+A hosts file holds {"oldWeb": [{"name", "addresses", "aliasTarget"}], "newDns": {"name", "nameservers", "lacks", "most", "apexAlias"},
 "newWeb": {"name", "addresses", "aliasTarget", "requires": [{"owner", "type", "data"}], "issuers"}}; what a plan does without may be left out.`;
 
 function help(names: readonly string[]): string {

@@ -44,6 +44,7 @@ const hostsFile = z.strictObject({
     name: z.string().min(1),
     nameservers: z.array(hostName).default([]),
     lacks: z.array(z.string()).default([]),
+    most: z.number().int().min(1).nullable().default(null),
     apexAlias: z.boolean().default(false),
   }),
   newWeb: webHost.optional(),
@@ -115,6 +116,7 @@ function readHosts(path: string) {
     newDns: host(newDns),
     newWeb: newWeb && { ...host(newWeb), requires: newWeb.requires.map(plainRequirement) },
     lacks: newDns.lacks,
+    most: newDns.most,
   };
 }
 

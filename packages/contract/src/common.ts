@@ -1,4 +1,4 @@
-import { WAY_ACTS } from '@wanderon/core';
+import { Name, NameError, WAY_ACTS } from '@wanderon/core';
 import { z } from 'zod';
 
 /** Seconds since 1970 UTC. */
@@ -25,3 +25,18 @@ export type DerivedView = z.infer<typeof derivedSchema>;
 /** What a person can do where something does not go on. */
 export const waySchema = z.object({ act: z.enum(WAY_ACTS), subject: z.string(), label: z.string(), means: z.string() });
 export type WayView = z.infer<typeof waySchema>;
+
+/** A name of the DNS as it is typed, absolute. */
+export const hostName = z
+  .string()
+  .trim()
+  .max(1000)
+  .transform((text, context) => {
+    try {
+      return Name.parse(text).toString();
+    } catch (error) {
+      if (!(error instanceof NameError)) throw error;
+      context.addIssue({ code: 'custom', message: `"${text}" is not a name: ${error.message}.` });
+      return z.NEVER;
+    }
+  });

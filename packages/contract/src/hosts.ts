@@ -7,6 +7,7 @@ import {
   FORM_DOT,
   FORM_ENTRY,
   FRONTING_WISHES,
+  NAMESERVER_SETS,
   Name,
   NameError,
   REQUIREMENT_ENDS,
@@ -31,21 +32,8 @@ import {
   typeCode,
 } from '@wanderon/core';
 import { z } from 'zod';
-import { instant } from './common';
+import { hostName, instant } from './common';
 
-const hostName = z
-  .string()
-  .trim()
-  .max(1000)
-  .transform((text, context) => {
-    try {
-      return Name.parse(text).toString();
-    } catch (error) {
-      if (!(error instanceof NameError)) throw error;
-      context.addIssue({ code: 'custom', message: `"${text}" is not a name: ${error.message}.` });
-      return z.NEVER;
-    }
-  });
 const address = z
   .string()
   .trim()
@@ -159,6 +147,9 @@ export const dnsHabitsSchema = z.object({
   accounts: z.enum(ACCOUNTS).default('unknown'),
   signs: z.enum(SIGNS).default('unknown'),
   apexAlias: z.enum(APEX_ALIAS).default('unknown'),
+  nameservers: z.enum(NAMESERVER_SETS).default('fixed'),
+  most: z.number().int('A whole number.').min(1, 'One at the least.').max(1_000_000).nullable().default(null),
+  warnings: z.array(z.string().trim().min(1).max(200)).max(10, 'There can be 10 lines.').default([]),
 });
 
 /** How one host's panel wants names and values typed. */
@@ -204,7 +195,7 @@ export const hostInputSchema = z.object({
   /** Of a DNS host; false: it takes a zone only once the domain is delegated to it. */
   holdsEarly: z.boolean().default(true),
   /** Of a DNS host. */
-  habits: dnsHabitsSchema.default(() => ({ ...USUAL_HABITS, begins: [], locks: [], forwards: [] })),
+  habits: dnsHabitsSchema.default(() => ({ ...USUAL_HABITS, begins: [], locks: [], forwards: [], warnings: [] })),
   /** Of a registrar; null: nothing is known of its page. */
   form: registrarFormSchema.nullable().default(null),
   /** Where updates are sent; the first nameserver where absent. */

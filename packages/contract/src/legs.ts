@@ -1,6 +1,6 @@
 import { BACK_WAYS, CHAPTERS, FRONTING, LEG_KINDS, PURPOSES, REQUIREMENT_ENDS, RULINGS, STEP_BY, STEP_STATES, WAYS } from '@wanderon/core';
 import { z } from 'zod';
-import { derivedSchema, givenSetsSchema, instant, rrsetSchema, seenBetween, waySchema } from './common';
+import { derivedSchema, givenSetsSchema, hostName, instant, rrsetSchema, seenBetween, waySchema } from './common';
 
 export const stepSchema = z.object({
   id: z.string(),
@@ -289,6 +289,9 @@ export type BackInput = z.infer<typeof backSchema>;
 /** A row of the handover sheet that is typed, or not after all. */
 export const typedSchema = z.object({ row: z.string().min(1).max(70_000), typed: z.boolean() });
 export type TypedInput = z.infer<typeof typedSchema>;
+/** The nameservers that the new DNS host gave this domain. */
+export const namedSchema = z.object({ names: z.array(hostName).max(13, 'A domain has thirteen nameservers at the most.') });
+export type NamedInput = z.output<typeof namedSchema>;
 /** How a name is to be answered at a host that fronts names. */
 export const frontingSchema = z.object({ owner: z.string().min(1).max(1100), state: z.enum(FRONTING) });
 export type FrontingInput = z.infer<typeof frontingSchema>;

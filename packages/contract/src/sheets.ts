@@ -30,6 +30,8 @@ export const openSheetSchema = z.object({
   host: z.string(),
   inPlace: z.boolean(),
   styleKnown: z.boolean(),
+  /** What the panel says of entries that are right. */
+  warnings: z.array(z.string()),
   endsAt: instant,
   /** Rows that are ticked, by everybody who has the sheet open. */
   typed: z.array(z.string()),

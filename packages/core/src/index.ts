@@ -35,6 +35,7 @@ export * from './move/legRemarks';
 export * from './move/desk';
 export * from './move/lines/line';
 export * from './move/marks';
+export * from './move/named';
 export * from './move/news';
 export * from './move/next';
 export * from './move/plan';

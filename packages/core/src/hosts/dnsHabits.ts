@@ -17,6 +17,9 @@ export const SIGNS = ['unknown', 'no', 'yes'] as const;
 /** What becomes of an alias at the domain itself: not said, there is none, or it is answered as the addresses that it leads to. */
 export const APEX_ALIAS = ['unknown', 'no', 'addresses'] as const;
 
+/** Whether it gives every domain the same nameservers, or each its own, which it shows once the domain was added. */
+export const NAMESERVER_SETS = ['fixed', 'by domain'] as const;
+
 /** How a DNS host goes about its zones, besides how its panel wants values. */
 export interface DnsHabits {
   /** Whose service it is: what else that company sells has other nameservers, which are taken for these. Empty: not said. */
@@ -33,6 +36,11 @@ export interface DnsHabits {
   readonly accounts: (typeof ACCOUNTS)[number];
   readonly signs: (typeof SIGNS)[number];
   readonly apexAlias: (typeof APEX_ALIAS)[number];
+  readonly nameservers: (typeof NAMESERVER_SETS)[number];
+  /** Records that it takes in one zone; null: no limit is known. */
+  readonly most: number | null;
+  /** What its panel says of entries that are right, in its words: nobody is to be led astray by it. */
+  readonly warnings: readonly string[];
 }
 
 export const USUAL_HABITS: DnsHabits = {
@@ -45,6 +53,9 @@ export const USUAL_HABITS: DnsHabits = {
   accounts: 'unknown',
   signs: 'unknown',
   apexAlias: 'unknown',
+  nameservers: 'fixed',
+  most: null,
+  warnings: [],
 };
 
 /** TTL in seconds of what a new zone begins with: panels rarely say. */

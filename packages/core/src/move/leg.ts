@@ -111,6 +111,7 @@ export class Leg {
     // Where the zone stays, what it holds it can hold.
     const anew = rebuildsZone(this.plan);
     const lacks = anew ? (newHost?.lacks ?? []) : [];
+    const most = anew ? (newHost?.habits?.most ?? null) : null;
     const leaves = anew && !isBack && oldHost ? { name: oldHost.name, forwards: oldHost.habits?.forwards ?? [] } : undefined;
     const edge = { fronting: frontingOf(this.plan), how: newHost?.habits?.edge ?? 'unknown' };
     const { habits } = newHost ?? {};
@@ -120,7 +121,7 @@ export class Leg {
       known: newHost?.keyed === true || (habits?.apexAlias ?? 'unknown') !== 'unknown',
     };
     return this.once('remarks', () => {
-      const remarks = checkRulings({ zone, rulings, oldWeb, newWeb, fronted, lacks, leaves, edge, apexAlias }).filter((one) => inScope(scope, one.owner));
+      const remarks = checkRulings({ zone, rulings, oldWeb, newWeb, fronted, lacks, most, leaves, edge, apexAlias }).filter((one) => inScope(scope, one.owner));
       return withWaivers(
         remarks.map((one) => withinScope(one, scope)),
         rulings,

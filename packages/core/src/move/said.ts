@@ -7,6 +7,7 @@ import { SetKey } from './plan';
 /** What people decide about a leg; each is a row that is never changed, and taken back by another row. */
 export const DECISION_KINDS = [
   'hosts', // where it goes
+  'named', // which nameservers the new host gave this domain; value: their names
   'ruling', // what becomes of a record set; subject: the row's id
   'rulings', // the same of many record sets at once; value: their rows
   'push', // the new zone is pushed, and what changes in the plan later with it
@@ -61,6 +62,7 @@ export interface Assent {
 
 /** The decisions of a leg as its rules ask for them. */
 export interface Said {
+  readonly named: Decision | undefined;
   readonly pushed: Decision | undefined;
   readonly approved: Decision | undefined;
   readonly lowerTo: number;
@@ -101,6 +103,7 @@ export function saidBy(decisions: readonly Decision[]): Said {
   const submitted = last('submitted');
   const approval = (approved?.value ?? {}) as Approval;
   return {
+    named: last('named'),
     pushed: last('push'),
     approved,
     lowerTo: approval.lowerTo ?? STARTING_TTL,

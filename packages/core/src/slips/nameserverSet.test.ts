@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { distance } from './nameservers/misspelt';
-import { pastedFields, readNameserverSet } from './nameserverSet';
+import { namesTyped, pastedFields, readNameserverSet } from './nameserverSet';
 import { otherSets } from './otherSets';
 
 const context = {
@@ -145,5 +145,13 @@ describe('the set of another service of the same company', () => {
       'Driftwood Zones',
       'Driftwood Plus',
     ]);
+  });
+
+  it('names are found in what was copied from a page, each once', () => {
+    expect(namesTyped('Nameserver 1: ns-4.driftwood.example.\nNS2 = https://ns-9.driftwood.example/\nns-4.Driftwood.example, 192.0.2.1')).toEqual([
+      'ns-4.Driftwood.example',
+      'ns-9.driftwood.example',
+    ]);
+    expect(namesTyped(' \n 192.0.2.1 \n')).toEqual([]);
   });
 });

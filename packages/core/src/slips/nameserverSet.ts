@@ -78,6 +78,16 @@ export function pastedFields(text: string): string[] {
     .slice(0, MOST);
 }
 
+/**
+ * The names of servers that a pasted text holds, each once, in their order.
+ *
+ *     namesTyped('NS1: ns-4.driftwood.example.\nNS2: ns-9.driftwood.example')  // ['ns-4.driftwood.example', 'ns-9.driftwood.example']
+ */
+export function namesTyped(text: string): string[] {
+  const names = pastedFields(text).flatMap((field) => written(field).names);
+  return [...new Map(names.map((name) => [nameKey(name), name])).values()];
+}
+
 /** Characters and fields that are read; a registrar takes thirteen names at the most. */
 const LONGEST = 8000;
 const MOST = 40;

@@ -26,6 +26,7 @@ export function checkInput(zone: Name, rulings: readonly Ruling[], more: Partial
     newWeb: undefined,
     fronted: [],
     lacks: [],
+    most: null,
     leaves: undefined,
     edge: undefined,
     apexAlias: { host: 'New DNS', takes: false, known: true },

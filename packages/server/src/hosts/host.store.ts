@@ -211,6 +211,6 @@ function toHost(row: HostRow): Host {
 
 /** Those from before there was more to know are as most are. */
 function habitsOf(known: Partial<DnsHabits>): Host['habits'] {
-  const { company, begins, locks, forwards, afterLeaving, edge, accounts, signs, apexAlias } = { ...USUAL_HABITS, ...known };
-  return { company, begins: [...begins], locks: [...locks], forwards: [...forwards], afterLeaving, edge, accounts, signs, apexAlias };
+  const { begins, locks, forwards, warnings, ...others } = { ...USUAL_HABITS, ...known };
+  return { ...others, begins: [...begins], locks: [...locks], forwards: [...forwards], warnings: [...warnings] };
 }

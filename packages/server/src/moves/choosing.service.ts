@@ -204,7 +204,8 @@ export class ChoosingService {
     fresh: ChooseHosts['fresh'],
   ): Promise<Chosen> {
     const { row } = leg;
-    if (!dns || dns.role !== 'dns' || dns.nameservers.length === 0)
+    const byDomain = dns?.habits.nameservers === 'by domain';
+    if (!dns || dns.role !== 'dns' || (dns.nameservers.length === 0 && !byDomain))
       throw new InvalidInput(dns ? `${dns.name} is not a DNS host with nameservers.` : 'Choose the new DNS host.', { field: 'newDnsHost', kept: KEPT });
     if (row.scope.kind === 'names')
       throw new NotNow('The nameservers of a domain change for all of its names.', {
@@ -225,7 +226,15 @@ export class ChoosingService {
       rulings: fresh
         ? proposeFresh(zone, found, { newDns, newWeb, ...fresh })
         : proposeRulings(zone, found, { oldWeb: await this.oldWeb(row), newDns, newWeb }),
-      leg: { new_dns_host: dns.id, new_nameservers: dns.nameservers, new_servers: givenServers(dns) },
+      leg: {
+        new_dns_host: dns.id,
+        // What the host gave this domain is known already where it was chosen before.
+        ...(!byDomain
+          ? { new_nameservers: dns.nameservers, new_servers: givenServers(dns) }
+          : row.new_dns_host === dns.id && row.kind === 'delegation'
+            ? {}
+            : { new_nameservers: [], new_servers: [] }),
+      },
       text: `Goes to ${dns.name}${web ? ` and ${web.name}` : ''}`,
     };
   }

@@ -30,6 +30,7 @@ import {
   takeWaySchema,
   editRulingsSchema,
   frontingSchema,
+  namedSchema,
   panelShownSchema,
   typedSchema,
   waysComparedSchema,
@@ -75,6 +76,7 @@ class PlanReadDto extends createZodDto(planReadSchema) {}
 class LetBeDto extends createZodDto(letBeSchema) {}
 class MendDto extends createZodDto(mendSchema) {}
 class EditRulingsDto extends createZodDto(editRulingsSchema) {}
+class NamedDto extends createZodDto(namedSchema) {}
 class FrontingDto extends createZodDto(frontingSchema) {}
 class PanelShownDto extends createZodDto(panelShownSchema) {}
 class TypedDto extends createZodDto(typedSchema) {}
@@ -246,6 +248,14 @@ export class MovesController {
   @ZodResponse({ type: ActedDto, description: 'Ticks a row of the handover sheet, or takes the tick off.' })
   async typed(@Param('leg') leg: string, @Body() input: TypedDto, @Person() person: Caller): Promise<Acted> {
     return this.service.typed(leg, input, person);
+  }
+
+  @Put('legs/:leg/nameservers')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Says which nameservers the new DNS host gave this domain.' })
+  async named(@Param('leg') leg: string, @Body() input: NamedDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.named(leg, input, person);
   }
 
   @Post('legs/:leg/fronting')

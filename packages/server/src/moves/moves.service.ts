@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import { Acted, EditRuling, EditRulings, FrontingInput, GivenInput, NewMove, PanelShown, TypedInput } from '@wanderon/contract';
+import { Acted, EditRuling, EditRulings, FrontingInput, GivenInput, NamedInput, NewMove, PanelShown, TypedInput } from '@wanderon/contract';
 import {
   DomainChoice,
   Instant,
@@ -19,6 +19,8 @@ import {
   isDone,
   isFirstUse,
   isTakeover,
+  lacksNames,
+  namesRefused,
   newRow,
   openStops,
   passes,
@@ -211,6 +213,7 @@ export class MoveService {
     return this.acts.act(legId, person, async ({ leg, decide }) => {
       if (!leg.leg.plan.chosen) throw new NotNow('Choose where it goes first.', { kept: KEPT });
       if (leg.leg.plan.kind === 'repoint') throw new NotNow('The zone stays where it is: nothing is pushed.', { kept: KEPT });
+      if (lacksNames(leg.leg.plan)) throw new NotNow(`Say first which nameservers ${leg.leg.plan.newHost!.name} gave this domain.`, { kept: KEPT });
       const [stop] = openStops(leg.leg.remarks);
       if (stop) throw new NotNow(`${stop.owner} ${stop.type}: ${stop.text}`, { kept: KEPT });
       if (isDone(leg.leg, 'push')) throw new NotNow('This was done already.', { kept: KEPT });
@@ -239,6 +242,19 @@ export class MoveService {
         ? `What the panel shows was pasted: ${value.length} record ${value.length === 1 ? 'set' : 'sets'}.`
         : 'What the panel showed was forgotten.';
       await decide({ kind: 'panel', value }, { kind: 'panel', text, before: leg.said.shown ?? null, after: value });
+    });
+  }
+
+  /** Which nameservers the new DNS host gave this domain. Throws an InvalidInput where they cannot be, a NotNow where it is too late. */
+  async named(legId: string, { names }: NamedInput, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ leg, decide, transaction }) => {
+      const refusal = namesRefused(leg.leg, names);
+      if (refusal !== undefined) throw new InvalidInput(refusal, { field: 'names', kept: KEPT });
+      const before = leg.row.new_nameservers;
+      // Where they are is found anew: what was seen at others says nothing of these.
+      await this.store.updateLeg(leg.row.id, { new_nameservers: names, new_servers: [] }, transaction);
+      const text = `${leg.leg.plan.newHost?.name ?? 'The new DNS host'} gave this domain ${names.map((name) => name.replace(/\.$/, '')).join(', ')}.`;
+      await decide({ kind: 'named', value: names }, { kind: 'named', text, before, after: names });
     });
   }
 

@@ -110,6 +110,7 @@ export class SheetLinks {
       host: host?.name ?? 'its DNS host',
       inPlace: inPlace || isBack,
       styleKnown: (host?.entry ?? null) !== null,
+      warnings: inPlace ? [] : [...(host?.habits.warnings ?? [])],
       endsAt: link.ends_at,
       typed: rows.flatMap(({ id }) => (said.typed.includes(id) ? [id] : [])),
       rows: rows.map((one) => ({ ...one })),

@@ -5,7 +5,7 @@ import { useHostPage } from '../api';
 import { shortTime } from '../time';
 import { Button } from '../ui/button';
 import { Failed, Loading } from '../ui/states';
-import { ACCOUNT_WORDS, APEX_ALIAS_WORDS, EDGE_WORDS, SIGNS_WORDS } from './dnsFields';
+import { ACCOUNT_WORDS, APEX_ALIAS_WORDS, EDGE_WORDS, NAMESERVER_WORDS, SIGNS_WORDS } from './dnsFields';
 import { FRONTING_WORDS } from './webFields';
 import { HostForm } from './hostForm';
 import { ROLE_NAMES, Values } from './hosts';
@@ -107,6 +107,8 @@ function Zones({ host: { holdsEarly, habits } }: { host: Host }) {
   return (
     <>
       {habits.company !== '' && <Words title="Company">{habits.company}</Words>}
+      {habits.nameservers === 'by domain' && <Words title="Nameservers">{NAMESERVER_WORDS['by domain']}, shown once it was added</Words>}
+      {habits.most !== null && <Words title="Holds">{habits.most} records in a zone at the most</Words>}
       {habits.accounts !== 'unknown' && <Words title="Accounts">a domain stands {ACCOUNT_WORDS[habits.accounts]}</Words>}
       {habits.apexAlias !== 'unknown' && <Words title="Alias at the apex">{APEX_ALIAS_WORDS[habits.apexAlias]}</Words>}
       {habits.signs !== 'unknown' && <Words title="Signing">{SIGNS_WORDS[habits.signs]}</Words>}
@@ -115,6 +117,7 @@ function Zones({ host: { holdsEarly, habits } }: { host: Host }) {
       <Values title="Begins with" values={habits.begins} />
       <Values title="Locks" values={habits.locks} />
       <Values title="Forwards by" values={habits.forwards} />
+      <Values title="Warns in vain" values={habits.warnings} />
     </>
   );
 }

@@ -41,6 +41,9 @@ export interface TypedHost {
     accounts: DnsHabits['accounts'];
     signs: DnsHabits['signs'];
     apexAlias: DnsHabits['apexAlias'];
+    nameservers: DnsHabits['nameservers'];
+    most: string;
+    warnings: string;
   };
   fronting: FrontingWish;
   forcesHttps: boolean;
@@ -80,6 +83,9 @@ export function typedOf(host: Host | undefined): TypedHost {
       accounts: habits.accounts,
       signs: habits.signs,
       apexAlias: habits.apexAlias,
+      nameservers: habits.nameservers,
+      most: habits.most?.toString() ?? '',
+      warnings: habits.warnings.join('\n'),
     },
     fronting: host?.fronting ?? 'either',
     forcesHttps: host?.forcesHttps ?? false,
@@ -118,17 +124,15 @@ export function inputOf(typed: TypedHost, host: Host | undefined): unknown {
   };
 }
 
-function habitsOf({ company, begins, locks, forwards, drops, edge, accounts, signs, apexAlias }: TypedHost['habits']): DnsHabits {
+function habitsOf({ begins, locks, forwards, drops, most, warnings, ...others }: TypedHost['habits']): DnsHabits {
   return {
-    company,
+    ...others,
     begins: lines(begins),
     locks: lines(locks),
     forwards: words(forwards),
     afterLeaving: drops ? 'drops' : 'keeps',
-    edge,
-    accounts,
-    signs,
-    apexAlias,
+    most: most.trim() === '' ? null : Number(most),
+    warnings: lines(warnings),
   };
 }
 

@@ -4,6 +4,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useParams } from 'react-router';
 import { ProblemError, call } from '../api';
 import { HandSheet } from '../move/sheet/handSheet';
+import { InVain } from '../move/sheet/inVain';
 import { fullTime } from '../time';
 import { Failed, Loading } from '../ui/states';
 import { useToast } from '../ui/toast';
@@ -58,6 +59,7 @@ export function OpenSheet() {
               : 'Nothing is known of this panel’s habits: names stand below the domain.'}{' '}
             <span className="print:hidden">This page is open until {fullTime(sheet.data.endsAt)}.</span>
           </p>
+          <InVain warnings={sheet.data.warnings} />
           <HandSheet rows={rows} typed={sheet.data.typed} onTick={(row, typed) => tick.mutate({ row, typed })} slips={() => []} />
         </>
       )}

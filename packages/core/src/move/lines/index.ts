@@ -1,3 +1,4 @@
+export * from './named';
 export * from './served';
 export * from './changes';
 export * from './gap';

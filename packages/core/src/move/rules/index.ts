@@ -1,5 +1,6 @@
 export * from './survey';
 export * from './choose';
+export * from './named';
 export * from './early';
 export * from './earlySeen';
 export * from './push';

@@ -10,7 +10,7 @@ export const push: StepRule = {
   title: 'Push the new zone',
   titleIn: (plan) => (isTakeover(plan) ? 'Make the zone ready in the other account' : undefined),
   label: 'pushed',
-  after: ['choose'],
+  after: ['choose', 'named'],
   by: 'decided',
   counts: 'done',
   applies: rebuildsZone,

@@ -24,6 +24,8 @@ export interface CheckInput {
   readonly fronted: readonly RRsetText[];
   /** Types that the DNS host to which the zone goes cannot hold. */
   readonly lacks: readonly string[];
+  /** Records that it takes in one zone; null: no limit is known. */
+  readonly most: number | null;
   /** The DNS host that is left, with its services that forward mail or visitors and end with the zone. */
   readonly leaves: { readonly name: string; readonly forwards: readonly string[] } | undefined;
   /** How names are fronted at the DNS host, and how its edge reaches the web host. */

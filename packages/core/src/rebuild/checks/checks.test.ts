@@ -336,3 +336,20 @@ describe('each fix mends what it is offered for', () => {
     expect(new Set(offered.map(({ remark }) => remark.code)).size).toBeGreaterThan(15);
   });
 });
+
+describe('a host that takes so many records in a zone', () => {
+  const PLAN = ['carry @ A 192.0.2.1 | 192.0.2.2', 'carry @ MX 10 mx.post.test.', 'drop old A 192.0.2.9', 'carry x TXT "x"'].map(row);
+  const many = (most: number | null): string[] =>
+    checkRulings(checkInput(ZONE, PLAN, { most })).flatMap((one) => (one.code === 'too-many' ? [`${one.weight}: ${one.text}`] : []));
+
+  it.each([
+    [3, ['stop: Its new DNS host takes 3 records in a zone, and the plan has 4: drop 1 of them, or choose another host.']],
+    [4, []],
+    [null, []],
+  ] as const)('of %s', (most, expected) => expect(many(most)).toEqual(expected));
+
+  it('does not count what is its own, or what is not planned', () => {
+    const own = { ...row('carry @ NS ns1.new.test.'), reason: "the DNS host's own" };
+    expect(checkRulings(checkInput(ZONE, [...PLAN, own], { most: 4 })).some((one) => one.code === 'too-many')).toBe(false);
+  });
+});

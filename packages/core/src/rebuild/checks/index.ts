@@ -31,6 +31,7 @@ import { spfRecord } from './spfRecord';
 import { subzone } from './subzone';
 import { tlsaMoves } from './tlsaMoves';
 import { tooLarge } from './tooLarge';
+import { tooMany } from './tooMany';
 import { wildcardAnswers } from './wildcardAnswers';
 
 const CHECKS: readonly Check[] = [
@@ -66,6 +67,7 @@ const CHECKS: readonly Check[] = [
   subzone,
   tlsaMoves,
   tooLarge,
+  tooMany,
   wildcardAnswers,
 ];
 

@@ -24,7 +24,7 @@ export function written(field: string): { names: string[]; slip?: { code: string
   return { names: name === '' ? [] : [name] };
 }
 
-/** Letters, digits, hyphens and underscores, with single dots between them. */
+/** Letters, digits, hyphens and underscores, with single dots between them; an address is none. */
 function isName(text: string): boolean {
-  return text.length <= 253 && /^[\p{L}\p{N}_-]+(?:\.[\p{L}\p{N}_-]+)*$/u.test(text);
+  return text.length <= 253 && !/^[\d.]+$/.test(text) && /^[\p{L}\p{N}_-]+(?:\.[\p{L}\p{N}_-]+)*$/u.test(text);
 }

@@ -1,4 +1,4 @@
-import { Name, ServerAt, TsigKey, askedOfNew, askedOfOld, changingSets, frontQuestions, strangersNamed } from '@wanderon/core';
+import { Name, ServerAt, TsigKey, askedOfNew, askedOfOld, changingSets, frontQuestions, sameNameSet, strangersNamed } from '@wanderon/core';
 import { NetError, limited } from '@wanderon/net';
 import { Network } from '../../network/network';
 import { givenServers } from '../../hosts/givenServers';
@@ -64,7 +64,7 @@ async function thirdServers({ leg }: WorkContext, network: Network): Promise<Ser
 export async function newServersOf({ loaded, leg }: WorkContext, network: Network): Promise<ServerAt[]> {
   const host = loaded.row.new_dns_host ? loaded.hosts.get(loaded.row.new_dns_host) : undefined;
   const names = leg.plan.newNameservers;
-  if (host && host.addresses.length > 0) return givenServers(host);
+  if (host && host.addresses.length > 0 && sameNameSet(host.nameservers, names)) return givenServers(host);
   const walker = network.walker();
   const servers: ServerAt[] = [];
   for (const server of names) for (const address of await addressesOf(walker, server)) servers.push({ server, address });

@@ -42,7 +42,7 @@ function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView
   const name = (id: string | null): string | undefined => hosts.data.find((host) => host.id === id)?.name;
   const list = (role: Host['role'], old: string | null): Host[] =>
     hosts.data
-      .filter((host) => host.role === role && host.id !== old && (role !== 'dns' || host.nameservers.length > 0))
+      .filter((host) => host.role === role && host.id !== old && (role !== 'dns' || host.nameservers.length > 0 || host.habits.nameservers === 'by domain'))
       // Where Wanderon can push comes first; each group stays in the order of names.
       .sort((a, b) => Number(b.keyName !== null) - Number(a.keyName !== null));
   // An account is one of a host that has these nameservers.

@@ -10,6 +10,7 @@ import { inputLook } from '../../ui/field';
 import { useToast } from '../../ui/toast';
 import { usePrinting } from '../../ui/usePrinting';
 import { AskedNote } from '../asked/askedNote';
+import { GivenNames } from '../givenNames';
 import { asRuling } from '../asRuling';
 import { ChapterProps, stepIn } from '../movePlace';
 import { ownerBelow } from '../owner';
@@ -99,7 +100,14 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
   // Once the push is decided, what changes in the plan goes to the new host by itself; after the switch the plan stands.
   const fixed = leg.seen.ts !== null;
   const mayRule = may && !fixed && leg.chosen;
-  const mayPush = mayRule && !leg.pushed && leg.kind !== 'repoint' && !leg.byHand && leg.counts.stops === 0 && leg.rulings.length >= leg.total;
+  const mayPush =
+    mayRule &&
+    stepIn(leg, 'named')?.state !== 'ready' &&
+    !leg.pushed &&
+    leg.kind !== 'repoint' &&
+    !leg.byHand &&
+    leg.counts.stops === 0 &&
+    leg.rulings.length >= leg.total;
   const { all: remarksOf, open: openOf } = useMemo(() => {
     const all = byRow(leg.rulings, leg.remarks);
     const open = byRow(
@@ -312,6 +320,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
         )}
       </div>
       <AskedNote move={move} leg={leg} of="before" />
+      {stepIn(leg, 'named')?.state === 'ready' && <GivenNames move={move} leg={leg} may={may} />}
       <StepNote step={push} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'served')} move={move.id} may={may} />
       {!inPlace && <Extras served={leg.served} domain={move.domain} />}

@@ -11,6 +11,7 @@ import { slipsAt } from '../rebuild/ledgerRow';
 import { asRuling } from '../asRuling';
 import { StepNote } from '../stepNote';
 import { HandSheet } from './handSheet';
+import { InVain } from './inVain';
 import { PanelDialog } from './panelDialog';
 import { SheetLinks } from './sheetLinks';
 
@@ -48,6 +49,7 @@ export function Sheet({ move, leg, may, now }: ChapterProps) {
           ? 'Every field is written as this panel wants it.'
           : 'Nothing is known of this panel’s habits: say at Hosts how it wants names and values.'}
       </p>
+      <InVain warnings={rebuildsZone(leg) ? (host?.habits.warnings ?? []) : []} />
       <p className="mt-1 mb-3 flex flex-wrap gap-2 print:hidden">
         {may && <Button onClick={() => setPasting(true)}>Paste what the panel shows</Button>}
         {may && leg.shown && <Button onClick={() => forget.mutate({ sets: null }, { onError: fail })}>Forget what it showed</Button>}

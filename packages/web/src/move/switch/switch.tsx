@@ -5,6 +5,7 @@ import { Failed } from '../../ui/states';
 import { VerdictWord } from '../../ui/verdictMark';
 import { ChapterProps, stepIn } from '../movePlace';
 import { StepNote } from '../stepNote';
+import { GivenNames } from '../givenNames';
 import { WebsiteLook } from '../watch/websiteLook';
 import { BackOut } from './backOut';
 import { CheckForm } from './checkForm';
@@ -15,7 +16,8 @@ import { RegistrarSheet } from './registrarSheet';
 /** The gate, the handover sheet for the registrar, and what the parent publishes. */
 export function Switch({ move, leg, me, now, may }: ChapterProps) {
   const submitted = useMoveAction<void>(move.id, 'POST', () => '/submitted');
-  if (leg.newNameservers.length === 0) return <p className="py-6 text-faded">The new nameservers are known once the hosts are chosen.</p>;
+  if (!leg.chosen) return <p className="py-6 text-faded">The new nameservers are known once the hosts are chosen.</p>;
+  const named = leg.newNameservers.length > 0;
   const { t0, ts } = leg.seen;
   const done = t0 !== null;
   const sent = ts !== null;
@@ -36,8 +38,9 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
       <StepNote step={stepIn(leg, 'turn')} move={move.id} may={may} />
       <div className="grid grid-cols-[1fr_1fr] gap-10 max-lg:grid-cols-1">
         <div>
-          <RegistrarSheet move={move} leg={leg} />
-          {!done && <CheckForm move={move} leg={leg} />}
+          <GivenNames move={move} leg={leg} may={may} />
+          {named && <RegistrarSheet move={move} leg={leg} />}
+          {named && !done && <CheckForm move={move} leg={leg} />}
           {me.lab && (
             <p className="pb-2">
               <a
