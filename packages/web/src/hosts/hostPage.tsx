@@ -117,7 +117,7 @@ function Zones({ host: { holdsEarly, habits } }: { host: Host }) {
       <Values title="Begins with" values={habits.begins} />
       <Values title="Locks" values={habits.locks} />
       <Values title="Forwards by" values={habits.forwards} />
-      <Values title="Warns in vain" values={habits.warnings} />
+      {habits.warnings.length > 0 && <Words title="Warns in vain">{habits.warnings.map((one) => `“${one}”`).join('; ')}</Words>}
     </>
   );
 }

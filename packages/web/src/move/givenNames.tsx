@@ -56,7 +56,7 @@ function NamesForm({ move, names, onDone }: Pick<ChapterProps, 'move'> & { names
         className={`${inputLook} mono`}
       />
       <div className="flex items-baseline gap-3">
-        <Button kind="main" type="submit" disabled={read.length === 0 || give.isPending}>
+        <Button type="submit" disabled={read.length === 0 || give.isPending}>
           {read.length === 0 ? 'These it gave' : `These ${read.length} it gave`}
         </Button>
         {names.length > 0 && <Button onClick={onDone}>Leave it</Button>}

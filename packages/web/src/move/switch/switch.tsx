@@ -41,7 +41,7 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
           <GivenNames move={move} leg={leg} may={may} />
           {named && <RegistrarSheet move={move} leg={leg} />}
           {named && !done && <CheckForm move={move} leg={leg} />}
-          {me.lab && (
+          {named && me.lab && (
             <p className="pb-2">
               <a
                 className="text-accent underline"
@@ -53,7 +53,7 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
               </a>
             </p>
           )}
-          {may && !sent && !done && (
+          {may && named && !sent && !done && (
             <Button kind="main" disabled={!leg.gate.open || submitted.isPending} onClick={() => submitted.mutate()}>
               {submitted.isPending ? 'Looking once more …' : 'It is saved at the registrar'}
             </Button>
