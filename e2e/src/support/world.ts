@@ -36,6 +36,11 @@ export class ServerUnderTest {
     return this.made!.url;
   }
 
+  /** Of the process that runs. */
+  get pid(): number {
+    return this.running!.child.pid!;
+  }
+
   get dead(): boolean {
     return this.running === undefined;
   }

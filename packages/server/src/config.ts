@@ -72,7 +72,7 @@ const configSchema = z.object({
   /** Messages a second that one name server is sent at most: others use it as well. */
   WANDERON_QUESTIONS_PER_SECOND: z.coerce.number().min(1).max(100_000).default(250),
   /** Minutes that one survey may take in all. */
-  WANDERON_SURVEY_MINUTES: z.coerce.number().min(1).max(1440).default(60),
+  WANDERON_SURVEY_MINUTES: z.coerce.number().min(0.1).max(1440).default(30),
   /** Domains of a sweep that one process surveys at a time. */
   WANDERON_SWEEP_WORKERS: z.coerce.number().int().min(1).max(16).default(6),
   /** Seconds between two looks at servers that are waited for. */

@@ -45,6 +45,12 @@ export class SurveyStep {
       const nothing = { sights: [], at: this.clock.now() };
       if (error.kind === 'cancelled')
         return { result: { outcome: 'stopped', problem: 'It was stopped. A survey taken before stands; take it again when it suits.' }, outcome: nothing };
+      // What took all the time or all the questions that there are would take them again at once.
+      if (error.kind === 'timeout' || error.kind === 'limit')
+        return {
+          result: { outcome: 'stopped', problem: `${sentence(error.message)} Take it again when it suits, or give the zone in hand.` },
+          outcome: nothing,
+        };
       return { result: { outcome: 'trying', problem: sentence(error.message) }, outcome: nothing };
     }
     return { result: this.resultOf(taken), outcome: await this.outcomeOf(move.domain_id, move.id, loaded.row.id, taken) };
@@ -55,7 +61,7 @@ export class SurveyStep {
     const unused = survey.referrals.some((one) => one.problem === null) && survey.referrals.every((one) => one.nameservers.length === 0);
     if (survey.sets.length > 0 || unused) return { outcome: 'done', problem: null };
     const reasons = survey.authorities.map((authority) => authority.problem ?? `${authority.server} gave nothing`);
-    const why = [...new Set(reasons)].join('; ');
+    const why = [...new Set(reasons)].join('; ') || 'no address of its nameservers is known';
     return {
       outcome: 'stopped',
       problem: `No authority gave anything of the zone: ${why}. See whether the domain is added at its DNS host, then take the survey again.`,

@@ -66,7 +66,11 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   registering.catch(() => undefined);
   const delegation = await walker.delegation(zone);
   const nameservers = nameserversOf(delegation);
-  const delegated = await addressesOf(walker, nameservers);
+  const delegated = await addressesOf(
+    walker,
+    nameservers,
+    delegation.referrals.flatMap(({ glue }) => glue),
+  );
   tell('Asking each authority');
   const asked = await askAuthorities(world.client, zone, delegated.servers, signal);
   const { answers } = asked;
@@ -217,11 +221,20 @@ async function registrationOf(
   return bootstrap && lookUpRegistration(http, bootstrap, domain, signal);
 }
 
-async function addressesOf(walker: SurveyWalker, names: readonly string[]): Promise<{ servers: ServerAt[]; unresolved: string[] }> {
+/**
+ * Servers at every address: as their names resolve, and as the parent says. Whoever is led by the parent asks at its glue, also where
+ * the zone itself knows nothing of it.
+ */
+async function addressesOf(
+  walker: SurveyWalker,
+  names: readonly string[],
+  glue: Delegation['referrals'][number]['glue'] = [],
+): Promise<{ servers: ServerAt[]; unresolved: string[] }> {
   const servers: ServerAt[] = [];
   const unresolved: string[] = [];
   for (const server of names.slice(0, SERVERS)) {
-    const addresses = (await walker.addressesOf(Name.parse(server))).slice(0, ADDRESSES);
+    const told = glue.flatMap((one) => (sameNameSet([one.name], [server]) ? [one.address] : []));
+    const addresses = [...new Set([...(await walker.addressesOf(Name.parse(server))), ...told])].slice(0, ADDRESSES);
     if (addresses.length === 0 && !walker.givenUp.has(Name.parse(server).key)) unresolved.push(server);
     for (const address of addresses) servers.push({ server, address });
   }
