@@ -18,6 +18,7 @@ interface Scenario {
     habits?: Partial<DnsHabits>;
     aliasTarget?: string;
     issuers?: string[];
+    holding?: string[];
     requires: unknown[];
     tasks?: unknown[];
     form?: unknown;
@@ -60,6 +61,7 @@ export async function fillDemo(address: string, lab: string, bare: boolean): Pro
       habits: { ...USUAL_HABITS, ...host.habits },
       aliasTarget: host.aliasTarget ?? null,
       issuers: host.issuers ?? [],
+      holding: host.holding ?? [],
       requires: host.requires,
       tasks: host.tasks ?? [],
       form: host.form ?? null,

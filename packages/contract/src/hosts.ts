@@ -191,6 +191,8 @@ export const hostInputSchema = z.object({
   /** Of a web host: what it wants of a DNS host that fronts names, and whether it sends everybody to HTTPS. */
   fronting: z.enum(FRONTING_WISHES).default('either'),
   forcesHttps: z.boolean().default(false),
+  /** Of a web host: titles of its pages for domains that it does not know. */
+  holding: z.array(z.string().trim().min(1).max(200)).max(10, 'There can be 10 lines.').default([]),
   issuers: z.array(z.string().trim().toLowerCase().regex(ISSUER, 'A name such as certs.example.')).max(20).default([]),
   /** Of a DNS host; false: it takes a zone only once the domain is delegated to it. */
   holdsEarly: z.boolean().default(true),
@@ -220,6 +222,7 @@ export const hostSchema = z.object({
   fronting: z.enum(FRONTING_WISHES),
   forcesHttps: z.boolean(),
   issuers: z.array(z.string()),
+  holding: z.array(z.string()),
   holdsEarly: z.boolean(),
   habits: dnsHabitsSchema,
   form: registrarFormSchema.nullable(),

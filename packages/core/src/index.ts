@@ -144,6 +144,7 @@ export * from './timetable/wanted';
 export * from './watch/asked';
 export * from './watch/curve';
 export * from './watch/nextLook';
+export * from './watch/holdingPages';
 export * from './watch/pageChanges';
 export * from './watch/pageFault';
 export * from './watch/pageFaults';

@@ -141,7 +141,13 @@ export class Lab {
     for (const host of lab.dnsHosts.values()) await host.open(lab.routes);
     for (const resolver of lab.resolvers) await resolver.open(lab.routes);
     for (const host of lab.hosts.filter((one) => one.role === 'web'))
-      await lab.sites.openWeb(host.name, host.addresses, host.sites, host.id === 'larkspur' ? (zone) => lab.larkspur.knows(zone) : undefined);
+      await lab.sites.openWeb(
+        host.name,
+        host.addresses,
+        host.sites,
+        host.id === 'larkspur' ? (zone) => lab.larkspur.knows(zone) : undefined,
+        host.holding ? 200 : 404,
+      );
     await lab.sites.openWeb('Brackenfold edge', EDGES);
     await lab.sites.openRdap(
       (zone) => lab.nameserversOf(zone),

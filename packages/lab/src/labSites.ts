@@ -23,6 +23,7 @@ export class LabSites {
     addresses: readonly string[],
     { plain = false, toFront = [] }: SiteHabits = {},
     knows: (zone: string) => boolean = () => true,
+    unknownStatus = 404,
   ): Promise<void> {
     const serve =
       (secure: boolean): RequestListener =>
@@ -31,7 +32,7 @@ export class LabSites {
         const domain = this.domains.find(({ zone }) => `${site}.` === zone);
         if (!knows(`${site.replace(/^www\./, '')}.`)) {
           response
-            .writeHead(404, { 'content-type': 'text/html; charset=utf-8' })
+            .writeHead(unknownStatus, { 'content-type': 'text/html; charset=utf-8' })
             .end(page('No site here', name, '<p>This domain is not connected to a site.</p>'));
           return;
         }

@@ -36,6 +36,8 @@ export interface ScenarioHost {
   readonly aliasTarget: string | undefined;
   /** Of a web host: who makes its certificates. */
   readonly issuers?: readonly string[];
+  /** Of a web host: titles of its pages for domains that it does not know, which it answers with 200. */
+  readonly holding?: readonly string[];
   readonly requires: readonly (Pick<Requirement, 'owner' | 'type' | 'data'> & Partial<Requirement>)[];
   readonly tasks?: readonly Omit<HostTask, 'id'>[];
   /** False: a zone is there only once the domain is delegated to it. */
@@ -193,6 +195,7 @@ export function scenarioHosts(seed: string): ScenarioHost[] {
       addresses: ['203.0.113.90', '2001:db8:1a2c::90'],
       aliasTarget: 'sites.larkspur.example.',
       issuers: ['certs.example', 'seals.example'],
+      holding: ['No site here'],
       requires: [
         { owner: '_larkspur', type: 'TXT', data: '', early: true, ends: 'verified' },
         { owner: '_acme-challenge', type: 'CNAME', data: '{zone}.certs.larkspur.example.' },

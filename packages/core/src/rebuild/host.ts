@@ -19,6 +19,8 @@ export interface HostKnowledge {
   readonly forcesHttps?: boolean;
   /** Who makes its certificates, as CAA records name them; empty: not known. */
   readonly issuers?: readonly string[];
+  /** Titles of the pages with which it answers for domains that it does not know. */
+  readonly holding?: readonly string[];
   /** A DNS host that takes an alias at the apex (`takesApexAlias`). */
   readonly apexAlias?: boolean;
 }

@@ -4,6 +4,7 @@ import * as backOut from './backOut';
 import * as deskOrder from './deskOrder';
 import * as engine from './engine';
 import * as foundation from './foundation';
+import * as holding from './holding';
 import * as issuers from './issuers';
 import * as inHand from './inHand';
 import * as observationsForward from './observationsForward';
@@ -46,6 +47,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '019_people', migration: people },
   { name: '020_trail_seals', migration: trailSeals },
   { name: '021_observations_forward', migration: observationsForward },
+  { name: '022_holding', migration: holding },
 ];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */

@@ -34,6 +34,7 @@ interface HostRow {
   fronting: Host['fronting'];
   forces_https: boolean;
   issuers: string[];
+  holding: string[];
   form: Host['form'];
   update_address: string | null;
   note: string;
@@ -120,6 +121,7 @@ export class HostStore {
         fronting: input.fronting ?? 'either',
         forces_https: input.forcesHttps ?? false,
         issuers: JSON.stringify(input.issuers ?? []),
+        holding: JSON.stringify(input.holding ?? []),
         form: input.form ? JSON.stringify(input.form) : null,
         update_address: input.updateAddress,
         note: input.note,
@@ -169,7 +171,7 @@ export class HostStore {
 }
 
 export function knowledgeOf(host: Host): HostKnowledge {
-  const { name, nameservers, addresses, aliasTarget, requires, tasks, fronting, forcesHttps, issuers } = host;
+  const { name, nameservers, addresses, aliasTarget, requires, tasks, fronting, forcesHttps, issuers, holding } = host;
   return {
     name,
     nameservers,
@@ -180,6 +182,7 @@ export function knowledgeOf(host: Host): HostKnowledge {
     fronting,
     forcesHttps,
     issuers,
+    holding,
     apexAlias: takesApexAlias({ keyed: host.keyName !== null, habits: host.habits }),
   };
 }
@@ -202,6 +205,7 @@ function toHost(row: HostRow): Host {
     fronting: row.fronting,
     forcesHttps: row.forces_https,
     issuers: row.issuers,
+    holding: row.holding,
     form: row.form,
     updateAddress: row.update_address,
     note: row.note,

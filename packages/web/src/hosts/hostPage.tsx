@@ -91,6 +91,9 @@ function Known({ host }: { host: Host }) {
       {role === 'dns' && <Zones host={host} />}
       {role === 'web' && host.fronting !== 'either' && <Words title="Its names">{FRONTING_WORDS[host.fronting]}, at a DNS host that can</Words>}
       {role === 'web' && host.issuers.length > 0 && <Words title="Certificates">made by {host.issuers.join(', ')}</Words>}
+      {role === 'web' && host.holding.length > 0 && (
+        <Words title="Unknown domains">get a page titled {host.holding.map((one) => `“${one}”`).join(' or ')}</Words>
+      )}
       {role === 'web' && host.forcesHttps && <Words title="Visitors">sent to HTTPS</Words>}
       {role === 'dns' && <Words title="Its panel">{entry ? styleWords(entry).join('; ') : 'nothing is known of its habits'}</Words>}
       {role === 'registrar' && <Words title="Its page">{form ? formWords(form).join('; ') : 'nothing is known of it'}</Words>}

@@ -48,6 +48,7 @@ export interface TypedHost {
   fronting: FrontingWish;
   forcesHttps: boolean;
   issuers: string;
+  holding: string;
   requires: Requirement[];
   tasks: HostTask[];
   /** The habits of its panel, or of its page, are known. */
@@ -90,6 +91,7 @@ export function typedOf(host: Host | undefined): TypedHost {
     fronting: host?.fronting ?? 'either',
     forcesHttps: host?.forcesHttps ?? false,
     issuers: host?.issuers.join(' ') ?? '',
+    holding: host?.holding.join('\n') ?? '',
     requires: host?.requires ?? [],
     tasks: host?.tasks ?? [],
     known: (host?.entry ?? host?.form ?? null) !== null,
@@ -114,7 +116,7 @@ export function inputOf(typed: TypedHost, host: Host | undefined): unknown {
     updateAddress: role === 'dns' ? typed.updateAddress.trim() || null : null,
     holdsEarly: role !== 'dns' || !typed.late,
     requires: web ? typed.requires : [],
-    ...(web && { fronting: typed.fronting, forcesHttps: typed.forcesHttps, issuers: words(typed.issuers) }),
+    ...(web && { fronting: typed.fronting, forcesHttps: typed.forcesHttps, issuers: words(typed.issuers), holding: lines(typed.holding) }),
     tasks: role === 'registrar' ? [] : typed.tasks,
     ...(role === 'dns' && { habits: habitsOf(typed.habits) }),
     note,

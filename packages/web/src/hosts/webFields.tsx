@@ -33,6 +33,11 @@ export function FrontingFields({ register, errors }: Pick<Props, 'register' | 'e
         <input {...register('issuers')} placeholder="as CAA names them" aria-invalid={errors.issuers !== undefined} className={`${inputLook} mono`} />
         {errors.issuers && <span className="text-rust">{errors.issuers.message}</span>}
       </label>
+      <label className="flex items-baseline gap-2">
+        <span className="font-semibold whitespace-nowrap">Domains that it does not know get a page titled</span>
+        <input {...register('holding')} placeholder="as on its holding page" aria-invalid={errors.holding !== undefined} className={inputLook} />
+        {errors.holding && <span className="text-rust">{errors.holding.message}</span>}
+      </label>
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { pageChanges, pageFaults, pagesPlanned } from '@wanderon/core';
+import { holdingPages, pageChanges, pageFaults, pagesPlanned } from '@wanderon/core';
 import { Network } from '../../network/network';
 import { SurveyStore } from '../../survey/survey.store';
 import { lookWherePlanLeads, pagesLookedAt } from '../../watch/website';
@@ -24,7 +24,8 @@ export async function lookAtWebsite(
   const pages = surveyed ? pagesLookedAt(baseline) : pagesPlanned(zone, leg.plan.scope, leg.plan.rulings);
   if (!surveyId || pages.length === 0) return {};
   const seen = await lookWherePlanLeads(network, zone, leg.plan.rulings, pages);
-  const changes = surveyed ? pageChanges(baseline, seen) : pageFaults(seen);
+  const held = holdingPages(seen, leg.plan.newWeb?.holding ?? []);
+  const changes = [...held, ...(surveyed ? pageChanges(baseline, seen) : pageFaults(seen))];
   return {
     also: async (transaction) => {
       if (!(await looks.add(loaded.row.id, surveyId, at, seen, changes, transaction))) return [];
