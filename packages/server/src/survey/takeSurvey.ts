@@ -127,6 +127,7 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
     referrals,
     authorities: [...answers, ...apart],
     unresolved: delegated.unresolved,
+    ofNames: delegated.ofNames,
     registration,
     panels,
     below,
@@ -229,16 +230,20 @@ async function addressesOf(
   walker: SurveyWalker,
   names: readonly string[],
   glue: Delegation['referrals'][number]['glue'] = [],
-): Promise<{ servers: ServerAt[]; unresolved: string[] }> {
+): Promise<{ servers: ServerAt[]; unresolved: string[]; ofNames: { name: string; addresses: string[] }[] }> {
   const servers: ServerAt[] = [];
   const unresolved: string[] = [];
+  const ofNames: { name: string; addresses: string[] }[] = [];
   for (const server of names.slice(0, SERVERS)) {
     const told = glue.flatMap((one) => (sameNameSet([one.name], [server]) ? [one.address] : []));
-    const addresses = [...new Set([...(await walker.addressesOf(Name.parse(server))), ...told])].slice(0, ADDRESSES);
-    if (addresses.length === 0 && !walker.givenUp.has(Name.parse(server).key)) unresolved.push(server);
+    const own = await walker.addressesOf(Name.parse(server));
+    const followed = !walker.givenUp.has(Name.parse(server).key);
+    if (followed) ofNames.push({ name: server, addresses: own });
+    const addresses = [...new Set([...own, ...told])].slice(0, ADDRESSES);
+    if (addresses.length === 0 && followed) unresolved.push(server);
     for (const address of addresses) servers.push({ server, address });
   }
-  return { servers, unresolved };
+  return { servers, unresolved, ofNames };
 }
 
 /** At which hosts of the agency the zone stands, and which of them is delegated to and answers for it. */

@@ -47,6 +47,8 @@ export interface Standing {
   readonly authorities: readonly AuthorityAnswer[];
   /** Nameservers without an address. */
   readonly unresolved: readonly string[];
+  /** Where the names of nameservers lead by what their own zones say, the parent's glue aside; those that were not followed to an end are left out. */
+  readonly ofNames: readonly { readonly name: string; readonly addresses: readonly string[] }[];
   readonly registration: RegistrationLook | undefined;
   readonly panels: readonly KnownPanel[];
   readonly below: readonly ZoneBelow[];

@@ -51,6 +51,7 @@ const standing = (more: Partial<Standing> = {}): Standing => ({
   referrals: [referral(), referral({ server: 'b.nic.test.', nameservers: [...OLD].reverse() })],
   authorities: [authority(0), authority(1)],
   unresolved: [],
+  ofNames: OLD.map((name, index) => ({ name, addresses: [`198.51.100.${11 + index}`] })),
   registration: registration(),
   panels: [],
   below: [],
@@ -80,6 +81,10 @@ describe('findings', () => {
     const glue = (address: string): ReferralAnswer[] => [referral({ glue: [{ name: OLD[0]!, address, ttl: 3600 }] })];
     expect(said({ referrals: glue('198.51.100.11') })).toEqual([]);
     expect(said({ referrals: glue('192.0.2.99') })).toEqual(['look glue']);
+    // What was asked at the glue says nothing of where the name leads.
+    expect(said({ referrals: glue('192.0.2.99'), authorities: [authority(0), authority(0, { address: '192.0.2.99' }), authority(1)] })).toEqual(['look glue']);
+    expect(said({ referrals: glue('198.51.100.11'), ofNames: [{ name: OLD[0]!, addresses: [] }] })).toEqual(['look glue-alone']);
+    expect(said({ referrals: glue('198.51.100.11'), ofNames: [] })).toEqual([]);
   });
 
   it('tell of lame, silent and lagging servers, and of those without TCP', () => {

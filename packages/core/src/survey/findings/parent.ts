@@ -7,7 +7,7 @@ const LONG_TTL = 86_400;
 
 /** The delegation itself: there at all, the same at every parent server, not held too long, its servers with addresses. */
 export const parent: Finder = (standing) => {
-  const { domain, parent, referrals, unresolved, authorities } = standing;
+  const { domain, parent, referrals, unresolved, ofNames } = standing;
   const findings: Finding[] = [];
   const answering = referrals.filter((referral) => referral.problem === undefined);
   for (const { server, address, problem } of referrals)
@@ -44,8 +44,14 @@ export const parent: Finder = (standing) => {
   // Addresses that the parent gives along are its own copy, and outlive a change of the server's address (RFC 1034 §4.2.2).
   const glue = new Map(answering.flatMap((referral) => referral.glue.map(({ name, address }) => [`${name.toLowerCase()} ${address}`, { name, address }])));
   for (const { name, address } of glue.values()) {
-    const own = authorities.filter((authority) => authority.server.toLowerCase() === name.toLowerCase()).map((authority) => authority.address);
-    if (own.length > 0 && !own.includes(address))
+    const own = ofNames.find((one) => one.name.toLowerCase() === name.toLowerCase())?.addresses;
+    if (own?.length === 0)
+      findings.push({
+        weight: 'look',
+        code: 'glue-alone',
+        text: `Only the parent says where ${plain(name)} is (${address}): its own zone has no address for it, and whoever asks there finds none.`,
+      });
+    else if (own && !own.includes(address))
       findings.push({
         weight: 'look',
         code: 'glue',
