@@ -1,6 +1,7 @@
 export * from './dns/address';
 export * from './dns/bytes';
 export * from './dns/childSync';
+export * from './dns/dsFits';
 export * from './dns/codes';
 export * from './dns/edns';
 export * from './dns/message';

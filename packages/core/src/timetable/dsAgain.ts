@@ -1,5 +1,6 @@
 import { parseRdata } from '../dns/rdata';
-import { keyTag } from '../dns/childSync';
+import { equalBytes } from '../dns/bytes';
+import { dsFits } from '../dns/dsFits';
 import { TYPE_CODES } from '../dns/typeNames';
 import { isTakeover } from '../move/account';
 import { LegPlan, keyOf } from '../move/plan';
@@ -18,7 +19,7 @@ export interface DsAgain {
   readonly keyless: readonly string[];
   /** Not before this; `at` Infinity: no bound is known for who is still led to the old servers. Undefined without `tn`. */
   readonly earliest: Derived | undefined;
-  /** Servers of the parent whose DS set stands for no key that every new server serves, by tag and algorithm (RFC 4034 §5.1). */
+  /** Servers of the parent whose DS set stands for no key that every new server serves, by tag, algorithm and digest (RFC 4034 §5.1). */
   readonly strange: readonly string[];
 }
 
@@ -58,10 +59,11 @@ export function dsAgain({
   const keyless = keysAt.filter(({ sightings }) => (sightings.at(-1)?.value.length ?? 0) === 0).map((one) => one.server);
   const gone = keyless.length === 0 ? since(keysAt, (keys) => keys.length > 0, now).all : undefined;
   const tn = gone && { lastOld: gone.lastOld, firstNew: gone.firstNew + assumed.hostAllowance };
-  const shared = sharedTags(keysAt.map(({ sightings }) => sightings.at(-1)?.value ?? []));
+  const shared = sharedKeys(keysAt.map(({ sightings }) => sightings.at(-1)?.value ?? []));
+  const fits = (ds: string): boolean => shared.some((key) => dsFits(plan.zone, parseRdata(TYPE_CODES.DS, ds), key) === true);
   const strange = seen.parent.flatMap(({ server, sightings }) => {
     const ds = sightings.at(-1)?.value.ds ?? [];
-    return ds.length > 0 && !ds.some((text) => shared.has(text.split(/\s+/).slice(0, 2).join(' '))) ? [server] : [];
+    return ds.length > 0 && !ds.some(fits) ? [server] : [];
   });
   return { tn, keyless, earliest: tn && earliestOf(tn, { plan, seen, times, assumed }, fresh), strange };
 }
@@ -96,13 +98,8 @@ function ttlsAt(servers: readonly ServerSeen<ZoneSight>[]): number[] {
   return servers.flatMap(({ sightings }) => sightings.flatMap(({ value }) => Object.values(value.sets).map((one) => one.ttl)));
 }
 
-/** Tag and algorithm of each key that every one of the sets has. */
-function sharedTags(sets: readonly (readonly string[])[]): ReadonlySet<string> {
-  const tags = sets.map((keys) => new Set(keys.map((text) => tagOf(parseRdata(TYPE_CODES.DNSKEY, text)))));
-  const [first = new Set<string>(), ...others] = tags;
-  return new Set([...first].filter((tag) => others.every((one) => one.has(tag))));
-}
-
-function tagOf(key: Uint8Array): string {
-  return `${keyTag(key)} ${key[3]}`;
+/** Data of each key that every one of the sets has. */
+function sharedKeys(sets: readonly (readonly string[])[]): Uint8Array[] {
+  const [first = [], ...others] = sets.map((keys) => keys.map((text) => parseRdata(TYPE_CODES.DNSKEY, text)));
+  return first.filter((key) => others.every((keys) => keys.some((one) => equalBytes(one, key))));
 }

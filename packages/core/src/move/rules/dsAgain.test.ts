@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { parseRdata } from '../../dns/rdata';
 import { keyTag } from '../../dns/childSync';
 import { TYPE_CODES } from '../../dns/typeNames';
@@ -10,7 +11,11 @@ import { stepOf } from '../steps';
 
 const KEYS = ['257 3 13 mdsswUyr3DPW132mOi8V9xESWE8jTo0dxCjjnopKl+GqJxpVXckHAeF+KkxLbxILfDLUT0rAK9iUzy1L53eKGQ=='];
 const TAG = keyTag(parseRdata(TYPE_CODES.DNSKEY, KEYS[0]!));
-const DS = `${TAG} 13 2 ${'ab'.repeat(32)}`;
+/** By Node, over the owner in lower case and the key. */
+const DIGEST = createHash('sha256').update(plan.zone.wire).update(parseRdata(TYPE_CODES.DNSKEY, KEYS[0]!)).digest('hex').toUpperCase();
+const DS = `${TAG} 13 2 ${DIGEST}`;
+/** Of the right tag and algorithm, and of another key all the same. */
+const FALSE_DS = `${TAG} 13 2 ${'AB'.repeat(32)}`;
 const OTHER_DS = `${(TAG + 1) & 0xffff} 13 2 ${'cd'.repeat(32)}`;
 const DNSKEY = 'zone.test./DNSKEY';
 const [n1, n2] = plan.newServers.map((one) => one.address) as [string, string];
@@ -100,7 +105,7 @@ describe('a DS that comes back', () => {
   });
 
   it('is an alarm where it stands for no key that every new server serves', () => {
-    for (const wrong of [leg(30_000, { ds: OTHER_DS }), leg(30_000, { ds: DS, other: [] }), leg(30_000, { ds: '1 8 2 00' })])
+    for (const wrong of [leg(30_000, { ds: OTHER_DS }), leg(30_000, { ds: FALSE_DS }), leg(30_000, { ds: DS, other: [] }), leg(30_000, { ds: '1 8 2 00' })])
       expect(step(wrong)).toMatchObject({ state: 'stopped', text: expect.stringMatching(/stands for no key/) as string });
   });
 
