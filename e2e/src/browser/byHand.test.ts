@@ -112,6 +112,8 @@ describe('a domain moves by hand', () => {
     await place('sheet');
     await words(page, 'The zone begins empty there');
     await page.waitForSelector('tr[aria-current=true]');
+    // What came into the plan last is in it too.
+    await words(page, token);
     const rows = await sheetRows();
     expect(rows.length).toBeGreaterThan(12);
     expect(new Set(rows.map((row) => row.act))).toEqual(new Set(['add']));

@@ -35,7 +35,7 @@ describe('a link to a handover sheet', () => {
     const { path } = await make();
     const { status, body, cache } = await open(path);
     expect([status, cache]).toEqual([200, 'no-store']);
-    expect(Object.keys(body).sort()).toEqual(['domain', 'endsAt', 'host', 'inPlace', 'rows', 'styleKnown', 'typed']);
+    expect(Object.keys(body).sort()).toEqual(['domain', 'endsAt', 'host', 'inPlace', 'rows', 'styleKnown', 'typed', 'warnings']);
     expect(body).toMatchObject({ domain: 'tidewater-choir.example', host: 'Heronsgate DNS', inPlace: false, styleKnown: true });
     // That panel wants the priority before the value, and an empty field for the domain itself.
     expect(body.rows.find((row) => row.entry?.type === 'MX')!.entry).toEqual({ name: '', type: 'MX', value: '10 mx1.brinepost.example' });
