@@ -8,7 +8,10 @@ import { Outward } from './outward';
  */
 export async function change(context: WorkContext, outward: Outward): Promise<ActResult> {
   const { leg, loaded, move, zone } = context;
-  const target = await outward.target(loaded.row.old_dns_host, 'Change the records in its panel, then go on without the update.');
+  const target = await outward.target(
+    { id: loaded.row.old_dns_host, names: leg.plan.oldNameservers },
+    'Change the records in its panel, then go on without the update.',
+  );
   if ('refusal' in target) return target.refusal;
   const ttl = Math.min(STARTING_TTL, leg.said.lowerTo);
   const rows = leg.plan.rulings.filter(isChanging);

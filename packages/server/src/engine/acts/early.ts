@@ -5,7 +5,7 @@ import { Outward } from './outward';
 /** Puts what the web host looks for before the cutover into the zone that is live until then; nothing else there is touched. */
 export async function early(context: WorkContext, outward: Outward): Promise<ActResult> {
   const { leg, loaded, move, zone } = context;
-  const target = await outward.target(loaded.row.old_dns_host, 'Type it in its panel, then go on without the update.');
+  const target = await outward.target({ id: loaded.row.old_dns_host, names: leg.plan.oldNameservers }, 'Type it in its panel, then go on without the update.');
   if ('refusal' in target) return target.refusal;
   const ttl = Math.min(STARTING_TTL, leg.said.lowerTo);
   const found = new Map(earlySets(leg.plan).map((set) => [keyOfRow(set), set.found]));

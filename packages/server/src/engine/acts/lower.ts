@@ -5,7 +5,10 @@ import { Outward } from './outward';
 /** Lowers TTLs at the old host by dynamic update; data stays as it is. */
 export async function lower(context: WorkContext, outward: Outward): Promise<ActResult> {
   const { leg, loaded } = context;
-  const target = await outward.target(loaded.row.old_dns_host, 'Lower the TTLs in its panel, then go on without the update.');
+  const target = await outward.target(
+    { id: loaded.row.old_dns_host, names: leg.plan.oldNameservers },
+    'Lower the TTLs in its panel, then go on without the update.',
+  );
   if ('refusal' in target) return target.refusal;
   const { lowerTo } = leg.said;
   return outward.bring(context, target, {

@@ -39,13 +39,19 @@ export class Outward {
     private readonly network: Network,
   ) {}
 
-  /** Where updates for a host go and with which key; what came of it where it takes none from us: then `byHand` says what to do instead. */
-  async target(hostId: string | null, byHand: string): Promise<OutwardTarget | { readonly refusal: ActResult }> {
-    const host = hostId ? await this.hosts.get(hostId) : undefined;
+  /**
+   * Where updates for a domain at a host go and with which key; what came of it where it takes none from us: then `byHand` says what to do
+   * instead. `names`: the nameservers of the domain there.
+   */
+  async target(
+    { id, names }: { readonly id: string | null; readonly names: readonly string[] },
+    byHand: string,
+  ): Promise<OutwardTarget | { readonly refusal: ActResult }> {
+    const host = id ? await this.hosts.get(id) : undefined;
     const key = host && (await this.hosts.keyOf(host.id));
     if (!host || !key)
       return { refusal: { outcome: 'stopped', problem: `${host?.name ?? 'The DNS host'} takes no updates from us: no key is known. ${byHand}` } };
-    const name = host.nameservers[0];
+    const [name] = host.habits.nameservers === 'by domain' && names.length > 0 ? names : host.nameservers;
     const address = host.updateAddress ?? host.addresses[0] ?? (name ? (await this.network.walker().addressesOf(Name.parse(name)))[0] : undefined);
     // Nobody may have answered just now: it is asked again.
     if (!address)

@@ -5,7 +5,7 @@ import { Outward } from './outward';
 /** Pushes the planned zone to the new DNS host, with TTLs kept low until the move is settled; what is not ours goes only with assent. */
 export async function push(context: WorkContext, outward: Outward): Promise<ActResult> {
   const { leg, zone, loaded, move } = context;
-  const target = await outward.target(loaded.row.new_dns_host, 'Set it right at Hosts, then try again.');
+  const target = await outward.target({ id: loaded.row.new_dns_host, names: leg.plan.newNameservers }, 'Set it right at Hosts, then try again.');
   if ('refusal' in target) return target.refusal;
   const wanted = pushedSets(leg.plan);
   const sent = await outward.sent(move.domain_id, target.server.address);

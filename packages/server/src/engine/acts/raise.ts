@@ -6,7 +6,9 @@ import { Outward } from './outward';
 export async function raise(context: WorkContext, outward: Outward): Promise<ActResult> {
   const { leg, loaded } = context;
   const target = await outward.target(
-    leg.plan.kind === 'repoint' ? loaded.row.old_dns_host : loaded.row.new_dns_host,
+    leg.plan.kind === 'repoint'
+      ? { id: loaded.row.old_dns_host, names: leg.plan.oldNameservers }
+      : { id: loaded.row.new_dns_host, names: leg.plan.newNameservers },
     'Raise the TTLs in its panel, then go on without.',
   );
   if ('refusal' in target) return target.refusal;

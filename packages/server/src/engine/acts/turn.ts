@@ -5,7 +5,10 @@ import { Outward } from './outward';
 /** Sets the apex NS set of the old zone to the new one, and the addresses of names that stay, for resolvers that follow the child's. */
 export async function turn(context: WorkContext, outward: Outward): Promise<ActResult> {
   const { leg, loaded } = context;
-  const target = await outward.target(loaded.row.old_dns_host, 'Change the NS records of the apex in its panel, or go on without.');
+  const target = await outward.target(
+    { id: loaded.row.old_dns_host, names: leg.plan.oldNameservers },
+    'Change the NS records of the apex in its panel, or go on without.',
+  );
   if ('refusal' in target) return target.refusal;
   return outward.bring(context, target, {
     step: 'turn',
