@@ -106,6 +106,9 @@ describe('the survey chapter', () => {
     await words(page, 'gauge-2500');
     await until('one is left', async () => !(await text()).includes('gauge-2501'));
     await page.keyboard.press('Escape');
+    await until('the filter is empty', () => filter!.evaluate((one) => (one as HTMLInputElement).value === ''));
+    // Only what is on the screen is drawn, and what folds stands at the top.
+    await page.evaluate(() => (document.querySelector('[data-scrolls]')!.scrollTop = 0));
     await page.locator('button[aria-label="Hide the names below station"]').click();
     await until('they are folded away', async () => !(await text()).includes('gauge-0001'));
     await page.locator('button[aria-label="Show the names below station"]').click();
