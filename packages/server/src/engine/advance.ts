@@ -133,9 +133,9 @@ export class Advancer {
       if (ready.length === 0) break;
       // Acts before looks, one after the other; looks side by side, so that a server which takes its time holds up no other.
       const act = ready.find((one) => one.due.what === 'act');
-      const began = this.clock.now();
+      const began = performance.now();
       await Promise.all((act ? [act] : ready).map((one) => this.doOne(loaded, one.one, one.due)));
-      if (!act) this.pace.set(id, this.clock.now() - began);
+      if (!act) this.pace.set(id, this.takenSince(began));
       loaded = await this.loader.load(id);
     }
     if (loaded.move.summarised !== loaded.move.version) await this.acts.refresh(loaded);
@@ -156,7 +156,7 @@ export class Advancer {
     if (due.what === 'act') return this.doAct(context, due);
     let outcome: Outcome;
     let problem: string | undefined;
-    const began = this.clock.now();
+    const began = performance.now();
     try {
       outcome = await this.look(context, due);
     } catch (error) {
@@ -168,8 +168,13 @@ export class Advancer {
     const { next } = outcome;
     const looked: Sighted = { kind: 'look', subject: due.id, value: { problem: problem ?? null }, ...(next === undefined ? {} : { note: { next } }) };
     // A look is not planned more often than one can be made: servers that do not answer take their time.
-    const every = Math.max(due.every, this.clock.now() - began, this.pace.get(context.move.id) ?? 0);
+    const every = Math.max(due.every, this.takenSince(began), this.pace.get(context.move.id) ?? 0);
     await this.commit(context, { ...outcome, sights: [...outcome.sights, looked] }, every);
+  }
+
+  /** Seconds of the job's time that work took; a clock that jumped meanwhile makes it no longer. */
+  private takenSince(began: number): number {
+    return ((performance.now() - began) / 1000) * this.clock.rate();
   }
 
   private astray(context: WorkContext): Promise<Sighted[]> {
