@@ -1,5 +1,5 @@
 import { plain } from '../survey/words';
-import { nameKey, sameNameSet } from '../watch/verdict';
+import { nameKey } from '../watch/verdict';
 import { Leg } from './leg';
 import { LegPlan } from './plan';
 
@@ -19,12 +19,11 @@ export function lacksNames(plan: Pick<LegPlan, 'kind' | 'isBack' | 'newHost' | '
 /** Why these cannot be the nameservers that the new host gave this domain; undefined where they can. */
 export function namesRefused(leg: Pick<Leg, 'plan' | 'ts'>, names: readonly string[]): string | undefined {
   const { plan } = leg;
-  if (plan.kind !== 'delegation' || plan.isBack || !plan.chosen) return 'The nameservers of this domain do not change here.';
+  if (!isGivenByDomain(plan)) return 'The nameservers that this domain goes to are not its own: they are noted with its DNS host.';
   if (leg.ts !== undefined) return 'The change is under way: which nameservers are wanted is not decided any more.';
   if (new Set(names.map(nameKey)).size < names.length) return 'One of them stands there twice.';
   if (names.length < LEAST_NAMES) return `${names.length === 0 ? 'No name was given' : 'One is not enough'}: a domain has two nameservers at the least.`;
-  if (isGivenByDomain(plan) && sameNameSet(names, plan.oldNameservers))
-    return `These are the nameservers that the domain has now: ${plan.newHost!.name} shows others.`;
-  const still = names.filter((name) => plan.oldNameservers.some((old) => nameKey(old) === nameKey(name)));
-  return isGivenByDomain(plan) && still.length > 0 ? `${still.map(plain).join(', ')} is of the set that the domain has now.` : undefined;
+  const old = new Set(plan.oldNameservers.map(nameKey));
+  const still = names.filter((name) => old.has(nameKey(name)));
+  return still.length > 0 ? `${still.map(plain).join(', ')}: of the set that the domain has now. ${plan.newHost!.name} shows others.` : undefined;
 }

@@ -12,8 +12,8 @@ const SURVEY = 'survey';
 const WATCH = 'watch';
 /** Workers for what is due, and beside them for what takes long. */
 const ADVANCE_WORKERS = 4;
-/** They wait for the network most of the time: a few domains whose servers take all the time that there is hold up no others. */
-const SURVEY_WORKERS = 12;
+/** They wait for the network most of the time; each may have a transfer in hand (TRANSFER_BOUNDS), and sweeps have as many again. */
+const SURVEY_WORKERS = 6;
 const WATCH_WORKERS = 4;
 /** Milliseconds of real time between looks at what has fallen due. */
 const PULSE = 250;

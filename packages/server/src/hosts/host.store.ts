@@ -15,6 +15,7 @@ import {
 } from '@wanderon/core';
 import { Knex } from 'knex';
 import { DATABASE, Database } from '../db/database';
+import { isId } from '../db/ids';
 import { NotNow, notFound } from '../refusals';
 import { Sealer } from '../secrets/sealer';
 
@@ -165,7 +166,7 @@ export class HostStore {
   }
 
   private row(id: string): Promise<HostRow | undefined> {
-    if (!/^[0-9a-f-]{36}$/.test(id)) return Promise.resolve(undefined);
+    if (!isId(id)) return Promise.resolve(undefined);
     return this.database<HostRow>('hosts').where({ id }).first();
   }
 }

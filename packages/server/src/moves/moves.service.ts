@@ -245,7 +245,7 @@ export class MoveService {
     });
   }
 
-  /** Which nameservers the new DNS host gave this domain. Throws an InvalidInput where they cannot be, a NotNow where it is too late. */
+  /** Which nameservers the new DNS host gave this domain. Throws an InvalidInput that says why they cannot be. */
   async named(legId: string, { names }: NamedInput, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async ({ leg, decide, transaction }) => {
       const refusal = namesRefused(leg.leg, names);
@@ -253,7 +253,7 @@ export class MoveService {
       const before = leg.row.new_nameservers;
       // Where they are is found anew: what was seen at others says nothing of these.
       await this.store.updateLeg(leg.row.id, { new_nameservers: names, new_servers: [] }, transaction);
-      const text = `${leg.leg.plan.newHost?.name ?? 'The new DNS host'} gave this domain ${names.map((name) => name.replace(/\.$/, '')).join(', ')}.`;
+      const text = `${leg.leg.plan.newHost!.name} gave this domain ${names.map((name) => name.replace(/\.$/, '')).join(', ')}.`;
       await decide({ kind: 'named', value: names }, { kind: 'named', text, before, after: names });
     });
   }

@@ -3,6 +3,7 @@ import { NewSweep, SurveyPage, SweepAction } from '@wanderon/contract';
 import { counted, readDomainList, showName } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
+import { isId } from '../db/ids';
 import { EventStore } from '../events/event.store';
 import { LiveService } from '../live/live.service';
 import { Caller } from '../people/allow';
@@ -85,7 +86,7 @@ export class SweepService {
 
   /** One survey alone; what was said of it in a move is not part of it. */
   async survey(id: string): Promise<SurveyPage> {
-    const row = /^[0-9a-f-]{36}$/.test(id)
+    const row = isId(id)
       ? await this.database('surveys')
           .join('domains', 'domains.id', 'surveys.domain_id')
           .where('surveys.id', id)

@@ -3,6 +3,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { SweepRow, SweepSummary, SweepView } from '@wanderon/contract';
 import { Instant } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
+import { isId } from '../db/ids';
 import { Claims } from '../engine/claims';
 import { notFound } from '../refusals';
 
@@ -42,7 +43,7 @@ export class SweepStore {
   }
 
   async get(id: string): Promise<SweepView> {
-    if (!/^[0-9a-f-]{36}$/.test(id)) throw notFound('sweep');
+    if (!isId(id)) throw notFound('sweep');
     const { rows } = await this.summaries('where s.id = ?', [id]);
     if (!rows[0]) throw notFound('sweep');
     const domains = await this.database('sweep_domains')
