@@ -39,8 +39,8 @@ export default tseslint.config(
     },
   },
   {
-    // Core has nothing to wait for (below); types need not be worked out for it here once more.
-    files: ['packages/{contract,net,lab,server,web}/src/**/*.{ts,tsx}', 'command/src/**/*.ts'],
+    // Core has nothing to wait for (below), nor has the contract; types need not be worked out for them here once more.
+    files: ['packages/{net,lab,server,web}/src/**/*.{ts,tsx}', 'command/src/**/*.ts'],
     ignores: ['**/*.test.ts', 'packages/web/vite.config.ts'],
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
@@ -59,13 +59,13 @@ export default tseslint.config(
     },
   },
   {
-    files: ['packages/core/src/**/*.ts'],
+    files: ['packages/{core,contract}/src/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {
       'no-restricted-globals': ['error', 'process', 'Buffer', 'window', 'document', 'setTimeout', 'fetch', 'TextEncoder', 'crypto', 'Promise'],
       'no-restricted-syntax': [
         'error',
-        { selector: ':function[async=true]', message: 'Core waits for nothing.' },
+        { selector: ':function[async=true]', message: 'Core and contract wait for nothing.' },
         { selector: 'NewExpression[callee.name="Date"][arguments.length=0]', message: 'Ask the injected clock.' },
       ],
     },

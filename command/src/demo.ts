@@ -50,7 +50,7 @@ export async function openDemo(options: DemoOptions, tell: (doing: string) => vo
     const port = await freePort(options.port ?? 8080);
     const address = `http://127.0.0.1:${port}`;
     const server: Running = await startNode(
-      'packages/server/dist/main.js',
+      'packages/server/dist/server.js',
       [],
       {
         WANDERON_DATABASE: postgres.url,

@@ -4,7 +4,7 @@ import { ROOT } from './processes';
 
 /** The `start` command: the server for real use, configured by the environment (docs/operations.md). */
 export function start(): Promise<number> {
-  return ofServer('main');
+  return ofServer('server');
 }
 
 /** The `keys renew` command: every secret is sealed under the new key, while servers run. */

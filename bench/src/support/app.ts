@@ -41,7 +41,7 @@ export async function startApp(): Promise<BenchApp> {
     WANDERON_ROOT_HINTS: hints,
     WANDERON_LOG: 'fatal',
   };
-  const server = await startNode('packages/server/dist/main.js', [], env, /^listening (\d+)$/, () => undefined);
+  const server = await startNode('packages/server/dist/server.js', [], env, /^listening (\d+)$/, () => undefined);
   const database = knex({ client: 'pg', connection: postgres.url, pool: { min: 1, max: 1 } });
   return {
     ...{ address, port, database, log: join(cluster, 'log') },

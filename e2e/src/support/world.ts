@@ -57,7 +57,7 @@ export class ServerUnderTest {
 
   private run(port: number): Promise<Running> {
     return startNode(
-      'packages/server/dist/main.js',
+      'packages/server/dist/server.js',
       [],
       {
         WANDERON_DATABASE: this.database,

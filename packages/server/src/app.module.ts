@@ -24,6 +24,7 @@ import { JobQueue } from './engine/queue';
 import { LiveController } from './live/live.controller';
 import { LiveService } from './live/live.service';
 import { Streams } from './live/streams';
+import { BeginService } from './moves/begin.service';
 import { ChoosingService } from './moves/choosing.service';
 import { MoveService } from './moves/moves.service';
 import { PlanReadService } from './moves/planRead.service';
@@ -34,8 +35,10 @@ import { MovePages } from './moves/moves.pages';
 import { MoveViews } from './moves/moves.view';
 import { MoveActs } from './moves/moveActs';
 import { MovesController } from './moves/moves.controller';
+import { RulingService } from './moves/rulings.service';
 import { RowStoryService } from './moves/rowStory.service';
 import { RowsController } from './moves/rows.controller';
+import { RulingsController } from './moves/rulings.controller';
 import { Network } from './network/network';
 import { PeopleController } from './people/people.controller';
 import { Hashing } from './people/hashing';
@@ -79,6 +82,7 @@ export class AppModule {
         HostsController,
         MovesController,
         RowsController,
+        RulingsController,
         SurveyController,
         SweepsController,
         LiveController,
@@ -120,8 +124,10 @@ export class AppModule {
         SurveyActs,
         RunningSurveys,
         Surveyor,
+        BeginService,
         ChoosingService,
         MoveService,
+        RulingService,
         PlanReadService,
         RemarkService,
         RowStoryService,

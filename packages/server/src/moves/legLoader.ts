@@ -12,7 +12,6 @@ import {
   LookoutSight,
   Name,
   ParentSight,
-  Ruling,
   Said,
   Seen,
   SightRow,
@@ -237,11 +236,20 @@ export function isSwitched(move: MoveRow, { row, decisions, observations }: LegP
   return switchedSince({ plan: planOf(move, row, [], new Map(), undefined), seen, said: saidBy([]) }) !== undefined;
 }
 
-/** A row of the ledger as it was decided last, and by whom; undefined where there is none, or it was taken out. */
-export function ledgerRow({ proposed, decisions }: LegParts, id: string): { readonly row: Ruling; readonly by: string | null } | undefined {
-  const last = standing(decisions).findLast((one) => rowsOf(one).some((row) => row.id === id));
-  const row = last ? rowsOf(last).findLast((one) => one.id === id)?.row : proposed.find((one) => one.id === id);
-  return row ? { row, by: last?.person ?? null } : undefined;
+/** Some rows of the ledger as they were decided last, without those that are not there, or were taken out. */
+export function ledgerRows({ proposed, decisions }: LegParts, ids: readonly string[]): LedgerRow[] {
+  const open = new Set(ids);
+  const decided: Parameters<typeof overlaid>[1][number][] = [];
+  // From the newest back, as far as something is still open: somebody may have decided on thousands of rows.
+  for (const one of standing(decisions).reverse()) {
+    if (open.size === 0) break;
+    for (const { id, row } of [...rowsOf(one)].reverse()) if (open.delete(id)) decided.push({ id, row, by: one.person });
+  }
+  const wanted = new Set(ids);
+  return overlaid(
+    proposed.filter(({ id }) => wanted.has(id)),
+    decided,
+  );
 }
 
 function planOf(move: MoveRow, row: LegRow, rows: readonly LedgerRow[], hosts: ReadonlyMap<string, Host>, surveyedAt: number | undefined): LegPlan {

@@ -18,7 +18,7 @@ import { WakeUps } from './wakeUps';
 export const KEPT = 'Nothing was changed.';
 
 /** Seconds of real time in which more of the kind are likely to come: somebody works through the rows of a ledger. */
-const TYPING = 2;
+const TYPING = 1;
 
 /** What an act is given: the move as it stands, locked, and the transaction in which everything is written. */
 export interface Act extends LoadedMove {
@@ -46,12 +46,15 @@ export interface LightAct {
 interface Decided {
   readonly version: number;
   readonly committed: () => void;
+  /** Nothing had to be decided, and nothing was written. */
+  readonly isIdle?: true;
 }
 
 interface LightWork {
   readonly legId: string;
   readonly person: string | null;
-  readonly work: (act: LightAct) => Promise<Word>;
+  /** Undefined where there is nothing to decide. */
+  readonly work: (act: LightAct) => Promise<Word | undefined>;
 }
 
 /**
@@ -133,7 +136,8 @@ export class MoveActs {
     const held = this.loader.held(id);
     if (!held) return undefined;
     try {
-      return await this.decide(held, wish, wakeAt, this.database);
+      const decided = await this.decide(held, wish, wakeAt, this.database);
+      return decided?.isIdle ? undefined : decided;
     } catch (error) {
       // What is known may be older than what is so.
       if (error instanceof Refusal) return undefined;
@@ -155,7 +159,9 @@ export class MoveActs {
     const leg = legs.find((one) => one.row.id === legId);
     if (!leg) throw notFound('leg');
     refuseEnded(move);
-    const [decision, event] = await work({ move, leg, transaction });
+    const word = await work({ move, leg, transaction });
+    if (!word) return { version: move.version, committed: () => undefined, isIdle: true };
+    const [decision, event] = word;
     const said = this.events.row({ person, domain: move.domain, move: move.id, ...event });
     const version = move.version + 1;
     const moved = this.counted(move.id, version, wakeAt, transaction).where({ version: move.version, state: 'open' });
@@ -189,12 +195,12 @@ export class MoveActs {
 
   /** One act in its turn. The engine is woken by `wakeAt`, now where it is 0. */
   private async inTurnOf(id: string, wakeAt: number, work: () => Promise<Decided>): Promise<Acted> {
-    const version = await this.inTurn(id, async () => {
+    const { version, isIdle } = await this.inTurn(id, async () => {
       const decided = await work();
       decided.committed();
-      return decided.version;
+      return decided;
     });
-    if (wakeAt === 0) this.wakeUps.say(id);
+    if (wakeAt === 0 && !isIdle) this.wakeUps.say(id);
     return { id, version };
   }
 

@@ -14,9 +14,7 @@ import {
   backSchema,
   chooseHostsSchema,
   domainChoiceSchema,
-  editRulingSchema,
   eventListSchema,
-  givenSchema,
   horizonsSchema,
   ledgerPageSchema,
   ledgerQuerySchema,
@@ -24,11 +22,9 @@ import {
   moveQuerySchema,
   moveSchema,
   newMoveSchema,
-  newRulingSchema,
   readDomainResultSchema,
   readDomainSchema,
   takeWaySchema,
-  editRulingsSchema,
   frontingSchema,
   namedSchema,
   panelShownSchema,
@@ -36,20 +32,16 @@ import {
   waysComparedSchema,
   answeringSchema,
   answersSchema,
-  letBeSchema,
-  planReadSchema,
-  mendSchema,
   waiveSchema,
 } from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { z } from 'zod';
 import { EventStore } from '../events/event.store';
 import { Allow, Caller, Person } from '../people/allow';
+import { BeginService } from './begin.service';
 import { ChoosingService } from './choosing.service';
 import { MoveStore } from './move.store';
 import { MoveService } from './moves.service';
-import { PlanReadService } from './planRead.service';
-import { RemarkService } from './remarks.service';
 import { WaysService } from './ways.service';
 import { MovePages } from './moves.pages';
 import { MoveViews } from './moves.view';
@@ -65,22 +57,15 @@ class LedgerDto extends createZodDto(ledgerPageSchema) {}
 class HorizonsDto extends createZodDto(horizonsSchema) {}
 class LedgerQueryDto extends createZodDto(ledgerQuerySchema) {}
 class ChooseHostsDto extends createZodDto(chooseHostsSchema) {}
-class EditRulingDto extends createZodDto(editRulingSchema) {}
-class NewRulingDto extends createZodDto(newRulingSchema) {}
 class ApproveDto extends createZodDto(approveSchema) {}
 class TakeWayDto extends createZodDto(takeWaySchema) {}
 class WaiveDto extends createZodDto(waiveSchema) {}
 class AnsweringDto extends createZodDto(answeringSchema) {}
 class AnswersDto extends createZodDto(answersSchema) {}
-class PlanReadDto extends createZodDto(planReadSchema) {}
-class LetBeDto extends createZodDto(letBeSchema) {}
-class MendDto extends createZodDto(mendSchema) {}
-class EditRulingsDto extends createZodDto(editRulingsSchema) {}
 class NamedDto extends createZodDto(namedSchema) {}
 class FrontingDto extends createZodDto(frontingSchema) {}
 class PanelShownDto extends createZodDto(panelShownSchema) {}
 class TypedDto extends createZodDto(typedSchema) {}
-class GivenDto extends createZodDto(givenSchema) {}
 class BackDto extends createZodDto(backSchema) {}
 class WaysDto extends createZodDto(waysComparedSchema) {}
 class EventListDto extends createZodDto(eventListSchema) {}
@@ -88,11 +73,10 @@ class EventListDto extends createZodDto(eventListSchema) {}
 @Controller('api')
 export class MovesController {
   constructor(
+    private readonly beginning: BeginService,
     private readonly service: MoveService,
     private readonly choosing: ChoosingService,
     private readonly ways: WaysService,
-    private readonly remarks: RemarkService,
-    private readonly planRead: PlanReadService,
     private readonly store: MoveStore,
     private readonly pages: MovePages,
     private readonly views: MoveViews,
@@ -104,7 +88,7 @@ export class MovesController {
   @Allow('viewer')
   @ZodResponse({ type: ReadDomainResultDto, description: 'What a pasted text means as a domain.' })
   read(@Body() input: ReadDomainDto): { choices: z.infer<typeof domainChoiceSchema>[] } {
-    return { choices: this.service.read(input.text).map((choice) => ({ ...choice, names: [...choice.names] })) };
+    return { choices: this.beginning.read(input.text).map((choice) => ({ ...choice, names: [...choice.names] })) };
   }
 
   @Get('moves')
@@ -119,7 +103,7 @@ export class MovesController {
   @Allow('technician')
   @ZodResponse({ type: ActedDto, description: 'Begins a move; the survey follows by itself.' })
   async start(@Body() input: NewMoveDto, @Person() person: Caller): Promise<Acted> {
-    return this.service.start(input, person);
+    return this.beginning.start(input, person);
   }
 
   @Get('moves/:id')
@@ -195,45 +179,6 @@ export class MovesController {
     return this.choosing.backOut(leg, input, person);
   }
 
-  @Put('legs/:leg/rulings/:ruling')
-  @Allow('technician')
-  @ZodResponse({ type: ActedDto, description: 'Changes one ruling.' })
-  async ruling(@Param('leg') leg: string, @Param('ruling') ruling: string, @Body() input: EditRulingDto, @Person() person: Caller): Promise<Acted> {
-    return this.service.editRuling(leg, ruling, input, person);
-  }
-
-  @Put('legs/:leg/rulings')
-  @HttpCode(200)
-  @Allow('technician')
-  @ZodResponse({ type: ActedDto, description: 'Rules many rows at once, as one decision.' })
-  async editRulings(@Param('leg') leg: string, @Body() input: EditRulingsDto, @Person() person: Caller): Promise<Acted> {
-    return this.service.editRulings(leg, input, person);
-  }
-
-  @Post('legs/:leg/rulings')
-  @HttpCode(200)
-  @Allow('technician')
-  @ZodResponse({ type: ActedDto, description: 'Adds a record set that was not found.' })
-  async addRuling(@Param('leg') leg: string, @Body() input: NewRulingDto, @Person() person: Caller): Promise<Acted> {
-    return this.service.addRuling(leg, input, person);
-  }
-
-  @Post('legs/:leg/undo')
-  @HttpCode(200)
-  @Allow('technician')
-  @ZodResponse({ type: ActedDto, description: 'Takes the last decision back.' })
-  async undo(@Param('leg') leg: string, @Person() person: Caller): Promise<Acted> {
-    return this.service.undo(leg, person);
-  }
-
-  @Post('legs/:leg/redo')
-  @HttpCode(200)
-  @Allow('technician')
-  @ZodResponse({ type: ActedDto, description: 'Makes the last decision that was taken back again.' })
-  async redo(@Param('leg') leg: string, @Person() person: Caller): Promise<Acted> {
-    return this.service.redo(leg, person);
-  }
-
   @Post('legs/:leg/push')
   @HttpCode(200)
   @Allow('technician')
@@ -272,14 +217,6 @@ export class MovesController {
   @ZodResponse({ type: ActedDto, description: 'Takes what the panel of the DNS host shows: the sheet goes from there to the plan.' })
   async shown(@Param('leg') leg: string, @Body() input: PanelShownDto, @Person() person: Caller): Promise<Acted> {
     return this.service.shown(leg, input, person);
-  }
-
-  @Post('legs/:leg/given')
-  @HttpCode(200)
-  @Allow('technician')
-  @ZodResponse({ type: ActedDto, description: 'Takes the value into the plan that the web host gave for this site.' })
-  async given(@Param('leg') leg: string, @Body() input: GivenDto, @Person() person: Caller): Promise<Acted> {
-    return this.service.given(leg, input, person);
   }
 
   @Post('legs/:leg/approve')
@@ -329,28 +266,5 @@ export class MovesController {
   @ZodResponse({ type: AnswersDto, description: 'What one server answered last, set by set.' })
   async answers(@Param('leg') leg: string, @Param('address') address: string): Promise<AnswersView> {
     return this.views.answers(leg, address);
-  }
-
-  @Put('legs/:leg/plan')
-  @Allow('technician')
-  @ZodResponse({ type: ActedDto, description: 'Makes the plan what was read of one that was edited elsewhere, as one decision.' })
-  async take(@Param('leg') leg: string, @Body() input: PlanReadDto, @Person() person: Caller): Promise<Acted> {
-    return this.planRead.take(leg, input, person);
-  }
-
-  @Post('legs/:leg/mend')
-  @HttpCode(200)
-  @Allow('technician')
-  @ZodResponse({ type: ActedDto, description: 'Makes a fix that a remark offers, as one decision.' })
-  async mend(@Param('leg') leg: string, @Body() input: MendDto, @Person() person: Caller): Promise<Acted> {
-    return this.remarks.mend(leg, input, person);
-  }
-
-  @Post('legs/:leg/remarks')
-  @HttpCode(200)
-  @Allow('technician')
-  @ZodResponse({ type: ActedDto, description: 'Lets a remark be with a reason, until its cause changes, or takes that back.' })
-  async letBe(@Param('leg') leg: string, @Body() input: LetBeDto, @Person() person: Caller): Promise<Acted> {
-    return this.remarks.letBe(leg, input, person);
   }
 }

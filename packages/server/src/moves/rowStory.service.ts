@@ -5,7 +5,7 @@ import { Caller } from '../people/allow';
 import { PeopleService } from '../people/people.service';
 import { NotAllowed, notFound } from '../refusals';
 import { SurveyStore } from '../survey/survey.store';
-import { LegLoader, LoadedLeg, ledgerRow } from './legLoader';
+import { LegLoader, LoadedLeg, ledgerRows } from './legLoader';
 import { MoveStore } from './move.store';
 import { KEPT, MoveActs } from './moveActs';
 
@@ -43,7 +43,7 @@ export class RowStoryService {
 
   async comment(legId: string, rowId: string, { text }: CommentInput, person: Caller): Promise<Acted> {
     return this.acts.lightly(legId, person, ({ leg }) => {
-      const row = ledgerRow(leg, rowId)?.row;
+      const [row] = ledgerRows(leg, [rowId]);
       if (!row) throw notFound('row');
       const { owner, type } = row;
       return Promise.resolve([

@@ -1,0 +1,159 @@
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { Acted, EditRuling, EditRulings, GivenInput } from '@wanderon/contract';
+import {
+  LedgerRow,
+  Name,
+  RowDecision,
+  RulingEdit,
+  Scope,
+  decisionWords,
+  editRow,
+  editRows,
+  givenRow,
+  inScope,
+  newRow,
+  redoable,
+  rowSeen,
+  undoable,
+} from '@wanderon/core';
+import { Database } from '../db/database';
+import { Caller } from '../people/allow';
+import { PeopleService } from '../people/people.service';
+import { InvalidInput, NotNow, Refusal, notFound } from '../refusals';
+import { isSwitched, ledgerRows } from './legLoader';
+import { KEPT, MoveActs } from './moveActs';
+import { refuseAfterSwitch, rule, switched } from './planChanges';
+
+/** What becomes of record sets, as people rule it, and their undo and redo. */
+@Injectable()
+export class RulingService {
+  constructor(
+    private readonly acts: MoveActs,
+    private readonly people: PeopleService,
+  ) {}
+
+  /** Throws a NotNow where somebody else has ruled the row since it was seen: both are told, and the person decides again. */
+  async editRuling(legId: string, rulingId: string, { seen, ...edit }: EditRuling, person: Caller): Promise<Acted> {
+    return this.acts.lightly(legId, person, async ({ move, leg, transaction }) => {
+      const [before] = ledgerRows(leg, [rulingId]);
+      if (!before) throw notFound('ruling');
+      await this.refuseUnseen(before, seen, edit, person, transaction);
+      if (isSwitched(move, leg)) throw switched();
+      refuseOutside(leg.row.scope, before.owner);
+      const result = editRow(Name.parse(`${move.domain}.`), before, edit);
+      if (!result.ok) throw refused(result);
+      const text = `${before.owner} ${before.type}: ${result.row ? result.row.ruling : 'taken out'}.`;
+      return [
+        { kind: 'ruling', subject: rulingId, value: { row: result.row } },
+        { kind: 'ruling', text, before: told(before), after: result.row && told(result.row) },
+      ];
+    });
+  }
+
+  /** Throws a NotNow where somebody else has ruled a row otherwise than it was seen. */
+  private async refuseUnseen(row: LedgerRow, seen: string | undefined, mine: RulingEdit, person: Caller, database: Database): Promise<void> {
+    const by = row.decidedBy;
+    if (seen === undefined || by === null || by === person.id || seen === rowSeen(row)) return;
+    const name = (await this.people.names([by], database)).get(by) ?? 'Somebody else';
+    const theirs = `${row.ruling}${row.ruling === 'repoint' || row.ruling === 'new' ? ` to ${row.planned!.data.join(', ')}` : ''}`;
+    const yours = `${mine.ruling}${mine.data === undefined ? '' : ` to ${mine.data.split('\n').join(', ')}`}`;
+    throw new NotNow(`${name} has ruled ${row.owner} ${row.type} meanwhile: ${theirs}.`, {
+      detail: `Yours would be ${yours}: look at the row, and rule it again if it is to be so.`,
+      kept: KEPT,
+    });
+  }
+
+  /** Rules many rows at once, as one decision that one undo takes back; where one of them cannot be so, none is. */
+  async editRulings(legId: string, { rows: ids, seen, ...edit }: EditRulings, person: Caller): Promise<Acted> {
+    return this.acts.lightly(legId, person, async ({ move, leg, transaction }) => {
+      if (isSwitched(move, leg)) throw switched();
+      const rows = ledgerRows(leg, ids);
+      if (rows.length < new Set(ids).size) throw new NotNow('Some of these rows were proposed anew, or are gone.', { detail: 'Mark them again.', kept: KEPT });
+      for (const { owner } of rows) refuseOutside(leg.row.scope, owner);
+      const saw = new Map(ids.map((id, index) => [id, seen?.[index]]));
+      for (const row of rows) await this.refuseUnseen(row, saw.get(row.id), edit, person, transaction);
+      const result = editRows(Name.parse(`${move.domain}.`), rows, edit);
+      if (!result.ok) throw refused(result);
+      if (result.rows.length === 0) return undefined;
+      const changed = new Set(result.rows.map(({ id }) => id));
+      const before = rows.filter(({ id }) => changed.has(id)).map(told);
+      const after = result.rows.map(({ row }) => row && told(row));
+      const text = `${after.length} ${after.length === 1 ? 'row' : 'rows'}: ${edit.ruling}.`;
+      return [
+        { kind: 'rulings', value: { rows: result.rows } },
+        { kind: 'ruling', text, before, after },
+      ];
+    });
+  }
+
+  async addRuling(legId: string, typed: { owner: string; type: string; ttl: string; data: string }, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async (act) => {
+      refuseAfterSwitch(act);
+      if (!act.leg.leg.plan.chosen) throw new NotNow('Choose where it goes first.', { kept: KEPT });
+      const result = newRow(act.leg.leg.plan.zone, act.leg.rows, typed);
+      if (!result.ok) throw refused(result);
+      refuseOutside(act.leg.row.scope, result.row!.owner);
+      await rule(act, randomUUID(), result.row, `${result.row!.owner} ${result.row!.type}: new.`, null);
+    });
+  }
+
+  /** The value that the web host gave for this site goes into the plan; throws an InvalidInput where it is none. */
+  async given(legId: string, { requirement: id, data }: GivenInput, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async (act) => {
+      refuseAfterSwitch(act);
+      const { plan } = act.leg.leg;
+      const requirement = plan.newWeb?.requires.find((one) => one.id === id);
+      if (!requirement || requirement.data !== '') throw notFound('record that is asked for');
+      const given = givenRow(plan, act.leg.rows, requirement, data);
+      if (!given.ok) throw new InvalidInput(given.problem, { field: 'data', kept: KEPT });
+      refuseOutside(act.leg.row.scope, given.row.owner);
+      const before = act.leg.rows.find((one) => one.id === given.id) ?? null;
+      const text = `${given.row.owner} ${given.row.type}: the value that ${plan.newWeb!.name} gave for this site.`;
+      await rule(act, given.id ?? randomUUID(), given.row, text, before, { requirement: id, data: given.data });
+    });
+  }
+
+  /** Takes a person's last decision back that can be. */
+  async undo(legId: string, person: Caller): Promise<Acted> {
+    return this.acts.lightly(legId, person, ({ move, leg }) => {
+      const last = undoable(leg.decisions, person.id);
+      if (!last) throw new NotNow('There is nothing of yours to undo.', { kept: KEPT });
+      if ((last.kind === 'ruling' || last.kind === 'rulings') && isSwitched(move, leg)) throw switched();
+      return Promise.resolve([
+        { kind: last.kind, subject: last.subject, undoes: last.id },
+        { kind: last.kind, text: `${decisionWords(last)}: taken back.`, before: last.value },
+      ]);
+    });
+  }
+
+  /** Makes a person's last undo undone. */
+  async redo(legId: string, person: Caller): Promise<Acted> {
+    return this.acts.lightly(legId, person, ({ move, leg }) => {
+      const last = redoable(leg.decisions, person.id);
+      if (!last) throw new NotNow('There is nothing of yours to do again.', { kept: KEPT });
+      if ((last.kind === 'ruling' || last.kind === 'rulings') && isSwitched(move, leg)) throw switched();
+      const whole = leg.decisions.find((one) => one.id === last.undoes)!;
+      return Promise.resolve([
+        { kind: last.kind, subject: last.subject, undoes: last.id },
+        { kind: last.kind, text: `${decisionWords(whole)}: again.`, after: whole.value },
+      ]);
+    });
+  }
+}
+
+/** Throws a NotNow where a row stands outside of what the move is about. */
+function refuseOutside(scope: Scope, owner: string): void {
+  if (!inScope(scope, owner)) throw new NotNow(`${owner} is not in this move.`, { detail: 'It is about other names of the domain.', kept: KEPT });
+}
+
+/** A ruling as the trail keeps it: what was found is in the survey, and is carried or dropped as it stands there. */
+function told({ owner, type, ruling, planned }: NonNullable<RowDecision>): object {
+  return ruling === 'carry' || ruling === 'drop' || !planned ? { owner, type, ruling } : { owner, type, ruling, ttl: planned.ttl, data: planned.data };
+}
+
+/** A row that cannot be decided so, or not be read. */
+function refused({ status, field, problem }: Extract<ReturnType<typeof editRow>, { ok: false }>): Refusal {
+  const more = { ...(field ? { field } : {}), kept: KEPT };
+  return status === 'refused' ? new NotNow(problem, more) : new InvalidInput(problem, more);
+}
