@@ -26,7 +26,13 @@ async function main(): Promise<void> {
     const ask = asker(port, api.headers);
     const told = await listener(port, api.headers, move);
     const approve = (): Promise<Buffer> => ask('POST', `/api/legs/${leg}/approve`, { lowerAt: null, plannedSwitch: null, lowerTo: 300 });
-    const ruleMany = (): Promise<Buffer> => ask('PUT', `/api/legs/${leg}/rulings`, { ruling: 'drop', rows: Array.from({ length: 500 }, row) });
+    // The same ruling again would change nothing: each time through the zone it is the other one.
+    let many = 0;
+    const ruleMany = (): Promise<Buffer> => {
+      const from = (many++ * 500) % rulings.length;
+      const ruling = Math.floor(((many - 1) * 500) / rulings.length) % 2 === 0 ? 'drop' : 'carry';
+      return ask('PUT', `/api/legs/${leg}/rulings`, { ruling, rows: rulings.slice(from, from + 500).map(({ id }) => id) });
+    };
     const acts: [string, () => Promise<Buffer>][] = [
       ['who is signed in', () => ask('GET', '/api/me')],
       ['a ruling', () => ask('PUT', `/api/legs/${leg}/rulings/${row()}`, { ruling: 'drop' })],

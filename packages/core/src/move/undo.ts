@@ -1,4 +1,5 @@
-import { RowDecision, rowsOf } from '../rebuild/ledgerRow';
+import { RowDecision } from '../rebuild/ledgerRow';
+import { rowsOf } from '../rebuild/rowWords';
 import { Decision, DecisionKind, standing } from './said';
 
 /** What undo takes back; acts that went out are set right by other acts. */

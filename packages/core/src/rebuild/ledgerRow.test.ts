@@ -1,5 +1,5 @@
 import { Name } from '../dns/name';
-import { LedgerRow, adoptedRow, editRow, editRows, newRow, overlaid, rowsOf } from './ledgerRow';
+import { LedgerRow, adoptedRow, editRow, editRows, newRow } from './ledgerRow';
 import { pushChanges } from './pushChanges';
 import { rrsetFromText } from '../dns/record';
 import { ruling } from '../testing/moving';
@@ -31,13 +31,6 @@ describe('many rows of the ledger', () => {
       problem: expect.stringContaining('zone.test. MX') as string,
     });
   });
-
-  it('are told from a decision about one, and from others', () => {
-    const rows = [{ id: '1', row: null }];
-    expect(rowsOf({ kind: 'rulings', subject: '', value: { rows } })).toEqual(rows);
-    expect(rowsOf({ kind: 'ruling', subject: '1', value: { row: null } })).toEqual(rows);
-    expect(rowsOf({ kind: 'push', subject: '', value: null })).toEqual([]);
-  });
 });
 
 describe('a row of the ledger', () => {
@@ -65,22 +58,6 @@ describe('a row of the ledger', () => {
     const typed = { owner: 'WWW', type: 'A', ttl: '60', data: '192.0.2.7' };
     expect(newRow(zone, [mx], typed)).toMatchObject({ ok: true, row: { ruling: 'new', owner: 'WWW.zone.test.' } });
     expect(newRow(zone, [www], typed)).toMatchObject({ ok: false, problem: expect.stringMatching(/in the ledger already/) });
-  });
-
-  it('shows what was decided last, in its place; what was added comes last', () => {
-    const rows = overlaid(
-      [www, mx],
-      [
-        { id: '1', row: { ...www, ruling: 'drop', planned: undefined }, by: 'a' },
-        { id: '9', row: fresh, by: 'b' },
-        { id: '2', row: null, by: 'b' },
-        { id: '1', row: { ...www, ruling: 'carry', planned: www.found }, by: 'b' },
-      ],
-    );
-    expect(rows.map((one) => [one.id, one.ruling, one.decidedBy])).toEqual([
-      ['1', 'carry', 'b'],
-      ['9', 'new', 'b'],
-    ]);
   });
 
   it('takes a change of the old zone into the plan without losing what was planned', () => {

@@ -13,20 +13,6 @@ export interface LedgerRow extends Ruling {
 /** What a decision about a row says of it; null: the row is taken out. */
 export type RowDecision = Pick<Ruling, 'owner' | 'type' | 'ruling' | 'found' | 'planned' | 'reason'> | null;
 
-/** The rows that a decision is about, one or many. */
-export function rowsOf({
-  kind,
-  subject,
-  value,
-}: {
-  readonly kind: string;
-  readonly subject: string;
-  readonly value: unknown;
-}): readonly { readonly id: string; readonly row: RowDecision }[] {
-  if (kind === 'ruling') return [{ id: subject, row: (value as { row: RowDecision } | null)?.row ?? null }];
-  return kind === 'rulings' ? (value as { rows: { id: string; row: RowDecision }[] }).rows : [];
-}
-
 /**
  * Many rows after one edit: `data` where they are repointed. Rows that are so already are left out; where one cannot be so, none is
  * changed, and it is said which.
@@ -104,16 +90,6 @@ export function newRow(zone: Name, rows: readonly Ruling[], typed: { owner: stri
   if (rows.some((one) => one.owner.toLowerCase() === owner.toLowerCase() && one.type === type))
     return { ok: false, status: 'refused', field: 'owner', problem: `${owner} ${type} is in the ledger already: change that row.` };
   return { ok: true, row: { owner, type, ruling: 'new', found: undefined, planned: read.set, reason: 'added by hand' } };
-}
-
-/** Proposed rows with what people decided about them laid over; rows that were added come last. */
-export function overlaid(
-  proposed: readonly LedgerRow[],
-  decided: readonly { readonly id: string; readonly row: RowDecision; readonly by: string | null }[],
-): LedgerRow[] {
-  const rows = new Map(proposed.map((row): [string, LedgerRow | undefined] => [row.id, row]));
-  for (const { id, row, by } of decided) rows.set(id, row ? { ...row, id, decidedBy: by } : undefined);
-  return [...rows.values()].filter((row): row is LedgerRow => row !== undefined);
 }
 
 /** What is taken into the plan where a zone changed: rows as decisions, by owner and type. TTLs are kept where a set is only seen lowered. */

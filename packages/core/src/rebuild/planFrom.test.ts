@@ -6,7 +6,7 @@ import { planFile } from '../hosts/planFile';
 import { setKey } from '../move/plan';
 import { planLine } from '../testing/planLine';
 import { sideBySide, plannedSide } from './sideBySide';
-import { overlaid } from './ledgerRow';
+import { overlaid } from './rowWords';
 import { planFrom } from './planFrom';
 import { Ruling } from './ruling';
 

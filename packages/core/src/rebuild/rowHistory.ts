@@ -1,6 +1,6 @@
 import { Decision, standing } from '../move/said';
 import { setKey } from '../move/plan';
-import { rowsOf } from './ledgerRow';
+import { rowsOf } from './rowWords';
 
 /** One thing that somebody decided or wrote about a row. */
 export interface RowEvent {
@@ -44,8 +44,9 @@ function wordsOf(decision: Decision, id: string, owner: string, key: string): st
     const many = rowsOf(decision).length;
     const beside = many > 1 ? `, with ${many - 1} more` : '';
     if (!own.row) return `taken out${beside}`;
-    const { ruling, planned } = own.row;
-    return ruling === 'repoint' || ruling === 'new' ? `${ruling}: ${(planned?.data ?? []).join(', ')}${beside}` : `${ruling}${beside}`;
+    const { ruling } = own.row;
+    const set = 'owner' in own.row ? own.row.planned : own.row.set;
+    return ruling === 'repoint' || ruling === 'new' ? `${ruling}: ${(set?.data ?? []).join(', ')}${beside}` : `${ruling}${beside}`;
   }
   if (decision.kind === 'front' && decision.subject === owner) return `fronted: ${String(decision.value)}`;
   if (decision.kind === 'purpose' && decision.subject.toLowerCase() === key.replace('/', ' ').toLowerCase()) return `is for ${String(decision.value)}`;

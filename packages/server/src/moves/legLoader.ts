@@ -25,6 +25,7 @@ import {
   rowsOf,
   saidBy,
   seenServers,
+  someOverlaid,
   standing,
   stillDrifting,
   switchedSince,
@@ -238,18 +239,7 @@ export function isSwitched(move: MoveRow, { row, decisions, observations }: LegP
 
 /** Some rows of the ledger as they were decided last, without those that are not there, or were taken out. */
 export function ledgerRows({ proposed, decisions }: LegParts, ids: readonly string[]): LedgerRow[] {
-  const open = new Set(ids);
-  const decided: Parameters<typeof overlaid>[1][number][] = [];
-  // From the newest back, as far as something is still open: somebody may have decided on thousands of rows.
-  for (const one of standing(decisions).reverse()) {
-    if (open.size === 0) break;
-    for (const { id, row } of [...rowsOf(one)].reverse()) if (open.delete(id)) decided.push({ id, row, by: one.person });
-  }
-  const wanted = new Set(ids);
-  return overlaid(
-    proposed.filter(({ id }) => wanted.has(id)),
-    decided,
-  );
+  return someOverlaid(proposed, standing(decisions), ids);
 }
 
 function planOf(move: MoveRow, row: LegRow, rows: readonly LedgerRow[], hosts: ReadonlyMap<string, Host>, surveyedAt: number | undefined): LegPlan {

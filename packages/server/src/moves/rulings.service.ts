@@ -4,12 +4,14 @@ import { Acted, EditRuling, EditRulings, GivenInput } from '@wanderon/contract';
 import {
   LedgerRow,
   Name,
-  RowDecision,
+  RRsetText,
+  Ruling,
   RulingEdit,
   Scope,
   decisionWords,
   editRow,
   editRows,
+  grouped,
   givenRow,
   inScope,
   newRow,
@@ -77,12 +79,11 @@ export class RulingService {
       if (!result.ok) throw refused(result);
       if (result.rows.length === 0) return undefined;
       const changed = new Set(result.rows.map(({ id }) => id));
-      const before = rows.filter(({ id }) => changed.has(id)).map(told);
-      const after = result.rows.map(({ row }) => row && told(row));
-      const text = `${after.length} ${after.length === 1 ? 'row' : 'rows'}: ${edit.ruling}.`;
+      const before = toldTogether(rows.filter(({ id }) => changed.has(id)));
+      const text = `${changed.size} ${changed.size === 1 ? 'row' : 'rows'}: ${edit.ruling}.`;
       return [
-        { kind: 'rulings', value: { rows: result.rows } },
-        { kind: 'ruling', text, before, after },
+        { kind: 'rulings', value: grouped(result.rows) },
+        { kind: 'ruling', text, before, after: edit },
       ];
     });
   }
@@ -148,8 +149,21 @@ function refuseOutside(scope: Scope, owner: string): void {
 }
 
 /** A ruling as the trail keeps it: what was found is in the survey, and is carried or dropped as it stands there. */
-function told({ owner, type, ruling, planned }: NonNullable<RowDecision>): object {
+function told({ owner, type, ruling, planned }: Ruling): Pick<Ruling, 'owner' | 'type' | 'ruling'> & Partial<Pick<RRsetText, 'ttl' | 'data'>> {
   return ruling === 'carry' || ruling === 'drop' || !planned ? { owner, type, ruling } : { owner, type, ruling, ttl: planned.ttl, data: planned.data };
+}
+
+/** Many rulings as the trail keeps them: the sets of which the same was ruled, together. */
+function toldTogether(rows: readonly Ruling[]): object[] {
+  const groups = new Map<string, { readonly said: object; readonly sets: string[] }>();
+  for (const row of rows) {
+    const { owner, type, ...said } = told(row);
+    const key = JSON.stringify(said);
+    const group = groups.get(key) ?? { said, sets: [] };
+    groups.set(key, group);
+    group.sets.push(`${owner} ${type}`);
+  }
+  return [...groups.values()].map(({ said, sets }) => ({ ...said, sets }));
 }
 
 /** A row that cannot be decided so, or not be read. */

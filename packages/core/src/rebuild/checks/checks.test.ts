@@ -3,7 +3,7 @@ import { Name } from '../../dns/name';
 import { HostKnowledge } from '../host';
 import { checkInput, planLine } from '../../testing/planLine';
 import { Ruling } from '../ruling';
-import { overlaid } from '../ledgerRow';
+import { overlaid } from '../rowWords';
 import { Remark } from './check';
 import { checkRulings } from './index';
 
