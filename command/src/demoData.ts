@@ -19,6 +19,7 @@ interface Scenario {
     aliasTarget?: string;
     issuers?: string[];
     holding?: string[];
+    provisional?: string;
     requires: unknown[];
     tasks?: unknown[];
     form?: unknown;
@@ -62,6 +63,7 @@ export async function fillDemo(address: string, lab: string, bare: boolean): Pro
       aliasTarget: host.aliasTarget ?? null,
       issuers: host.issuers ?? [],
       holding: host.holding ?? [],
+      provisional: host.provisional ?? '',
       requires: host.requires,
       tasks: host.tasks ?? [],
       form: host.form ?? null,

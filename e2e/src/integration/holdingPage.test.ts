@@ -1,4 +1,5 @@
-import { HostInput, MoveView } from '@wanderon/contract';
+import { HostInput, MoveView, WatchView } from '@wanderon/contract';
+import { until } from '../../../command/src/api';
 import { Driver } from '../support/drive';
 import { World, openWorld } from '../support/world';
 
@@ -30,5 +31,37 @@ describe('a website that is not there yet, where everything answers 200', () => 
     // Added there, the same address answers for the domain.
     await fetch(`${lab.address}/larkspur/domain`, { method: 'POST', body: new URLSearchParams({ name: DOMAIN }) });
     expect(await looked(/answers for the domain/)).toMatchObject({ holds: true });
+  });
+
+  it('is held against the spelling at which visitors are to end', async () => {
+    const { api } = world;
+    const { moves } = await api.call<{ moves: { id: string; domain: string }[] }>('GET', '/api/moves?state=open&order=due&limit=50');
+    const id = moves.find((one) => one.domain === DOMAIN)!.id;
+    const leg = (await api.call<MoveView>('GET', `/api/moves/${id}`)).legs[0]!.id;
+    const watch = (): Promise<WatchView> => api.call('GET', `/api/legs/${leg}/watch`);
+    const wish = (main: string | null, provisional: string | null): Promise<unknown> => api.call('PUT', `/api/legs/${leg}/site`, { main, provisional });
+    expect((await watch()).site).toEqual({
+      spellings: [DOMAIN, `www.${DOMAIN}`],
+      main: null,
+      provisional: null,
+      forms: 'canoe-yard.sites.larkspur.example',
+    });
+    // This host leads everybody to www.
+    await wish(DOMAIN, null);
+    const wrong = await until('it is told that visitors end elsewhere', async () =>
+      (await watch()).website!.changes.find(({ text }) => text.endsWith(`and ${DOMAIN} is the main spelling`)),
+    );
+    expect(wrong).toMatchObject({ weight: 'broken', pages: expect.arrayContaining([`https://${DOMAIN}/`, `https://www.${DOMAIN}/`]) });
+    await wish(`www.${DOMAIN}`, 'canoe-yard.sites.larkspur.example');
+    const { website } = await until('it is as it should be', async () => {
+      const now = await watch();
+      return now.website!.changes.every(({ text }) => !text.includes('main spelling')) && now.website!.asked >= 6 ? now : undefined;
+    });
+    // Before the switch the site may well be shown there.
+    expect(website!.changes.filter(({ weight }) => weight === 'broken')).toEqual([]);
+    await expect(wish('shop.canoe-yard.example', null)).rejects.toThrow(/does not lead shop\.canoe-yard\.example anywhere/);
+    await expect(wish(null, 'http://here/')).rejects.toThrow(/A name such as/);
+    await api.call('POST', `/api/legs/${leg}/undo`, {});
+    expect((await watch()).site).toMatchObject({ main: DOMAIN, provisional: null });
   });
 });

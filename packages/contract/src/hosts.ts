@@ -176,6 +176,9 @@ export const entryStyleSchema = z.object({
 /** A domain in ASCII, as CAA records name an issuer. */
 const ISSUER = /^[a-z0-9]([a-z0-9-]*[a-z0-9])?(\.[a-z0-9]([a-z0-9-]*[a-z0-9])?)+$/;
 
+/** A host name in which the domain or its first label stands; empty: each site is given its own, or none. */
+const PROVISIONAL = /^$|^(?:[a-z0-9-]|\{zone\}|\{label\})+(?:\.(?:[a-z0-9-]|\{zone\}|\{label\})+)+$/;
+
 export const hostInputSchema = z.object({
   name: z.string().trim().min(1, 'Type a name.').max(100),
   role: z.enum(HOST_ROLES),
@@ -193,6 +196,8 @@ export const hostInputSchema = z.object({
   forcesHttps: z.boolean().default(false),
   /** Of a web host: titles of its pages for domains that it does not know. */
   holding: z.array(z.string().trim().min(1).max(200)).max(10, 'There can be 10 lines.').default([]),
+  /** Of a web host: where sites stand before their domain leads there; `{zone}` and `{label}` stand for the domain and its first label. */
+  provisional: z.string().trim().toLowerCase().regex(PROVISIONAL, 'A name such as {label}.sites.host.example.').max(250).default(''),
   issuers: z.array(z.string().trim().toLowerCase().regex(ISSUER, 'A name such as certs.example.')).max(20).default([]),
   /** Of a DNS host; false: it takes a zone only once the domain is delegated to it. */
   holdsEarly: z.boolean().default(true),
@@ -223,6 +228,7 @@ export const hostSchema = z.object({
   forcesHttps: z.boolean(),
   issuers: z.array(z.string()),
   holding: z.array(z.string()),
+  provisional: z.string(),
   holdsEarly: z.boolean(),
   habits: dnsHabitsSchema,
   form: registrarFormSchema.nullable(),

@@ -292,6 +292,16 @@ export type TypedInput = z.infer<typeof typedSchema>;
 /** The nameservers that the new DNS host gave this domain. */
 export const namedSchema = z.object({ names: z.array(hostName).max(13, 'A domain has thirteen nameservers at the most.') });
 export type NamedInput = z.output<typeof namedSchema>;
+/** At which spelling visitors are to end, and where the site stands beforehand; host names, null where it is not said. */
+const siteName = z
+  .string()
+  .trim()
+  .toLowerCase()
+  .max(253)
+  .regex(/^(?:[a-z0-9_](?:[a-z0-9-]*[a-z0-9])?\.)+[a-z][a-z0-9-]*[a-z0-9]\.?$/, 'A name such as choir.sites.host.example, without http:// and path.')
+  .transform((name) => name.replace(/\.$/, ''));
+export const siteSchema = z.object({ main: siteName.nullable(), provisional: siteName.nullable() });
+export type SiteInput = z.output<typeof siteSchema>;
 /** How a name is to be answered at a host that fronts names. */
 export const frontingSchema = z.object({ owner: z.string().min(1).max(1100), state: z.enum(FRONTING) });
 export type FrontingInput = z.infer<typeof frontingSchema>;

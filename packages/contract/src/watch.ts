@@ -29,6 +29,15 @@ export const websiteLookSchema = z.object({
 });
 export type WebsiteLookView = z.infer<typeof websiteLookSchema>;
 
+/** What is wanted of the website: of which spellings one can be the main one; `forms`: the provisional address as its host forms them. */
+export const siteViewSchema = z.object({
+  spellings: z.array(z.string()),
+  main: z.string().nullable(),
+  provisional: z.string().nullable(),
+  forms: z.string().nullable(),
+});
+export type SiteView = z.infer<typeof siteViewSchema>;
+
 export const watchSchema = z.object({
   lookouts: z.array(z.object({ name: z.string(), address: z.string(), note: z.string() })),
   looks: z.array(lookSchema),
@@ -49,6 +58,7 @@ export const watchSchema = z.object({
   setAside: z.array(z.string()),
   /** Null before the website was looked at where the plan leads. */
   website: websiteLookSchema.nullable(),
+  site: siteViewSchema,
   /** Share of lookout answers that were old, by time; and what is expected of caches that are asked all the time. */
   curve: z.array(z.object({ at: instant, old: z.number() })),
 });

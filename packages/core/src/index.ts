@@ -150,6 +150,7 @@ export * from './watch/holdingPages';
 export * from './watch/pageChanges';
 export * from './watch/pageFault';
 export * from './watch/pageFaults';
+export * from './watch/site';
 export * from './watch/questions';
 export * from './watch/settled';
 export * from './watch/verdict';

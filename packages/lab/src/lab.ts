@@ -145,7 +145,7 @@ export class Lab {
         host.name,
         host.addresses,
         host.sites,
-        host.id === 'larkspur' ? (zone) => lab.larkspur.knows(zone) : undefined,
+        host.id === 'larkspur' ? (site) => lab.larkspur.knows(domainOf(site, host.provisional)) : undefined,
         host.holding ? 200 : 404,
       );
     await lab.sites.openWeb('Brackenfold edge', EDGES);
@@ -279,4 +279,10 @@ function printSet(set: RRset): string[] {
     .trim()
     .split('\n')
     .map((line) => line.split(' ').pop()!);
+}
+
+/** The domain whose site stands at a provisional address for now, or the name itself. */
+function domainOf(site: string, provisional = ''): string {
+  const place = provisional.replace('{label}', '');
+  return place !== '' && site.endsWith(`${place}.`) ? `${site.slice(0, -`${place}.`.length)}.example.` : site;
 }

@@ -38,6 +38,8 @@ export interface ScenarioHost {
   readonly issuers?: readonly string[];
   /** Of a web host: titles of its pages for domains that it does not know, which it answers with 200. */
   readonly holding?: readonly string[];
+  /** Where sites stand before their domains lead there, as agencies note it. */
+  readonly provisional?: string;
   readonly requires: readonly (Pick<Requirement, 'owner' | 'type' | 'data'> & Partial<Requirement>)[];
   readonly tasks?: readonly Omit<HostTask, 'id'>[];
   /** False: a zone is there only once the domain is delegated to it. */
@@ -196,6 +198,7 @@ export function scenarioHosts(seed: string): ScenarioHost[] {
       aliasTarget: 'sites.larkspur.example.',
       issuers: ['certs.example', 'seals.example'],
       holding: ['No site here'],
+      provisional: '{label}.sites.larkspur.example',
       requires: [
         { owner: '_larkspur', type: 'TXT', data: '', early: true, ends: 'verified' },
         { owner: '_acme-challenge', type: 'CNAME', data: '{zone}.certs.larkspur.example.' },
@@ -410,7 +413,7 @@ export function infrastructureZones(): { readonly host: string; readonly zone: s
     {
       host: 'quillmere',
       zone: 'larkspur.example.',
-      text: `${soa('larkspur.example.', 'ns1.quillmere.example.')}${newNs}sites A 203.0.113.90\nsites AAAA 2001:db8:1a2c::90\n*.certs TXT "not issued"\n`,
+      text: `${soa('larkspur.example.', 'ns1.quillmere.example.')}${newNs}sites A 203.0.113.90\nsites AAAA 2001:db8:1a2c::90\n*.sites A 203.0.113.90\n*.sites AAAA 2001:db8:1a2c::90\n*.certs TXT "not issued"\n`,
     },
   ];
 }

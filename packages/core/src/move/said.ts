@@ -2,6 +2,7 @@ import { RRsetText } from '../dns/record';
 import { Fronting } from '../hosts/fronting';
 import { Instant } from '../timetable/instant';
 import { STARTING_TTL } from '../rebuild/propose';
+import { NO_WISH, SiteWish } from '../watch/site';
 import { SetKey } from './plan';
 
 /** What people decide about a leg; each is a row that is never changed, and taken back by another row. */
@@ -20,6 +21,7 @@ export const DECISION_KINDS = [
   'accept TTLs', // TTLs that cannot be lowered are taken as they are
   'assent', // what stands at the new host and is not ours; subject: the set
   'survey', // a survey is taken again
+  'site', // at which spelling visitors are to end, and where the site stands beforehand; value: a SiteWish
   'website', // the website is looked at now
   'hint', // what a hint is about
   'purpose', // what a record set is for
@@ -83,6 +85,7 @@ export interface Said {
   readonly websiteAsked: number;
   /** Rows of the handover sheet that somebody says are typed: it completes nothing that can be seen. */
   readonly typed: readonly string[];
+  readonly site: SiteWish;
   readonly fronting: ReadonlyMap<string, Fronting>;
   /** What the panel of the DNS host was seen to show, as somebody pasted it. */
   readonly shown: readonly RRsetText[] | undefined;
@@ -122,6 +125,7 @@ export function saidBy(decisions: readonly Decision[]): Said {
     surveyAsked: last('survey')?.id ?? 0,
     websiteAsked: last('website')?.id ?? 0,
     typed: [...bySubject('typed')].flatMap(([row, one]) => (one.value === true ? [row] : [])),
+    site: (last('site')?.value as SiteWish | undefined) ?? NO_WISH,
     fronting: new Map([...bySubject('front')].map(([owner, one]) => [owner, one.value as Fronting])),
     shown: (last('panel')?.value as readonly RRsetText[] | null | undefined) ?? undefined,
   };

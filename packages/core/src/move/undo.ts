@@ -3,7 +3,19 @@ import { rowsOf } from '../rebuild/rowWords';
 import { Decision, DecisionKind, standing } from './said';
 
 /** What undo takes back; acts that went out are set right by other acts. */
-const UNDOABLE: ReadonlySet<DecisionKind> = new Set(['ruling', 'rulings', 'waive', 'aside', 'accept TTLs', 'hint', 'purpose', 'stored', 'done', 'front']);
+const UNDOABLE: ReadonlySet<DecisionKind> = new Set([
+  'ruling',
+  'rulings',
+  'waive',
+  'aside',
+  'accept TTLs',
+  'hint',
+  'purpose',
+  'stored',
+  'done',
+  'front',
+  'site',
+]);
 
 /** A person's last decision that stands and that undo takes back. Decisions are in the order in which they were made. */
 export function undoable(decisions: readonly Decision[], person: string): Decision | undefined {

@@ -21,6 +21,8 @@ export interface HostKnowledge {
   readonly issuers?: readonly string[];
   /** Titles of the pages with which it answers for domains that it does not know. */
   readonly holding?: readonly string[];
+  /** Where sites stand there before their domains lead to it, as `provisionalOf` reads it; empty: not known, or given to each. */
+  readonly provisional?: string;
   /** A DNS host that takes an alias at the apex (`takesApexAlias`). */
   readonly apexAlias?: boolean;
 }

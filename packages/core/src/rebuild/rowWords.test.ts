@@ -91,7 +91,7 @@ describe('rows that a decision is about', () => {
         expect(plain(folded)).toEqual(plain(whole));
         expect(plain(someOverlaid(proposed, short, some))).toEqual(plain(whole.filter(({ id }) => some.includes(id))));
       }),
-      { numRuns: 500 },
+      { numRuns: 1000 },
     );
   });
 });

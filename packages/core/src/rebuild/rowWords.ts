@@ -101,12 +101,15 @@ export function someOverlaid(
     new Map<string, { id: string; row: ShortWord; by: string | null }>(),
     new Map<string, { id: string; row: RowDecision; by: string | null }>(),
   ];
+  const unsaid = new Set(ids);
   for (const decision of [...decisions].reverse()) {
     const by = decision.person;
-    if (short.size + whole.size < wanted.size)
-      for (const { ids: group, ...row } of groupsOf(decision))
-        for (const id of group) if (wanted.has(id) && !short.has(id) && !whole.has(id)) short.set(id, { id, row, by });
-    for (const { id, row } of wholeRowsOf(decision)) if (wanted.has(id) && !whole.has(id)) whole.set(id, { id, row, by });
+    if (unsaid.size > 0) for (const { ids: group, ...row } of groupsOf(decision)) for (const id of group) if (unsaid.delete(id)) short.set(id, { id, row, by });
+    for (const { id, row } of wholeRowsOf(decision)) {
+      if (!wanted.has(id) || whole.has(id)) continue;
+      unsaid.delete(id);
+      whole.set(id, { id, row, by });
+    }
   }
   const founds = new Map(rows.map((row) => [row.id, row.found]));
   for (const { id, row } of whole.values()) founds.set(id, row?.found);

@@ -1,5 +1,6 @@
 import { PageHop, PageLook } from '../survey/website';
-import { ANSWERS, REFUSED_CERTIFICATE, SILENT } from './pageFault';
+import { ANSWERS, DROPS_PATH, REFUSED_CERTIFICATE, SILENT } from './pageFault';
+import { hostOf } from './site';
 
 /** What is otherwise, and where. */
 export interface PageChange {
@@ -15,13 +16,14 @@ const HELD: readonly string[] = ['strict-transport-security', 'content-security-
 /**
  * How pages answer now against how they answered when the zone was surveyed: what the move did to the website. Pages that
  * were not looked at both times are passed over; so are certificates that are merely others, since a new host has its own.
- * What is broken comes first, and what is so of several pages once.
+ * What is broken comes first, and what is so of several pages once. `main`: the spelling at which visitors are to end; that they do, and
+ * did not before, is as it should be.
  */
-export function pageChanges(before: readonly PageLook[], now: readonly PageLook[]): PageChange[] {
+export function pageChanges(before: readonly PageLook[], now: readonly PageLook[], main: string | null = null): PageChange[] {
   const changes = new Map<string, PageChange & { readonly pages: string[] }>();
   for (const look of now) {
     const old = before.find((one) => one.start === look.start);
-    for (const [weight, text] of old ? changesOf(old, look) : []) {
+    for (const [weight, text] of old ? changesOf(old, look, main) : []) {
       const change = changes.get(text) ?? { pages: [], weight, text };
       changes.set(text, change);
       change.pages.push(look.start);
@@ -32,7 +34,7 @@ export function pageChanges(before: readonly PageLook[], now: readonly PageLook[
 
 type Said = readonly [PageChange['weight'], string];
 
-function changesOf(old: PageLook, look: PageLook): Said[] {
+function changesOf(old: PageLook, look: PageLook, main: string | null): Said[] {
   if (look.problem !== null) return old.problem === null ? [['broken', `${SILENT}${look.problem}`]] : [];
   if (old.problem !== null) return [['otherwise', 'answers, and did not before']];
   const said: Said[] = [];
@@ -42,10 +44,11 @@ function changesOf(old: PageLook, look: PageLook): Said[] {
   if (refused && !old.hops.some((hop) => refusal(hop))) said.push(['broken', `${REFUSED_CERTIFICATE}${refusal(refused)!}`]);
   if (end.status !== oldEnd.status)
     said.push([end.status >= 400 && oldEnd.status < 400 ? 'broken' : 'otherwise', `${ANSWERS}${end.status}, before ${oldEnd.status}`]);
+  if (end.url !== oldEnd.url && hostOf(end.url) === main && end.status < 400) return said;
   if (end.url !== oldEnd.url) said.push(['otherwise', `ends at ${end.url}, before at ${oldEnd.url}`]);
   else if (look.hops[0]!.status !== old.hops[0]!.status && look.hops.length > 1 && old.hops.length > 1)
     said.push(['otherwise', `redirects with ${look.hops[0]!.status}, before with ${old.hops[0]!.status}`]);
-  if (look.keepsPath === false && old.keepsPath === true) said.push(['broken', 'the redirect drops the path: every page leads to the front page']);
+  if (look.keepsPath === false && old.keepsPath === true) said.push(['broken', DROPS_PATH]);
   // What stands on another page, or on one that says what went wrong, is not held against what stood here.
   if (end.status === oldEnd.status && look.page && old.page) said.push(...contentChanges(old.page, look.page));
   return said;

@@ -2,6 +2,7 @@
 export const SILENT = 'does not answer: ';
 export const REFUSED_CERTIFICATE = 'a browser refuses the certificate: ';
 export const ANSWERS = 'answers ';
+export const DROPS_PATH = 'the redirect drops the path: every page leads to the front page';
 export const HOLDING = 'shows its page for domains that it does not know: ';
 
 /** `silent`: nobody answers; `certificate`: browsers refuse it; `unknown`: the host says that there is nothing, or nothing for us. */

@@ -5,6 +5,7 @@ import * as deskOrder from './deskOrder';
 import * as engine from './engine';
 import * as foundation from './foundation';
 import * as holding from './holding';
+import * as provisional from './provisional';
 import * as issuers from './issuers';
 import * as inHand from './inHand';
 import * as observationsForward from './observationsForward';
@@ -48,6 +49,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '020_trail_seals', migration: trailSeals },
   { name: '021_observations_forward', migration: observationsForward },
   { name: '022_holding', migration: holding },
+  { name: '023_provisional', migration: provisional },
 ];
 
 /** Connects and brings the schema up to date, under Knex's own migration lock. */

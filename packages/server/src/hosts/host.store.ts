@@ -36,6 +36,7 @@ interface HostRow {
   forces_https: boolean;
   issuers: string[];
   holding: string[];
+  provisional: string;
   form: Host['form'];
   update_address: string | null;
   note: string;
@@ -123,6 +124,7 @@ export class HostStore {
         forces_https: input.forcesHttps ?? false,
         issuers: JSON.stringify(input.issuers ?? []),
         holding: JSON.stringify(input.holding ?? []),
+        provisional: input.provisional ?? '',
         form: input.form ? JSON.stringify(input.form) : null,
         update_address: input.updateAddress,
         note: input.note,
@@ -172,7 +174,7 @@ export class HostStore {
 }
 
 export function knowledgeOf(host: Host): HostKnowledge {
-  const { name, nameservers, addresses, aliasTarget, requires, tasks, fronting, forcesHttps, issuers, holding } = host;
+  const { name, nameservers, addresses, aliasTarget, requires, tasks, fronting, forcesHttps, issuers, holding, provisional } = host;
   return {
     name,
     nameservers,
@@ -184,6 +186,7 @@ export function knowledgeOf(host: Host): HostKnowledge {
     forcesHttps,
     issuers,
     holding,
+    provisional,
     apexAlias: takesApexAlias({ keyed: host.keyName !== null, habits: host.habits }),
   };
 }
@@ -207,6 +210,7 @@ function toHost(row: HostRow): Host {
     forcesHttps: row.forces_https,
     issuers: row.issuers,
     holding: row.holding,
+    provisional: row.provisional,
     form: row.form,
     updateAddress: row.update_address,
     note: row.note,

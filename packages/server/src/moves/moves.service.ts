@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { Acted, FrontingInput, NamedInput, PanelShown, TypedInput } from '@wanderon/contract';
+import { Acted, FrontingInput, NamedInput, PanelShown, SiteInput, TypedInput } from '@wanderon/contract';
 import {
   Instant,
   frontingOf,
@@ -14,6 +14,7 @@ import {
   openStops,
   passes,
   sheetRowWords,
+  spellingsOf,
   stepOf,
 } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
@@ -92,6 +93,24 @@ export class MoveService {
       await this.store.updateLeg(leg.row.id, { new_nameservers: names, new_servers: [] }, transaction);
       const text = `${leg.leg.plan.newHost!.name} gave this domain ${names.map((name) => name.replace(/\.$/, '')).join(', ')}.`;
       await decide({ kind: 'named', value: names }, { kind: 'named', text, before, after: names });
+    });
+  }
+
+  /** At which spelling visitors are to end, and where the site stands beforehand. Throws an InvalidInput where the plan does not lead there. */
+  async site(legId: string, { main, provisional }: SiteInput, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ leg, decide }) => {
+      const { plan, said } = leg.leg;
+      if (!plan.chosen) throw new NotNow('Choose where it goes first.', { kept: KEPT });
+      const spellings = spellingsOf(plan.zone, plan.scope, plan.rulings);
+      if (main !== null && !spellings.includes(main)) throw new InvalidInput(`The plan does not lead ${main} anywhere.`, { field: 'main', kept: KEPT });
+      const words = [
+        main === null ? 'no main spelling is wanted' : `visitors are to end at ${main}`,
+        ...(provisional === null ? [] : [`until then the site is at ${provisional}`]),
+      ];
+      const text = `The website: ${words.join('; ')}.`;
+      await decide({ kind: 'site', value: { main, provisional } }, { kind: 'site', text, before: said.site, after: { main, provisional } });
+      // What is wanted is looked at, where it is looked at all.
+      if (!isDone(leg.leg, 'settle')) await decide({ kind: 'website' }, { kind: 'website', text: 'A look at the website was asked for.' });
     });
   }
 

@@ -1,11 +1,12 @@
-import { Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
-import { Acted, WatchView, actedSchema, watchSchema } from '@wanderon/contract';
+import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
+import { Acted, WatchView, actedSchema, siteSchema, watchSchema } from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { MoveService } from '../moves/moves.service';
 import { MoveViews } from '../moves/moves.view';
 import { Allow, Caller, Person } from '../people/allow';
 
 class ActedDto extends createZodDto(actedSchema) {}
+class SiteDto extends createZodDto(siteSchema) {}
 class WatchDto extends createZodDto(watchSchema) {}
 
 @Controller('api/legs/:leg')
@@ -20,6 +21,13 @@ export class WatchController {
   @ZodResponse({ type: WatchDto, description: 'What lookouts, the parent and the website say.' })
   async watch(@Param('leg') leg: string): Promise<WatchView> {
     return this.views.watch(leg);
+  }
+
+  @Put('site')
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Says at which spelling visitors are to end, and where the site stands beforehand.' })
+  async site(@Param('leg') leg: string, @Body() input: SiteDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.site(leg, input, person);
   }
 
   @Post('website')

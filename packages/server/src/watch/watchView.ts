@@ -1,5 +1,5 @@
-import { WatchView } from '@wanderon/contract';
-import { Leg, ParentSight, oldShare, publishesNew, sameNameSet, whyNotYet } from '@wanderon/core';
+import { SiteView, WatchView } from '@wanderon/contract';
+import { Leg, ParentSight, oldShare, provisionalOf, publishesNew, sameNameSet, spellingsOf, whyNotYet } from '@wanderon/core';
 import { ObservationRow } from '../moves/move.rows';
 import { WebsiteLookRow } from './websiteLook.store';
 
@@ -52,6 +52,7 @@ export function watchView(
     website: website
       ? { surveyedAt: website.surveyed_at, firstSeen: website.first_seen, lastSeen: website.last_seen, asked: website.looks.length, changes: website.changes }
       : null,
+    site: siteView(leg),
     curve: oldShare(
       shown.map((run) => {
         const { verdict, silent } = run.value as { verdict: 'old'; silent: boolean };
@@ -59,6 +60,12 @@ export function watchView(
       }),
     ),
   };
+}
+
+function siteView({ plan, said }: Leg): SiteView {
+  const domain = plan.zone.toString().replace(/\.$/, '');
+  const spellings = plan.chosen ? spellingsOf(plan.zone, plan.scope, plan.rulings) : [];
+  return { spellings, main: said.site.main, provisional: said.site.provisional, forms: provisionalOf(plan.newWeb?.provisional ?? '', domain) };
 }
 
 function parentState({ plan }: Leg, sight: ParentSight): 'new' | 'old' | 'other' {

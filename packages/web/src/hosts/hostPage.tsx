@@ -91,6 +91,11 @@ function Known({ host }: { host: Host }) {
       {role === 'dns' && <Zones host={host} />}
       {role === 'web' && host.fronting !== 'either' && <Words title="Its names">{FRONTING_WORDS[host.fronting]}, at a DNS host that can</Words>}
       {role === 'web' && host.issuers.length > 0 && <Words title="Certificates">made by {host.issuers.join(', ')}</Words>}
+      {role === 'web' && host.provisional !== '' && (
+        <Words title="Until its domain leads here">
+          a site is at <span className="mono">{host.provisional}</span>
+        </Words>
+      )}
       {role === 'web' && host.holding.length > 0 && (
         <Words title="Unknown domains">get a page titled {host.holding.map((one) => `“${one}”`).join(' or ')}</Words>
       )}

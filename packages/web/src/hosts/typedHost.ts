@@ -49,6 +49,7 @@ export interface TypedHost {
   forcesHttps: boolean;
   issuers: string;
   holding: string;
+  provisional: string;
   requires: Requirement[];
   tasks: HostTask[];
   /** The habits of its panel, or of its page, are known. */
@@ -92,6 +93,7 @@ export function typedOf(host: Host | undefined): TypedHost {
     forcesHttps: host?.forcesHttps ?? false,
     issuers: host?.issuers.join(' ') ?? '',
     holding: host?.holding.join('\n') ?? '',
+    provisional: host?.provisional ?? '',
     requires: host?.requires ?? [],
     tasks: host?.tasks ?? [],
     known: (host?.entry ?? host?.form ?? null) !== null,
@@ -116,7 +118,13 @@ export function inputOf(typed: TypedHost, host: Host | undefined): unknown {
     updateAddress: role === 'dns' ? typed.updateAddress.trim() || null : null,
     holdsEarly: role !== 'dns' || !typed.late,
     requires: web ? typed.requires : [],
-    ...(web && { fronting: typed.fronting, forcesHttps: typed.forcesHttps, issuers: words(typed.issuers), holding: lines(typed.holding) }),
+    ...(web && {
+      fronting: typed.fronting,
+      forcesHttps: typed.forcesHttps,
+      issuers: words(typed.issuers),
+      holding: lines(typed.holding),
+      provisional: typed.provisional,
+    }),
     tasks: role === 'registrar' ? [] : typed.tasks,
     ...(role === 'dns' && { habits: habitsOf(typed.habits) }),
     note,

@@ -38,6 +38,17 @@ export function FrontingFields({ register, errors }: Pick<Props, 'register' | 'e
         <input {...register('holding')} placeholder="as on its holding page" aria-invalid={errors.holding !== undefined} className={inputLook} />
         {errors.holding && <span className="text-rust">{errors.holding.message}</span>}
       </label>
+      <label className="flex items-baseline gap-2">
+        <span className="font-semibold whitespace-nowrap">Until its domain leads here a site is at</span>
+        <input
+          {...register('provisional')}
+          placeholder="{label}.sites.host.example"
+          title="{zone} stands for the domain, {label} for its first label"
+          aria-invalid={errors.provisional !== undefined}
+          className={`${inputLook} mono`}
+        />
+        {errors.provisional && <span className="text-rust">{errors.provisional.message}</span>}
+      </label>
     </div>
   );
 }

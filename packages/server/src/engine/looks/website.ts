@@ -1,4 +1,4 @@
-import { holdingPages, pageChanges, pageFaults, pagesPlanned } from '@wanderon/core';
+import { PageChange, holdingPages, pageChanges, pageFaults, pagesPlanned, pagesWished, siteFaults, spellingsOf } from '@wanderon/core';
 import { Network } from '../../network/network';
 import { SurveyStore } from '../../survey/survey.store';
 import { lookWherePlanLeads, pagesLookedAt } from '../../watch/website';
@@ -21,11 +21,17 @@ export async function lookAtWebsite(
   const baseline = surveyId ? await surveys.pages(surveyId) : [];
   // Where no page was surveyed there is nothing to hold them against: what is looked at is whether they answer.
   const surveyed = baseline.length > 0;
-  const pages = surveyed ? pagesLookedAt(baseline) : pagesPlanned(zone, leg.plan.scope, leg.plan.rulings);
+  const wish = leg.said.site;
+  const wished = pagesWished(wish, spellingsOf(zone, leg.plan.scope, leg.plan.rulings));
+  const pages = [...new Set([...(surveyed ? pagesLookedAt(baseline) : pagesPlanned(zone, leg.plan.scope, leg.plan.rulings)), ...wished])];
   if (!surveyId || pages.length === 0) return {};
   const seen = await lookWherePlanLeads(network, zone, leg.plan.rulings, pages);
   const held = holdingPages(seen, leg.plan.newWeb?.holding ?? []);
-  const changes = [...held, ...(surveyed ? pageChanges(baseline, seen) : pageFaults(seen))];
+  const changes = together([
+    ...held,
+    ...siteFaults(seen, wish, leg.ts !== undefined),
+    ...(surveyed ? pageChanges(baseline, seen, wish.main) : pageFaults(seen)),
+  ]);
   return {
     also: async (transaction) => {
       if (!(await looks.add(loaded.row.id, surveyId, at, seen, changes, transaction))) return [];
@@ -36,4 +42,14 @@ export async function lookAtWebsite(
       return [{ kind: 'website', text }];
     },
   };
+}
+
+/** What several rules say in the same words is said once, of all pages. */
+function together(changes: readonly PageChange[]): PageChange[] {
+  const said = new Map<string, PageChange>();
+  for (const change of changes) {
+    const before = said.get(change.text);
+    said.set(change.text, before ? { ...before, pages: [...new Set([...before.pages, ...change.pages])] } : change);
+  }
+  return [...said.values()].sort((a, b) => Number(b.weight === 'broken') - Number(a.weight === 'broken'));
 }

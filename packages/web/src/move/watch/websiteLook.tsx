@@ -4,6 +4,7 @@ import { relative, shortTime } from '../../time';
 import { Button } from '../../ui/button';
 import { useToast } from '../../ui/toast';
 import { ChapterProps } from '../movePlace';
+import { SiteWishes } from './siteWish';
 
 /** How the website answers where the plan leads, against how it was surveyed: a rehearsal before the switch, the proof after it. */
 export function WebsiteLook({ move, now, may }: { move: ChapterProps['move']; now: number; may: boolean }) {
@@ -28,6 +29,7 @@ export function WebsiteLook({ move, now, may }: { move: ChapterProps['move']; no
           </Button>
         )}
       </div>
+      <SiteWishes move={move} may={may} />
       {website ? (
         <>
           <p className={`border-b border-rule py-1 ${broken > 0 ? 'font-semibold text-rust' : ''}`}>

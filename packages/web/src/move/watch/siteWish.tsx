@@ -1,0 +1,90 @@
+import { SiteInput } from '@wanderon/contract';
+import { useState } from 'react';
+import { useMoveAction } from '../../api';
+import { Button } from '../../ui/button';
+import { inputLook } from '../../ui/field';
+import { Failed } from '../../ui/states';
+import { ChapterProps } from '../movePlace';
+
+/** At which spelling visitors are to end, and where the site stands until the domain leads to it: what the look at it is held against. */
+export function SiteWishes({ move, may }: { move: ChapterProps['move']; may: boolean }) {
+  const [moving, setMoving] = useState(false);
+  const wish = useMoveAction<SiteInput>(move.id, 'PUT', () => '/site');
+  const { site, settled } = move.watch!;
+  const { main, provisional, spellings, forms } = site;
+  if (spellings.length === 0) return null;
+  const open = may && !settled && move.state === 'open';
+  const say = (change: Partial<SiteInput>): void => wish.mutate({ main, provisional, ...change }, { onSuccess: () => setMoving(false) });
+  return (
+    <div className="border-b border-rule py-1">
+      <p className="flex flex-wrap items-baseline gap-x-4">
+        <span className="w-28 shrink-0 text-faded">Main spelling</span>
+        {open
+          ? [...spellings, null].map((one) => (
+              <button
+                key={one ?? ''}
+                type="button"
+                aria-pressed={main === one}
+                disabled={wish.isPending}
+                onClick={() => say({ main: one })}
+                className={`cursor-pointer ${one === null ? '' : 'mono'} ${main === one ? 'font-semibold underline decoration-accent decoration-2 underline-offset-4' : 'text-faded hover:text-ink'}`}
+              >
+                {one ?? 'not said'}
+              </button>
+            ))
+          : (main ?? 'not said')}
+      </p>
+      <div className="flex flex-wrap items-baseline gap-x-4">
+        <span className="w-28 shrink-0 text-faded">Until then at</span>
+        {moving ? (
+          <ProvisionalForm at={provisional ?? forms} busy={wish.isPending} onSay={(name) => say({ provisional: name })} onLeave={() => setMoving(false)} />
+        ) : (
+          <>
+            {provisional === null ? (
+              <span className="text-faded">not said</span>
+            ) : (
+              <a href={`https://${provisional}/`} target="_blank" rel="noreferrer" className="mono text-accent underline [overflow-wrap:anywhere]">
+                {provisional}
+              </a>
+            )}
+            {open && (
+              <Button kind="quiet" className="-my-1 px-0" onClick={() => setMoving(true)}>
+                {provisional === null ? 'Say where' : 'Change'}
+              </Button>
+            )}
+          </>
+        )}
+      </div>
+      {wish.isError && <Failed error={wish.error} />}
+    </div>
+  );
+}
+
+function ProvisionalForm({ at, busy, onSay, onLeave }: { at: string | null; busy: boolean; onSay: (name: string | null) => void; onLeave: () => void }) {
+  const [name, setName] = useState(at ?? '');
+  return (
+    <form
+      className="flex grow flex-wrap items-baseline gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onSay(name.trim() === '' ? null : name.trim());
+      }}
+    >
+      <input
+        aria-label="Provisional address of the site"
+        autoFocus
+        spellCheck={false}
+        placeholder="the name that the web host gave the site"
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+        className={`${inputLook} mono max-w-80 grow py-0.5`}
+      />
+      <Button type="submit" disabled={busy}>
+        {name.trim() === '' ? 'There is none' : 'It is there'}
+      </Button>
+      <Button kind="quiet" onClick={onLeave}>
+        Leave it
+      </Button>
+    </form>
+  );
+}
