@@ -144,6 +144,7 @@ export const dnsHabitsSchema = z.object({
   forwards: readLines(40, (line) => forwardsTo([line])),
   afterLeaving: z.enum(AFTER_LEAVING),
   edge: z.enum(EDGES),
+  standIn: z.union([z.literal(''), address]).default(''),
   accounts: z.enum(ACCOUNTS).default('unknown'),
   signs: z.enum(SIGNS).default('unknown'),
   apexAlias: z.enum(APEX_ALIAS).default('unknown'),

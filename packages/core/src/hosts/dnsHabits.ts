@@ -33,6 +33,8 @@ export interface DnsHabits {
   readonly afterLeaving: (typeof AFTER_LEAVING)[number];
   /** How its edge, where it has one, reaches the web host. */
   readonly edge: Edge;
+  /** The address that stands in for a name which only its edge answers, as where it redirects; empty: none is needed, or not said. */
+  readonly standIn: string;
   readonly accounts: (typeof ACCOUNTS)[number];
   readonly signs: (typeof SIGNS)[number];
   readonly apexAlias: (typeof APEX_ALIAS)[number];
@@ -50,6 +52,7 @@ export const USUAL_HABITS: DnsHabits = {
   forwards: [],
   afterLeaving: 'keeps',
   edge: 'unknown',
+  standIn: '',
   accounts: 'unknown',
   signs: 'unknown',
   apexAlias: 'unknown',

@@ -192,7 +192,7 @@ it('questions an edge that asks without TLS in front of a web host that sends th
   const of = (how: 'plain' | 'encrypted' | 'unknown', forcesHttps: boolean, state: Fronting): string[] =>
     edgeInCircle({
       ...checkInput(plan.zone, WITH_SHOP, { newWeb: web('either', { forcesHttps }) }),
-      edge: { how, fronting: said(['www.zone.test.', state], [SHOP, state], ['mail.zone.test.', state]) },
+      edge: { host: 'Edge DNS', standIn: '', how, fronting: said(['www.zone.test.', state], [SHOP, state], ['mail.zone.test.', state]) },
     }).map((one) => `${one.owner} ${one.type}`);
   expect(of('plain', true, 'on')).toEqual(['www.zone.test. A', `${SHOP} CNAME`]);
   expect(of('plain', true, 'later')).toHaveLength(2);

@@ -113,7 +113,12 @@ export class Leg {
     const lacks = anew ? (newHost?.lacks ?? []) : [];
     const most = anew ? (newHost?.habits?.most ?? null) : null;
     const leaves = anew && !isBack && oldHost ? { name: oldHost.name, forwards: oldHost.habits?.forwards ?? [] } : undefined;
-    const edge = { fronting: frontingOf(this.plan), how: newHost?.habits?.edge ?? 'unknown' };
+    const edge = {
+      host: newHost?.name ?? 'the DNS host',
+      fronting: frontingOf(this.plan),
+      how: newHost?.habits?.edge ?? 'unknown',
+      standIn: newHost?.habits?.standIn ?? '',
+    };
     const { habits } = newHost ?? {};
     const apexAlias = {
       host: newHost?.name ?? 'its DNS host',

@@ -68,6 +68,11 @@ export function DnsFields({ register, errors }: { register: UseFormRegister<Type
         </label>
         <Choice label="Nameservers" field="habits.nameservers" register={register} choices={NAMESERVER_WORDS} />
         <Choice label="Its edge reaches the web host" field="habits.edge" register={register} choices={EDGE_WORDS} />
+        <label>
+          <span className="block text-sm text-faded">Stands in where its edge redirects</span>
+          <input {...register('habits.standIn')} placeholder="an address; none is needed" className={`${inputLook} mono`} />
+          {errors.habits?.standIn?.message && <span className="text-rust">{errors.habits.standIn.message}</span>}
+        </label>
         <Choice label="A domain stands" field="habits.accounts" register={register} choices={ACCOUNT_WORDS} />
         <Choice label="Signing" field="habits.signs" register={register} choices={SIGNS_WORDS} />
         <Choice label="An alias at the apex" field="habits.apexAlias" register={register} choices={APEX_ALIAS_WORDS} />

@@ -120,6 +120,11 @@ function Zones({ host: { holdsEarly, habits } }: { host: Host }) {
       {habits.accounts !== 'unknown' && <Words title="Accounts">a domain stands {ACCOUNT_WORDS[habits.accounts]}</Words>}
       {habits.apexAlias !== 'unknown' && <Words title="Alias at the apex">{APEX_ALIAS_WORDS[habits.apexAlias]}</Words>}
       {habits.signs !== 'unknown' && <Words title="Signing">{SIGNS_WORDS[habits.signs]}</Words>}
+      {habits.standIn !== '' && (
+        <Words title="Redirects at its edge">
+          need a record to stand in: <span className="mono">{habits.standIn}</span>
+        </Words>
+      )}
       {habits.edge !== 'unknown' && <Words title="Its edge">reaches the web host {EDGE_WORDS[habits.edge]}</Words>}
       {words.length > 0 && <Words title="Zones">{words.join('; ')}</Words>}
       <Values title="Begins with" values={habits.begins} />

@@ -38,6 +38,7 @@ export interface TypedHost {
     forwards: string;
     drops: boolean;
     edge: Edge;
+    standIn: string;
     accounts: DnsHabits['accounts'];
     signs: DnsHabits['signs'];
     apexAlias: DnsHabits['apexAlias'];
@@ -82,6 +83,7 @@ export function typedOf(host: Host | undefined): TypedHost {
       forwards: habits.forwards.join('\n'),
       drops: habits.afterLeaving === 'drops',
       edge: habits.edge,
+      standIn: habits.standIn,
       accounts: habits.accounts,
       signs: habits.signs,
       apexAlias: habits.apexAlias,

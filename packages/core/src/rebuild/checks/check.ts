@@ -29,7 +29,15 @@ export interface CheckInput {
   /** The DNS host that is left, with its services that forward mail or visitors and end with the zone. */
   readonly leaves: { readonly name: string; readonly forwards: readonly string[] } | undefined;
   /** How names are fronted at the DNS host, and how its edge reaches the web host. */
-  readonly edge: { readonly fronting: ReadonlyMap<string, Fronting>; readonly how: Edge } | undefined;
+  readonly edge:
+    | {
+        readonly host: string;
+        readonly fronting: ReadonlyMap<string, Fronting>;
+        readonly how: Edge;
+        /** The address that stands in for names of which only its edge answers; empty: none is needed. */
+        readonly standIn: string;
+      }
+    | undefined;
   /** What the DNS host makes of an alias at the apex. */
   readonly apexAlias: { readonly host: string; readonly takes: boolean; readonly known: boolean };
   /** The web host to which the website goes, where one is chosen. */

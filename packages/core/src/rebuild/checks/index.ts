@@ -28,6 +28,7 @@ import { serviceGone } from './serviceGone';
 import { specialAddress } from './specialAddress';
 import { spfMoves } from './spfMoves';
 import { spfRecord } from './spfRecord';
+import { standIn } from './standIn';
 import { subzone } from './subzone';
 import { tlsaMoves } from './tlsaMoves';
 import { tooLarge } from './tooLarge';
@@ -64,6 +65,7 @@ const CHECKS: readonly Check[] = [
   specialAddress,
   spfMoves,
   spfRecord,
+  standIn,
   subzone,
   tlsaMoves,
   tooLarge,
