@@ -87,6 +87,8 @@ export const servedSchema = z.object({
       problem: z.string().nullable(),
       /** Its apex NS set is the new one. */
       apexNew: z.boolean(),
+      /** That set, where it is another. */
+      apex: z.object({ ttl: z.number(), data: z.array(z.string()) }).nullable(),
       /** `slip`: what was done wrong, where a known slip explains it, and what to change; `forgotten`: only that it is not there, or as before. */
       differs: z.array(rrsetSchema.extend({ slip: z.string().nullable(), forgotten: z.boolean() })),
       extras: z.array(rrsetSchema),

@@ -19,6 +19,8 @@ type Row = Pick<Ruling, 'owner' | 'type' | 'ruling' | 'reason'> & {
 interface Otherwise {
   readonly servers: readonly {
     readonly differs: readonly { readonly owner: string; readonly type: string; readonly ttl: number; readonly data: readonly string[] }[];
+    /** Its apex NS set, where that is not the one which is wanted there. */
+    readonly apex?: { readonly ttl: number; readonly data: readonly string[] } | null;
   }[];
 }
 
@@ -36,12 +38,13 @@ export interface SheetPanel {
  * absolute with final dot.
  */
 export function legSheet(
-  leg: Pick<LegPlan, 'kind' | 'account'> & { readonly isBack: boolean; readonly rulings: readonly Row[]; readonly served: Otherwise | null },
+  leg: Pick<LegPlan, 'kind' | 'account'> &
+    Partial<Pick<LegPlan, 'newNameservers'>> & { readonly isBack: boolean; readonly rulings: readonly Row[]; readonly served: Otherwise | null },
   zone: string,
   { entry, habits = USUAL_HABITS, shown }: SheetPanel,
 ): SheetRow[] {
   const inPlace = !rebuildsZone(leg);
-  const sets = leg.isBack && !inPlace && !shown ? backSets(leg) : sheetSets(leg, zone, shown ?? (inPlace ? undefined : beginsWith(habits.begins, zone)));
+  const sets = leg.isBack && !inPlace && !shown ? backSets(leg, zone) : sheetSets(leg, zone, shown ?? (inPlace ? undefined : beginsWith(habits.begins, zone)));
   const locked = new Set(habits.locks.map((row) => lockedSet(row, zone)));
   return sheetOf(
     entry ?? USUAL_STYLE,
@@ -72,20 +75,26 @@ function sheetSets(
   return [...planned, ...extra.map((set): SheetSet => ({ owner: set.owner, type: set.type, there: set, planned: undefined }))];
 }
 
-/** Nothing but what is otherwise there now: the old zone still stands. */
-function backSets({ rulings, served }: { readonly rulings: readonly Row[]; readonly served: Otherwise | null }): SheetSet[] {
+/** Nothing but what is otherwise there now, the zone's own NS set included: the old zone still stands, and may have been turned. */
+function backSets(
+  { rulings, served, newNameservers = [] }: Partial<Pick<LegPlan, 'newNameservers'>> & { readonly rulings: readonly Row[]; readonly served: Otherwise | null },
+  zone: string,
+): SheetSet[] {
   const planned = new Map(rulings.filter((row) => !isHostsOwn(row)).map((row) => [setKey(row.owner, row.type), row.planned ?? undefined]));
   const sets = new Map<string, SheetSet>();
-  for (const { differs } of served?.servers ?? [])
+  const put = (there: RRsetText, back: RRsetText | undefined): void => {
+    const key = setKey(there.owner, there.type);
+    if (!sets.has(key)) sets.set(key, { owner: there.owner, type: there.type, there: there.data.length > 0 ? there : undefined, planned: back });
+  };
+  for (const { differs, apex } of served?.servers ?? []) {
+    if (apex && newNameservers.length > 0) {
+      const own = { owner: zone, type: 'NS', ttl: apex.ttl };
+      put({ ...own, data: [...apex.data] }, { ...own, data: [...newNameservers] });
+    }
     for (const there of differs) {
       const key = setKey(there.owner, there.type);
-      if (planned.has(key) && !sets.has(key))
-        sets.set(key, {
-          owner: there.owner,
-          type: there.type,
-          there: there.data.length > 0 ? { ...there, data: [...there.data] } : undefined,
-          planned: planned.get(key),
-        });
+      if (planned.has(key)) put({ ...there, data: [...there.data] }, planned.get(key));
     }
+  }
   return [...sets.values()];
 }

@@ -28,7 +28,7 @@ export interface Gap {
 }
 
 /** Worked out where the host is known to hold a domain in one account at a time; else undefined: nothing is known of a gap, or there is none. */
-export function gapOf(leg: Pick<Leg, 'plan' | 'state'>): Gap | undefined {
+export function gapOf(leg: { readonly plan: LegPlan; readonly state: Pick<Leg['state'], 'every'> }): Gap | undefined {
   const { plan, state } = leg;
   if (!isTakeover(plan) || plan.newHost?.habits?.accounts !== 'one') return undefined;
   const rows = plan.rulings.filter((row) => row.planned && !isHostsOwn(row));

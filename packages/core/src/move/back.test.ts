@@ -152,11 +152,32 @@ describe('a leg that goes back by the nameservers', () => {
   it('is typed by hand from what the old servers answer: the rest still stands', () => {
     const back: LegPlan = backPlan(plan, 'nameservers', 6000, false);
     const there = { owner: 'www.zone.test.', type: 'A', ttl: 300, data: ['192.0.2.2'] };
-    const apex = { owner: 'zone.test.', type: 'NS', ttl: 300, data: NEW };
-    const sheet = legSheet({ kind: 'delegation', isBack: true, rulings: back.rulings, served: { servers: [{ differs: [there, apex] }] } }, 'zone.test.', {
-      entry: null,
-    });
-    expect(sheet.map(({ act, before, entry }) => [act, before?.value, entry?.name, entry?.value])).toEqual([['edit', '192.0.2.2', 'www', '192.0.2.1']]);
-    expect(legSheet({ kind: 'delegation', isBack: true, rulings: back.rulings, served: null }, 'zone.test.', { entry: null })).toEqual([]);
+    const apex = { ttl: 300, data: NEW };
+    const sheet = legSheet(
+      {
+        kind: 'delegation',
+        isBack: true,
+        rulings: back.rulings,
+        newNameservers: OLD,
+        served: {
+          servers: [
+            { differs: [there], apex },
+            { differs: [there], apex: null },
+          ],
+        },
+      },
+      'zone.test.',
+      {
+        entry: null,
+      },
+    );
+    const said = (all: typeof sheet): unknown => all.map(({ act, before, entry }) => [act, before?.value, entry?.name, entry?.value]);
+    // A zone that was turned by hand names the new set, and resolvers go by it.
+    expect(said(sheet)).toEqual([
+      ['edit', 'ns1.new.test', '@', 'ns1.old.test'],
+      ['edit', 'ns2.new.test', '@', 'ns2.old.test'],
+      ['edit', '192.0.2.2', 'www', '192.0.2.1'],
+    ]);
+    expect(legSheet({ kind: 'delegation', isBack: true, rulings: back.rulings, newNameservers: OLD, served: null }, 'zone.test.', { entry: null })).toEqual([]);
   });
 });

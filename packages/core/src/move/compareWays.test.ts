@@ -1,3 +1,4 @@
+import { DnsHabits, USUAL_HABITS } from '../hosts/dnsHabits';
 import { Name } from '../dns/name';
 import { rrsetFromText } from '../dns/record';
 import { OLD, answers, plan, published, rows } from '../testing/moving';
@@ -27,6 +28,7 @@ const input = (more: Partial<WaysInput> = {}, ds: readonly string[] = []): WaysI
   grade: 'whole',
   assumed: { floor: 0, parentAllowance: 0, hostAllowance: 0 },
   now: 0,
+  every: 60,
   ...more,
 });
 const way = (of: WaysInput, id: WayId) => compareWays(of).ways.find((one) => one.way === id)!;
@@ -73,6 +75,15 @@ describe('the ways side by side', () => {
     expect(way(nobody, 'repoint')).toMatchObject({ sets: 0, who: expect.stringMatching(/by hand/) as string });
     expect(way(nobody, 'repoint').against.join(' ')).toMatch(/No record leads to a web host that we know/);
   });
+});
+
+it('another account says how long nothing is answered, where one account lets go first, and is not settled sooner', () => {
+  const at = (accounts: DnsHabits['accounts']) =>
+    way(input({ plan: { ...input().plan, oldHost: { ...plan.oldHost!, habits: { ...USUAL_HABITS, accounts } } } }), 'another account');
+  // Three sets at 6 s, a look of 60 s, and a failure that is remembered for 300 s: 378 s.
+  expect([at('one').settling, at('several').settling, at('unknown').settling]).toEqual([378, 0, 0]);
+  expect(at('one').against[0]).toMatch(/finds nothing for about 7 min/);
+  expect(at('several').against.join(' ')).not.toMatch(/finds nothing/);
 });
 
 describe('a way in two legs', () => {

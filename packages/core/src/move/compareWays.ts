@@ -7,7 +7,7 @@ import { eff } from '../timetable/eff';
 import { Derived, Instant, secondsTerm } from '../timetable/instant';
 import { legTimes } from '../timetable/legTimes';
 import { Assumptions, LegTimes } from '../timetable/times';
-import { rebuildsZone } from './account';
+import { gapOf, rebuildsZone } from './account';
 import { isFirstUse } from './firstUse';
 import { LegPlan } from './plan';
 import { saidBy } from './said';
@@ -23,6 +23,8 @@ export interface WaysInput {
   readonly grade: 'whole' | 'likely whole' | 'partial';
   readonly assumed: Assumptions;
   readonly now: Instant;
+  /** Seconds between looks. */
+  readonly every: number;
 }
 
 /** One way as it would be for this domain. Durations in seconds. */
@@ -214,6 +216,8 @@ function anotherAccount(input: WaysInput): ComparedWay {
   const rulings = proposeRulings(plan.zone, found, { oldWeb: plan.oldWeb, newDns: named(where), newWeb: undefined });
   const times = timesOf(input, 'another account', rulings, { newServers: plan.oldServers, newNameservers: plan.oldNameservers });
   const one = plan.oldHost?.habits?.accounts ?? 'unknown';
+  // In two accounts at once nothing is unanswered; where that is not known, nor is this.
+  const gap = gapOf({ plan: { ...plan, kind: 'repoint', account: true, newHost: plan.oldHost, rulings }, state: { every: input.every } });
   return {
     way: 'another account',
     title: 'Another account behind the same nameservers',
@@ -225,8 +229,8 @@ function anotherAccount(input: WaysInput): ComparedWay {
       ...(one === 'several'
         ? []
         : [
-            one === 'one'
-              ? `${where} holds a domain in one account at a time: between the two, whoever asks anew finds nothing.`
+            gap
+              ? `${where} holds a domain in one account at a time: between the two, whoever asks anew finds nothing for about ${Math.ceil(gap.seconds / 60)} min.`
               : `Where ${where} holds a domain in one account at a time, whoever asks anew in between finds nothing.`,
           ]),
       'No answer shows what is typed before the other account is live.',
@@ -234,6 +238,7 @@ function anotherAccount(input: WaysInput): ComparedWay {
       ...(hasDs(input) ? ['The zone is signed: the other account signs with keys of its own, so the DS is taken out first.'] : []),
     ],
     ...times,
+    settling: Math.max(times.settling, gap?.seconds ?? 0),
     back: eff(STARTING_TTL, input.assumed.floor),
     backWords: 'records set back in the account that is live then',
     delegationBack: null,

@@ -13,7 +13,7 @@ export function isLate({ kind, newHost }: Pick<LegPlan, 'kind' | 'newHost'>): bo
  * For how long, in seconds, whoever asks anew may find nothing after the first server of the parent publishes the new set: one look until
  * that is seen and the zone is pushed, and a failure that was met just before (RFC 9520). Answers that were remembered bridge it.
  */
-export function unansweredFor(leg: Pick<Leg, 'state'>): number {
+export function unansweredFor(leg: { readonly state: Pick<Leg['state'], 'every'> }): number {
   return leg.state.every + REMEMBERED_FAILURE;
 }
 

@@ -61,7 +61,7 @@ export class ChoosingService {
     const survey = await this.surveyViews.ofLeg(move, leg, leg.row.survey_id);
     const { plan, seen, state } = leg.leg;
     const found = foundIn(survey);
-    const compared = compareWays({ plan, seen, found, grade: survey.coverage.grade, assumed: state.assumed, now: state.now });
+    const compared = compareWays({ plan, seen, found, grade: survey.coverage.grade, assumed: state.assumed, now: state.now, every: state.every });
     return {
       ...compared,
       ways: compared.ways.map((one) => ({

@@ -85,6 +85,7 @@ function servedView(leg: Leg, isHere: (key: string) => boolean): ServedView {
           at: one.at,
           problem: one.problem,
           apexNew: one.apexNew,
+          apex: one.apex ? { ttl: one.apex.ttl, data: [...one.apex.data] } : null,
           // What is answered in the place of a row is told with that row.
           differs: one.differs
             .map((differing) => ({ ...differing, of: storedKey(leg.plan, differing.key) }))

@@ -95,16 +95,21 @@ export class SheetLinks {
     const inPlace = !rebuildsZone(leg.plan);
     const isBack = row.back_of !== null;
     const host = hosts.get((inPlace ? row.old_dns_host : row.new_dns_host) ?? '');
-    const servers = readBack(leg).map(({ differs }) => ({
+    const servers = readBack(leg).map(({ differs, apex }) => ({
+      apex: apex ?? null,
       differs: differs.map(({ key, answer }) => ({ owner: ownerOf(key), type: typeOf(key), ttl: answer.ttl, data: answer.data })),
     }));
     const fronting = frontingOfRows(leg.plan);
     const rulings = current.rows.map((one) => ({ ...one, fronting: fronting(one) }));
-    const rows = legSheet({ kind: row.kind, account: row.account, isBack, rulings, served: { servers } }, `${move.domain}.`, {
-      entry: host?.entry ?? null,
-      ...(host && { habits: host.habits }),
-      shown: said.shown,
-    });
+    const rows = legSheet(
+      { kind: row.kind, account: row.account, newNameservers: row.new_nameservers, isBack, rulings, served: { servers } },
+      `${move.domain}.`,
+      {
+        entry: host?.entry ?? null,
+        ...(host && { habits: host.habits }),
+        shown: said.shown,
+      },
+    );
     return {
       domain: move.domain,
       host: host?.name ?? 'its DNS host',

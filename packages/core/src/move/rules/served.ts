@@ -20,6 +20,8 @@ export interface ReadBack {
   readonly unanswered: readonly SetKey[];
   /** Its apex NS set is the new one. */
   readonly apexNew: boolean;
+  /** That set, where it is another. */
+  readonly apex: AnswerSight | undefined;
 }
 
 /** What every server of the new host answered at the last look; in a repoint leg, every authority. */
@@ -28,18 +30,20 @@ export function readBack(leg: Leg): ReadBack[] {
     leg.plan.newServers.map(({ server, address }) => {
       const seen = leg.seen.zones.find((one) => one.address === address);
       const sighting = seen?.sightings.at(-1);
-      const nothing = { server, address, at: sighting?.last ?? null, differs: [], unanswered: [], apexNew: false };
+      const nothing = { server, address, at: sighting?.last ?? null, differs: [], unanswered: [], apexNew: false, apex: undefined };
       if (seen?.silence) return { ...nothing, problem: seen.silence.problem };
       if (!sighting) return { ...nothing, problem: 'it was not asked yet' };
       if (sighting.value.refused) return { ...nothing, problem: 'it refuses to answer for the zone' };
       const ns = sighting.value.sets[keyOf(leg.plan.zone, TYPE_CODES.NS)];
+      const apexNew = leg.plan.kind === 'repoint' || (ns !== undefined && sameNameSet(ns.data, leg.plan.newNameservers));
       const differs = Object.entries(sighting.value.sets).flatMap(([key, answer]) => (leg.wanted.is(key, answer) === false ? [{ key, answer }] : []));
       return {
         ...nothing,
         problem: null,
         differs,
         unanswered: plannedKeys(leg).filter((key) => !seen!.sightings.some((one) => one.value.sets[key] !== undefined)),
-        apexNew: leg.plan.kind === 'repoint' || (ns !== undefined && sameNameSet(ns.data, leg.plan.newNameservers)),
+        apexNew,
+        apex: apexNew ? undefined : ns,
       };
     }),
   );
