@@ -1,6 +1,7 @@
 import { Name, TYPE_CODES, printRdata } from '@wanderon/core';
 import { Page } from 'puppeteer-core';
-import { SUBMITTED, CHANGED, chapter, press, pressUntil, words } from '../support/browser';
+import { until } from '../../../command/src/api';
+import { CHANGED, CURRENT_ROW, SUBMITTED, chapter, link, paste, press, pressUntil, words } from '../support/browser';
 import { DemoUnderTest } from '../support/demoUnderTest';
 
 const QUILLMERE = ['203.0.113.51', '203.0.113.52', '203.0.113.53'];
@@ -175,5 +176,60 @@ describe('other ways a domain moves', () => {
       const { answers: all } = await demo.client.ask({ address }, Name.parse('stream.gull-radio.example.'), TYPE_CODES.AAAA);
       expect(all.map((record) => printRdata(record.type, record.data))).toEqual(['2001:db8:90::1']);
     }
+  });
+
+  it('to a host that fronts names, by key, from what its panel shows', async () => {
+    await started('lighthouse-museum.example');
+    await page.locator('input[name=way][value=nameservers]').click();
+    await page.locator('::-p-text(Brackenfold)').click();
+    await page.locator('::-p-text(Thornwick Web)').click();
+    await press(page, 'Propose the rulings');
+    await words(page, 'f fronting');
+    const current = (): Promise<string> => page.$eval(CURRENT_ROW, (row) => (row as HTMLElement).innerText);
+    await page.locator('input[aria-label="Filter the ledger"]').fill('www');
+    await page.keyboard.press('Escape');
+    await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+    await until('the cursor stands on www', async () => /www/.test(await current()));
+    // Off, off until verified, on, and round again; each is a decision that undo takes back.
+    for (const note of [/fronted once verified/, /fronted(?! once)/]) {
+      await page.keyboard.press('f');
+      await until(`the row is ${note}`, async () => note.test(await current()));
+    }
+    await page.keyboard.press('u');
+    await until('it is fronted once verified again', async () => /fronted once verified/.test(await current()));
+    await page.locator(link('Handover sheet')).click();
+    await words(page, 'Every field is written as this panel wants it.');
+    const rows = (): Promise<number> => page.$$eval('table[aria-label="Handover sheet"] tbody tr', (all) => all.length);
+    const all = await rows();
+    // Two sets stand there already, one of them otherwise, and one that nobody planned.
+    await press(page, 'Paste what the panel shows');
+    await paste(
+      page,
+      'What the panel shows',
+      'lighthouse-museum.example. 300 IN A 203.0.113.80\nlighthouse-museum.example. 300 IN MX 5 mail.elsewhere.example.\nleft.lighthouse-museum.example. 300 IN TXT "x"\n',
+    );
+    await press(page, 'Begin the sheet from these 3 record sets');
+    await words(page, 'From what the panel showed: 3 record sets.');
+    const acts = await page.$$eval('table[aria-label="Handover sheet"] tbody tr', (each) =>
+      each.map((row) => (row as HTMLElement).innerText.replace(/\s+/g, ' ')),
+    );
+    expect(acts.filter((act) => /delete/i.test(act) && /left/.test(act))).toHaveLength(1);
+    expect(acts.filter((act) => /brinepost|mail\.elsewhere/.test(act) && /edit|delete|add/i.test(act)).length).toBeGreaterThan(0);
+    expect(acts.filter((act) => /\bA\b/.test(act) && / 203\.0\.113\.80 /.test(act) && /add (lighthouse|@)/i.test(act))).toEqual([]);
+    await press(page, 'Forget what it showed');
+    await until('the sheet is as it was', async () => (await rows()) === all);
+    expect(demo.chromium.complaints).toEqual([]);
+  });
+
+  it('into another account behind the same nameservers', async () => {
+    await started('canoe-yard.example');
+    await page.locator('input[name=way][value="another account"]').click();
+    await page.locator('fieldset ::-p-text(The website stays where it is)').click();
+    await press(page, 'Propose the rulings');
+    await words(page, 'The zone is planned for the other account, and seen once that is live');
+    await chapter(page, 'timetable');
+    await press(page, 'Approve, lower now');
+    await chapter(page, 'switch');
+    await words(page, /Whether .* can hold the domain in two accounts at once is not known/);
   });
 });
