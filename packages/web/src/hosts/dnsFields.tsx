@@ -70,7 +70,7 @@ export function DnsFields({ register, errors }: { register: UseFormRegister<Type
         <Choice label="Its edge reaches the web host" field="habits.edge" register={register} choices={EDGE_WORDS} />
         <label>
           <span className="block text-sm text-faded">Stands in where its edge redirects</span>
-          <input {...register('habits.standIn')} placeholder="an address; none is needed" className={`${inputLook} mono`} />
+          <input {...register('habits.standIn')} placeholder="none is needed" className={`${inputLook} mono`} />
           {errors.habits?.standIn?.message && <span className="text-rust">{errors.habits.standIn.message}</span>}
         </label>
         <Choice label="A domain stands" field="habits.accounts" register={register} choices={ACCOUNT_WORDS} />

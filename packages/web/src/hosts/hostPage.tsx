@@ -92,7 +92,7 @@ function Known({ host }: { host: Host }) {
       {role === 'web' && host.fronting !== 'either' && <Words title="Its names">{FRONTING_WORDS[host.fronting]}, at a DNS host that can</Words>}
       {role === 'web' && host.issuers.length > 0 && <Words title="Certificates">made by {host.issuers.join(', ')}</Words>}
       {role === 'web' && host.provisional !== '' && (
-        <Words title="Until its domain leads here">
+        <Words title="Beforehand">
           a site is at <span className="mono">{host.provisional}</span>
         </Words>
       )}

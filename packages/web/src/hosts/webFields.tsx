@@ -19,36 +19,35 @@ export const FRONTING_WORDS: Readonly<Record<FrontingWish, string>> = {
   on: 'fronted from the beginning',
 };
 
-/** What a web host wants of a DNS host that can front the names that lead to it. */
+const FIELDS = [
+  { field: 'issuers', label: 'Its certificates are made by', hint: 'As CAA records name them.', mono: true },
+  { field: 'holding', label: 'Unknown domains get a page titled', hint: 'As on its holding page.', mono: false },
+  { field: 'provisional', label: 'Beforehand a site is at', hint: '{zone} stands for the domain, {label} for its first label.', mono: true },
+] as const;
+
+/** What a web host wants of a DNS host that can front the names that lead to it, and what it is told by. */
 export function FrontingFields({ register, errors }: Pick<Props, 'register' | 'errors'>) {
   return (
-    <div className="mb-4 flex flex-wrap items-baseline gap-x-8 gap-y-1">
-      <span className="flex items-baseline gap-2">
-        <span className="font-semibold whitespace-nowrap">Names that lead here are</span>
-        <Choice label="Fronting of names that lead here" hidden field="fronting" register={register} choices={FRONTING_WORDS} />
-      </span>
-      <Tick label="sends every visitor without TLS to HTTPS" field="forcesHttps" register={register} />
-      <label className="flex items-baseline gap-2">
-        <span className="font-semibold whitespace-nowrap">Its certificates are made by</span>
-        <input {...register('issuers')} placeholder="as CAA names them" aria-invalid={errors.issuers !== undefined} className={`${inputLook} mono`} />
-        {errors.issuers && <span className="text-rust">{errors.issuers.message}</span>}
-      </label>
-      <label className="flex items-baseline gap-2">
-        <span className="font-semibold whitespace-nowrap">Domains that it does not know get a page titled</span>
-        <input {...register('holding')} placeholder="as on its holding page" aria-invalid={errors.holding !== undefined} className={inputLook} />
-        {errors.holding && <span className="text-rust">{errors.holding.message}</span>}
-      </label>
-      <label className="flex items-baseline gap-2">
-        <span className="font-semibold whitespace-nowrap">Until its domain leads here a site is at</span>
-        <input
-          {...register('provisional')}
-          placeholder="{label}.sites.host.example"
-          title="{zone} stands for the domain, {label} for its first label"
-          aria-invalid={errors.provisional !== undefined}
-          className={`${inputLook} mono`}
-        />
-        {errors.provisional && <span className="text-rust">{errors.provisional.message}</span>}
-      </label>
+    <div className="mb-4">
+      <div className="mb-2 flex flex-wrap items-baseline gap-x-8 gap-y-1">
+        <span className="flex items-baseline gap-2">
+          <span className="font-semibold whitespace-nowrap">Names that lead here are</span>
+          <Choice label="Fronting of names that lead here" hidden field="fronting" register={register} choices={FRONTING_WORDS} />
+        </span>
+        <Tick label="sends every visitor without TLS to HTTPS" field="forcesHttps" register={register} />
+      </div>
+      <div className="grid grid-cols-3 gap-x-6 gap-y-2 max-md:grid-cols-1">
+        {FIELDS.map(({ field, label, hint, mono }) => {
+          const said = errors[field]?.message;
+          return (
+            <label key={field} className="block">
+              <span className="mb-0.5 block font-semibold">{label}</span>
+              <input {...register(field)} aria-invalid={said !== undefined} className={`${inputLook} ${mono ? 'mono' : ''}`} />
+              <span className={said ? 'text-rust' : 'text-sm text-faded'}>{said ?? hint}</span>
+            </label>
+          );
+        })}
+      </div>
     </div>
   );
 }

@@ -16,9 +16,9 @@ export function SiteWishes({ move, may }: { move: ChapterProps['move']; may: boo
   const open = may && !settled && move.state === 'open';
   const say = (change: Partial<SiteInput>): void => wish.mutate({ main, provisional, ...change }, { onSuccess: () => setMoving(false) });
   return (
-    <div className="border-b border-rule py-1">
+    <div className="grid grid-cols-[7rem_minmax(0,1fr)] gap-y-1 border-b border-rule py-1.5">
+      <span className="text-faded">Main spelling</span>
       <p className="flex flex-wrap items-baseline gap-x-4">
-        <span className="w-28 shrink-0 text-faded">Main spelling</span>
         {open
           ? [...spellings, null].map((one) => (
               <button
@@ -34,8 +34,8 @@ export function SiteWishes({ move, may }: { move: ChapterProps['move']; may: boo
             ))
           : (main ?? 'not said')}
       </p>
+      <span className="text-faded">Beforehand at</span>
       <div className="flex flex-wrap items-baseline gap-x-4">
-        <span className="w-28 shrink-0 text-faded">Until then at</span>
         {moving ? (
           <ProvisionalForm at={provisional ?? forms} busy={wish.isPending} onSay={(name) => say({ provisional: name })} onLeave={() => setMoving(false)} />
         ) : (
@@ -55,7 +55,11 @@ export function SiteWishes({ move, may }: { move: ChapterProps['move']; may: boo
           </>
         )}
       </div>
-      {wish.isError && <Failed error={wish.error} />}
+      {wish.isError && (
+        <div className="col-span-2">
+          <Failed error={wish.error} />
+        </div>
+      )}
     </div>
   );
 }
