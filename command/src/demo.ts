@@ -1,7 +1,8 @@
+import { spawnSync } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { clusterFolder, freePort, startPostgres } from './postgres';
+import { Postgres, clusterFolder, freePort, startPostgres } from './postgres';
 import { ROOT, Running, startNode } from './processes';
 import { Api } from './api';
 import { DEMO_PASSWORD, FIRST_PASSWORD, fillDemo } from './demoData';
@@ -22,6 +23,13 @@ export interface Demo {
   stop(): Promise<void>;
 }
 
+/** The schema belongs to one role, and the server runs under another. Throws an Error with what was said where that cannot be. */
+function migrated({ url, runner }: Postgres): void {
+  const env = { ...process.env, WANDERON_OWNER_DATABASE: url, WANDERON_DATABASE: runner };
+  const done = spawnSync(process.execPath, [join(ROOT, 'packages/server/dist/migrate.js')], { env, encoding: 'utf8' });
+  if (done.status !== 0) throw new Error(done.stderr);
+}
+
 /** Database, lab and server with the demo's data. Calls back with what it is doing. */
 export async function openDemo(options: DemoOptions, tell: (doing: string) => void): Promise<Demo> {
   const data = options.data ?? process.env['WANDERON_DATA'] ?? join(ROOT, '.wanderon', 'demo');
@@ -39,21 +47,24 @@ export async function openDemo(options: DemoOptions, tell: (doing: string) => vo
       rmSync(join(data, 'lab.json'), { force: true });
       rmSync(join(data, 'filled'), { force: true });
     }
-    mkdirSync(data, { recursive: true, mode: 0o711 });
+    mkdirSync(data, { recursive: true });
+    // User postgres has to get through where root runs the demo; nobody lists it.
+    chmodSync(data, 0o711);
     tell('Starting PostgreSQL');
     const postgres = await startPostgres(cluster);
     stops.push(() => postgres.stop());
+    migrated(postgres);
     tell('Starting the lab');
     const lab = await startNode('packages/lab/dist/main.js', ['--state', join(data, 'lab.json')], {}, /^(http:\S+)$/, report(options));
     stops.push(() => lab.stop());
     tell('Starting the server');
-    const port = await freePort(options.port ?? 8080);
+    const port = await freePort(options.port ?? Number(process.env['WANDERON_PORT'] ?? 8080));
     const address = `http://127.0.0.1:${port}`;
     const server: Running = await startNode(
       'packages/server/dist/server.js',
       [],
       {
-        WANDERON_DATABASE: postgres.url,
+        WANDERON_DATABASE: postgres.runner,
         WANDERON_SECRET_KEY: secretKey(join(data, 'secret.key')),
         WANDERON_PUBLIC_ADDRESS: address,
         WANDERON_PORT: String(port),

@@ -3,6 +3,7 @@ const HELP = `Usage: ./wanderon COMMAND
 
   demo [--fresh]    everything on this machine: database, lab, server, made-up data
   start             the server for real use, configured by the environment
+  migrate           brings the database up to date, as the role that owns it
   keys renew        seals the stored keys and secrets under a new key, while the server runs
   trail check       whether every event of the trail is as it was written
   test [PATTERN]    types, lint, unit, integration and browser tests
@@ -19,6 +20,8 @@ async function main(): Promise<number> {
       return 0;
     case 'start':
       return (await import('./start')).start();
+    case 'migrate':
+      return (await import('./start')).migrate();
     case 'keys':
       if (args.join(' ') === 'renew') return (await import('./start')).renewKeys();
       console.error('Usage: ./wanderon keys renew');

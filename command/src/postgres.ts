@@ -6,9 +6,15 @@ import { dirname, join } from 'node:path';
 
 /** A PostgreSQL cluster of our own, on loopback and a free port; the system's is never touched. */
 export interface Postgres {
+  /** As the role that owns everything. */
   readonly url: string;
+  /** As a role that owns nothing. */
+  readonly runner: string;
   stop(): void;
 }
+
+/** The role under which servers run. */
+const RUNNER = 'wanderon_runs';
 
 interface RunAs {
   readonly uid?: number;
@@ -27,6 +33,7 @@ export async function startPostgres(folder: string, durable = false): Promise<Po
   const secretFile = join(folder, 'password');
   mkdirSync(folder, { recursive: true });
   if (as.uid !== undefined) chownSync(folder, as.uid, as.gid!);
+  chmodSync(folder, 0o700);
   if (!existsSync(join(data, 'PG_VERSION'))) {
     writeFileSync(secretFile, randomBytes(18).toString('base64url'), { mode: 0o600 });
     if (as.uid !== undefined) chownSync(secretFile, as.uid, as.gid!);
@@ -44,7 +51,23 @@ export async function startPostgres(folder: string, durable = false): Promise<Po
     encoding: 'utf8',
   });
   if (created.status !== 0 && !created.stderr.includes('already exists')) throw new Error(created.stderr);
-  return { url: url('wanderon'), stop: () => void spawnSync(bin('pg_ctl'), ['-D', data, '-m', 'fast', '-w', 'stop'], { ...as, stdio: 'ignore', cwd: '/' }) };
+  // Another one at each start: who runs the server does not know the owner's.
+  const secret = randomBytes(18).toString('base64url');
+  const made = spawnSync(bin('psql'), ['-h', '127.0.0.1', '-p', String(port), '-U', 'wanderon', '-d', 'wanderon', '-v', 'ON_ERROR_STOP=1', '-q'], {
+    env: { ...process.env, PGPASSWORD: password },
+    // The statement is not seen among the processes of the machine.
+    input: `do $$ begin if not exists (select from pg_roles where rolname = '${RUNNER}') then create role ${RUNNER} login; end if; end $$;\nalter role ${RUNNER} password '${secret}';\n`,
+    encoding: 'utf8',
+  });
+  if (made.status !== 0) throw new Error(made.stderr);
+  const runner = new URL(url('wanderon'));
+  runner.username = RUNNER;
+  runner.password = secret;
+  return {
+    url: url('wanderon'),
+    runner: runner.toString(),
+    stop: () => void spawnSync(bin('pg_ctl'), ['-D', data, '-m', 'fast', '-w', 'stop'], { ...as, stdio: 'ignore', cwd: '/' }),
+  };
 }
 
 /** Where the cluster can live: below `wanted`, or for root, whose folders user postgres may not enter, below /var/tmp. */

@@ -7,6 +7,11 @@ export function start(): Promise<number> {
   return ofServer('server');
 }
 
+/** The `migrate` command: the schema is brought up to date by the role that owns it, for the role under which servers run. */
+export function migrate(): Promise<number> {
+  return ofServer('migrate');
+}
+
 /** The `keys renew` command: every secret is sealed under the new key, while servers run. */
 export function renewKeys(): Promise<number> {
   return ofServer('renewKeys');

@@ -305,6 +305,48 @@ describe('who may do what', () => {
     ])
       await expect(database.raw(statement)).rejects.toThrow(/append-only/);
   });
+
+  it('lets the role under which it runs neither change what is evidence nor what guards it', async () => {
+    const running = knex({ client: 'pg', connection: world.server.runner });
+    try {
+      const said = async (statement: string): Promise<string> =>
+        running.raw(statement).then(
+          () => 'it was done',
+          (error: Error) => error.message,
+        );
+      const evidence = ['events', 'surveys', 'survey_sets', 'decisions', 'trail_seals'];
+      const columns: { table_name: string; column_name: string }[] = await database('information_schema.columns')
+        .where({ table_schema: 'public' })
+        .whereIn('table_name', evidence)
+        .select('table_name', 'column_name');
+      const statements = [
+        ...columns.map(({ table_name: table, column_name: column }) => `update ${table} set "${column}" = "${column}"`),
+        ...[...evidence, 'observations'].flatMap((table) => [
+          `delete from ${table}`,
+          `truncate ${table}`,
+          `alter table ${table} disable trigger all`,
+          `drop table ${table} cascade`,
+          `alter table ${table} owner to current_user`,
+          `create trigger let before update on ${table} for each row execute function suppress_redundant_updates_trigger()`,
+        ]),
+        ...['drop trigger events_append_only on events', 'drop function refuse_change cascade', "set session_replication_role = 'replica'"],
+        'create or replace function refuse_change() returns trigger language plpgsql as $$ begin return new; end $$',
+        'create table public.own (n int)',
+        'update knex_migrations set batch = 0',
+        'set role wanderon',
+      ];
+      for (const statement of statements) expect(`${statement}: ${await said(statement)}`).toMatch(/permission denied|must be (?:owner|able)/);
+      // And goes on by the trigger alone.
+      for (const statement of [
+        'update observations set count = 0',
+        "update observations set value = '{}'",
+        'update observations set last_seen = last_seen - 1',
+      ])
+        expect(`${statement}: ${await said(statement)}`).toMatch(/append-only/);
+    } finally {
+      await running.destroy();
+    }
+  });
 });
 
 describe('wrong input', () => {

@@ -1,7 +1,9 @@
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { ROOT } from '../../../command/src/processes';
-import { ServerUnderTest } from '../support/world';
+import { openDatabase } from '../../../packages/server/src/db/database';
+import { makeDatabase } from '../support/cluster';
+import { SECRET_KEY, ServerUnderTest } from '../support/world';
 
 const started = (env: NodeJS.ProcessEnv): { status: number | null; stderr: string } =>
   spawnSync(process.execPath, [join(ROOT, 'command/dist/main.js'), 'start'], { env: { PATH: process.env['PATH'], ...env }, encoding: 'utf8', timeout: 20_000 });
@@ -22,6 +24,28 @@ describe('the start for real use', () => {
     ).toMatch(
       /WANDERON_DATABASE is the address[\s\S]*WANDERON_SECRET_KEY is 32 octets[\s\S]*WANDERON_PUBLIC_ADDRESS is the address[\s\S]*WANDERON_PORT[\s\S]*WANDERON_LOOKOUTS.*needs an IPv4 or IPv6 address/,
     );
+  });
+
+  it('runs under a role that owns nothing, once the owner has brought the schema up to date', async () => {
+    const database = await makeDatabase(true);
+    const migrate = (env: NodeJS.ProcessEnv): { status: number | null; stdout: string; stderr: string } =>
+      spawnSync(process.execPath, [join(ROOT, 'command/dist/main.js'), 'migrate'], { env: { PATH: process.env['PATH'], ...env }, encoding: 'utf8' });
+    try {
+      const env = { WANDERON_DATABASE: database.runner, WANDERON_SECRET_KEY: SECRET_KEY, WANDERON_PUBLIC_ADDRESS: 'http://127.0.0.1:1' };
+      expect(started(env).stderr).toContain('run ./wanderon migrate first');
+      expect(migrate(env)).toMatchObject({ status: 1, stderr: expect.stringContaining('WANDERON_OWNER_DATABASE is the address') as string });
+      expect(migrate({ ...env, WANDERON_OWNER_DATABASE: database.runner }).stderr).toContain('name the same role');
+      const runner = new URL(database.runner).username;
+      // Safe to say twice.
+      for (const _ of [1, 2])
+        expect(migrate({ ...env, WANDERON_OWNER_DATABASE: database.url })).toMatchObject({
+          status: 0,
+          stdout: `The schema is up to date, and ${runner} can run with it.\n`,
+        });
+      await (await openDatabase(database.runner)).destroy();
+    } finally {
+      await database.drop();
+    }
   });
 
   it('makes the first administrator once, and says so where the password was made up', async () => {

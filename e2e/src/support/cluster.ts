@@ -4,10 +4,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Client } from 'pg';
 import { clusterFolder, startPostgres } from '../../../command/src/postgres';
-import { openDatabase } from '../../../packages/server/src/db/database';
+import { migrateAs } from '../../../packages/server/src/db/database';
+import { letRun } from '../../../packages/server/src/db/roles';
 
 /** Where the address of the cluster is told to the workers. */
 const ADDRESS = 'WANDERON_TEST_CLUSTER';
+/** The same for the role under which servers run. */
+const RUNNER = 'WANDERON_TEST_RUNNER';
 /** A database of its own with the schema in it, which every test's database is a copy of. */
 const TEMPLATE = 'wanderon';
 
@@ -17,8 +20,11 @@ export async function openCluster(): Promise<() => void> {
   chmodSync(folder, 0o711); // user postgres has to get in where root runs the tests
   const place = clusterFolder(join(folder, 'postgres'), `test-${process.pid}-${Date.now()}`);
   const postgres = await startPostgres(place);
-  await (await openDatabase(postgres.url)).destroy();
+  const owner = await migrateAs(postgres.url);
+  await letRun(owner, new URL(postgres.runner).username);
+  await owner.destroy();
   process.env[ADDRESS] = postgres.url;
+  process.env[RUNNER] = postgres.runner;
   return () => {
     postgres.stop();
     for (const made of [folder, place]) rmSync(made, { recursive: true, force: true });
@@ -27,7 +33,10 @@ export async function openCluster(): Promise<() => void> {
 
 /** A database of the run's cluster, of a test's own. */
 export interface TestDatabase {
+  /** As the role that owns it. */
   readonly url: string;
+  /** As the role under which servers run. */
+  readonly runner: string;
   readonly name: string;
   drop(): Promise<void>;
 }
@@ -36,9 +45,11 @@ export interface TestDatabase {
 export async function makeDatabase(empty = false): Promise<TestDatabase> {
   const name = `test_${randomUUID().replaceAll('-', '')}`;
   await onCluster(`create database ${name} template ${empty ? 'template0' : TEMPLATE}`);
-  const url = new URL(clusterAddress());
-  url.pathname = `/${name}`;
-  return { url: url.toString(), name, drop: () => onCluster(`drop database ${name} with (force)`) };
+  const [url, runner] = [new URL(clusterAddress()), new URL(process.env[RUNNER]!)];
+  for (const one of [url, runner]) one.pathname = `/${name}`;
+  // What a database grants is not copied with its template.
+  await onCluster(`grant create on database ${name} to ${runner.username}`);
+  return { url: url.toString(), runner: runner.toString(), name, drop: () => onCluster(`drop database ${name} with (force)`) };
 }
 
 /** The address of a database of the cluster that no test works in. */

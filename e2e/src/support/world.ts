@@ -14,12 +14,14 @@ export class ServerUnderTest {
   readonly said: string[] = [];
   private made: TestDatabase | undefined;
   private port = 0;
+  private filled = false;
 
   constructor(private readonly env: NodeJS.ProcessEnv) {}
 
   /** `fill` is given an empty database, without the schema, before the server first sees it. */
   async open(fill?: (database: string) => void): Promise<this> {
-    this.made = await makeDatabase(fill !== undefined);
+    this.filled = fill !== undefined;
+    this.made = await makeDatabase(this.filled);
     fill?.(this.made.url);
     this.port = await freePort();
     await this.start();
@@ -32,8 +34,14 @@ export class ServerUnderTest {
     return `http://127.0.0.1:${this.port}`;
   }
 
+  /** As the role that owns it. */
   get database(): string {
     return this.made!.url;
+  }
+
+  /** As the role under which the server runs. */
+  get runner(): string {
+    return this.made!.runner;
   }
 
   /** Of the process that runs. */
@@ -60,7 +68,8 @@ export class ServerUnderTest {
       'packages/server/dist/server.js',
       [],
       {
-        WANDERON_DATABASE: this.database,
+        // What it is filled with is older: only the role that owns it can bring it up to date.
+        WANDERON_DATABASE: this.filled ? this.made!.url : this.made!.runner,
         WANDERON_SECRET_KEY: SECRET_KEY,
         WANDERON_PUBLIC_ADDRESS: `http://127.0.0.1:${port}`,
         WANDERON_PORT: String(port),

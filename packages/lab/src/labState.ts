@@ -26,6 +26,7 @@ export function readState(file: string | undefined): SavedState | undefined {
 /** The file is the old one or the new one, whole, whenever the process ends. */
 export function writeState(file: string, state: SavedState): void {
   mkdirSync(dirname(file), { recursive: true });
-  writeFileSync(`${file}.new`, JSON.stringify(state));
+  // The keys of its hosts are in it.
+  writeFileSync(`${file}.new`, JSON.stringify(state), { mode: 0o600 });
   renameSync(`${file}.new`, file);
 }

@@ -52,15 +52,38 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '023_provisional', migration: provisional },
 ];
 
-/** Connects and brings the schema up to date, under Knex's own migration lock. */
-export async function openDatabase(address: string): Promise<Database> {
-  const database = knex({ client: 'pg', connection: address, pool: { min: 0, max: 30 } });
-  await database.migrate.latest({
-    migrationSource: {
-      getMigrations: () => Promise.resolve([...MIGRATIONS]),
-      getMigrationName: (one: (typeof MIGRATIONS)[number]) => one.name,
-      getMigration: (one: (typeof MIGRATIONS)[number]) => Promise.resolve(one.migration),
-    },
-  });
+const SOURCE: Knex.MigratorConfig = {
+  migrationSource: {
+    getMigrations: () => Promise.resolve([...MIGRATIONS]),
+    getMigrationName: (one: (typeof MIGRATIONS)[number]) => one.name,
+    getMigration: (one: (typeof MIGRATIONS)[number]) => Promise.resolve(one.migration),
+  },
+};
+
+/** Connects and brings the schema up to date, under Knex's own migration lock, as a role that owns it. */
+export async function migrateAs(address: string): Promise<Database> {
+  const database = connect(address);
+  await database.migrate.latest(SOURCE);
   return database;
+}
+
+/** Connects. Where the role owns the schema it is brought up to date; throws an Error where it does not, and the schema is older. */
+export async function openDatabase(address: string): Promise<Database> {
+  const database = connect(address);
+  try {
+    const [, open] = (await database.migrate.list(SOURCE)) as [unknown[], unknown[]];
+    if (open.length > 0) await database.migrate.latest(SOURCE);
+    return database;
+  } catch (error) {
+    await database.destroy();
+    if ((error as { code?: unknown }).code !== MAY_NOT) throw error;
+    throw new Error('The schema of the database is older, and this role does not own it: run ./wanderon migrate first (docs/operations.md).', { cause: error });
+  }
+}
+
+/** What PostgreSQL says to a role that lacks a privilege. */
+const MAY_NOT = '42501';
+
+function connect(address: string): Database {
+  return knex({ client: 'pg', connection: address, pool: { min: 0, max: 30 } });
 }
