@@ -63,9 +63,19 @@ describe('the start for real use', () => {
           })
         ).status;
       expect([await signIn('a-password-of-ours'), await signIn('another-password')]).toEqual([200, 401]);
-      const page = await fetch(server.address);
-      expect(page.headers.get('content-security-policy')).toContain("script-src 'self'");
-      expect(await page.text()).toContain('<div id="root">');
+      const nonces = new Set<string>();
+      for (const path of ['/', '/index.html', '/moves/x']) {
+        const page = await fetch(`${server.address}${path}`);
+        const [, nonce] = /script-src 'self';.*style-src 'self' 'nonce-([A-Za-z0-9+/]{22}==)'$/.exec(page.headers.get('content-security-policy')!)!;
+        const text = await page.text();
+        expect(text).toContain('<div id="root">');
+        expect(text).toContain(`<meta name="style-nonce" content="${nonce!}">`);
+        expect(page.headers.get('cache-control')).toBe('no-store');
+        nonces.add(nonce!);
+      }
+      // Whoever has seen one page cannot write styles into the next.
+      expect(nonces.size).toBe(3);
+      expect((await fetch(`${server.address}/api/me`)).headers.get('content-security-policy')).toMatch(/style-src 'self' 'self'$/);
     } finally {
       await server.close();
     }

@@ -1,6 +1,5 @@
 import 'reflect-metadata';
 import { randomBytes } from 'node:crypto';
-import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { NestFactory } from '@nestjs/core';
 import { NestExpressApplication } from '@nestjs/platform-express';
@@ -9,7 +8,7 @@ import cookieParser from 'cookie-parser';
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { cleanupOpenApiDoc } from 'nestjs-zod';
-import { NextFunction, Request, Response, static as serveStatic } from 'express';
+import { NextFunction, Request, Response } from 'express';
 import { AppModule } from './app.module';
 import { SystemClock } from './clock/clock';
 import { LabClockFollower } from './clock/labClock';
@@ -20,6 +19,7 @@ import { readBodies } from './people/beforeReading';
 import { tokenOf } from './people/cookie';
 import { PeopleService } from './people/people.service';
 import { SessionService } from './people/sessions.service';
+import { giveNonces, servePages, styleNonce } from './webPages';
 
 /** Starts the server; prints `listening PORT` once it takes requests. */
 async function main(): Promise<void> {
@@ -35,9 +35,12 @@ async function main(): Promise<void> {
   app.useLogger(app.get(Logger));
   app.disable('x-powered-by');
   if (config.WANDERON_TRUSTED_PROXIES.length > 0) app.set('trust proxy', config.WANDERON_TRUSTED_PROXIES);
+  giveNonces(app);
   app.use(
     helmet({
-      contentSecurityPolicy: { directives: { 'script-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'upgrade-insecure-requests': null } },
+      contentSecurityPolicy: {
+        directives: { 'script-src': ["'self'"], 'style-src': ["'self'", (_request, response) => styleNonce(response)], 'upgrade-insecure-requests': null },
+      },
       strictTransportSecurity: config.WANDERON_PUBLIC_ADDRESS.startsWith('https:'),
     }),
   );
@@ -68,13 +71,7 @@ async function main(): Promise<void> {
           .send(JSON.stringify({ type: 'about:blank', title: 'Sign in first.', status: 401 }));
     }, next);
   });
-  const web = join(__dirname, '../../web/dist');
-  if (existsSync(web)) {
-    // A file is looked for on the disk: not for each question to the API.
-    const files = serveStatic(web, { index: false, maxAge: '1h' });
-    app.use((request: Request, response: Response, next: NextFunction) => (request.path.startsWith('/api/') ? next() : files(request, response, next)));
-    express.get(/^\/(?!api\/).*/, (_request: Request, response: Response) => response.sendFile(join(web, 'index.html')));
-  }
+  servePages(app, join(__dirname, '../../web/dist'));
   await firstAdministrator(app.get(PeopleService), config);
   await app.listen(config.WANDERON_PORT, config.WANDERON_LISTEN);
   const address = app.getHttpServer().address() as { port: number };

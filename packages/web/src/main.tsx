@@ -1,4 +1,5 @@
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { setNonce } from 'get-nonce';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
@@ -8,6 +9,8 @@ import { watchAttendance } from './attended';
 import { startTheme } from './shell/theme';
 import './styles.css';
 
+// Styles that dialogs make while they are open are taken by this word only.
+setNonce(document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')?.content ?? '');
 startTheme();
 watchAttendance();
 /** A session that has ended leads back to sign-in, whatever was being asked. */

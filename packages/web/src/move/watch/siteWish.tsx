@@ -27,7 +27,7 @@ export function SiteWishes({ move, may }: { move: ChapterProps['move']; may: boo
                 aria-pressed={main === one}
                 disabled={wish.isPending}
                 onClick={() => say({ main: one })}
-                className={`cursor-pointer ${one === null ? '' : 'mono'} ${main === one ? 'font-semibold underline decoration-accent decoration-2 underline-offset-4' : 'text-faded hover:text-ink'}`}
+                className={`min-h-[24px] cursor-pointer ${one === null ? '' : 'mono'} ${main === one ? 'font-semibold underline decoration-accent decoration-2 underline-offset-4' : 'text-faded hover:text-ink'}`}
               >
                 {one ?? 'not said'}
               </button>

@@ -1,0 +1,42 @@
+import { randomBytes } from 'node:crypto';
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { NestExpressApplication } from '@nestjs/platform-express';
+import { NextFunction, Request, Response, static as serveStatic } from 'express';
+
+/** Where the page is told its nonce. */
+const PLACE = '<head>';
+
+/**
+ * Gives each answer that may be a page a word of its own: styles that the page makes while it runs, as where an open dialog keeps what is
+ * behind it from moving, are taken with that word only (Content Security Policy Level 3 §2.3.1). Before the policy is written.
+ */
+export function giveNonces(app: NestExpressApplication): void {
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    if (!request.path.startsWith('/api/')) response.locals['nonce'] = randomBytes(16).toString('base64');
+    next();
+  });
+}
+
+/** The source that a policy lets styles come from besides the server itself. */
+export function styleNonce(response: unknown): string {
+  const { nonce } = (response as Response).locals as { nonce?: string };
+  return nonce === undefined ? "'self'" : `'nonce-${nonce}'`;
+}
+
+/** Serves the built page and its files, where there are any: each address that is not the API's is a place on the page. */
+export function servePages(app: NestExpressApplication, folder: string): void {
+  if (!existsSync(folder)) return;
+  const page = readFileSync(join(folder, 'index.html'), 'utf8');
+  // A file is looked for on the disk: not for each question to the API, nor for the page, of which no two are alike.
+  const files = serveStatic(folder, { index: false, maxAge: '1h' });
+  const isFile = ({ path }: Request): boolean => !path.startsWith('/api/') && path !== '/index.html';
+  app.use((request: Request, response: Response, next: NextFunction) => (isFile(request) ? files(request, response, next) : next()));
+  (app.getHttpAdapter().getInstance() as { get(path: RegExp, handle: (request: Request, response: Response) => void): void }).get(
+    /^\/(?!api\/).*/,
+    (_request, response) => {
+      const told = `${PLACE}<meta name="style-nonce" content="${(response.locals as { nonce: string }).nonce}">`;
+      response.setHeader('Cache-Control', 'no-store').type('html').send(page.replace(PLACE, told));
+    },
+  );
+}
