@@ -82,6 +82,7 @@ describe('a hostile network', () => {
     // Two surveys looked for the way.
     expect(network.toStrangers).toBeGreaterThan(0);
     expect(network.toStrangers).toBeLessThanOrEqual(2 * 300);
+    expect(network.toRegistry.size).toBe(HostileNetwork.registries);
     expect(peak(server.pid)).toBeLessThan(600);
     expect(server.said.filter((line) => /unhandled|out of memory|TypeError|RangeError/i.test(line))).toEqual([]);
   });

@@ -2,9 +2,10 @@ import { randomBytes } from 'node:crypto';
 import { createSocket } from 'node:dgram';
 import { IncomingMessage, ServerResponse, createServer as createWebServer } from 'node:http';
 import { AddressInfo, Server, Socket, createServer } from 'node:net';
+import { createServer as createSecureServer, request as ask } from 'node:https';
 import { gzipSync } from 'node:zlib';
 import { Message, Name, RCODE, ResourceRecord, TYPE_CODES, decodeMessage, encodeMessage, groupRecords, parseZoneFile, reply } from '@wanderon/core';
-import { Lab } from '@wanderon/lab';
+import { Lab, RDAP } from '@wanderon/lab';
 
 /** What an authority does with what it is asked; nothing: it is silent. */
 interface Authority {
@@ -197,11 +198,31 @@ const PAGES: readonly ((request: IncomingMessage, response: ServerResponse) => v
   },
 ];
 
+/** What the registry's service says of some of them: nothing but a heading that never ends, itself, without end, or more than there is of it. */
+const REGISTRY: Readonly<Record<string, (request: IncomingMessage, response: ServerResponse) => void>> = {
+  silent: (_request, response) => {
+    response.socket!.write('HTTP/1.1 200 OK\r\nx-slow: ');
+    trickle(response.socket!, () => 'a');
+  },
+  restless: (request, response) => void response.writeHead(302, { location: `${request.url}` }).end(),
+  garbage: (_request, response) => void response.end(`{"status":${'['.repeat(400_000)}${']'.repeat(400_000)}}`),
+  'odd-page': (_request, response) =>
+    void response.end(
+      '{"objectClassName":"domain","status":["ac\\u0000tive","\\ud800"],"nameservers":[{"ldhName":"\\u0000"}],"entities":[{"roles":["registrar"],"handle":"a\\u0000b"}]}',
+    ),
+  'endless-transfer': PAGES[1]!,
+};
+
 /** Authorities and pages that are set up against whoever looks at them, below the lab's parent zone. */
 export class HostileNetwork {
   readonly domains: HostileDomain[] = [];
   /** Questions that came to servers which neither a parent nor a zone names as its authorities. */
   toStrangers = 0;
+  /** Domains of which the registry said what it says of them here. */
+  readonly toRegistry = new Set<string>();
+
+  /** How many of them the registry is set up against, too. */
+  static readonly registries = Object.keys(REGISTRY).length;
   private readonly closing: (() => void)[] = [];
 
   static async open(lab: Lab): Promise<HostileNetwork> {
@@ -212,6 +233,7 @@ export class HostileNetwork {
       if (`${name}.${ENDING}` !== STRANGERS) network.domains.push({ name: `${name}.${ENDING}`.slice(0, -1), does });
     }
     for (const [index, page] of PAGES.entries()) await network.page(lab, `203.0.113.${180 + index}`, page);
+    await network.registry(lab);
     return network;
   }
 
@@ -253,6 +275,25 @@ export class HostileNetwork {
       await this.listen(server);
       lab.routes.add({ address, port, transport: 'tcp', toAddress: '127.0.0.1', toPort: (server.address() as AddressInfo).port });
     }
+  }
+
+  /** Stands before the lab's registration data service, and lets through what is asked of any other domain. */
+  private async registry(lab: Lab): Promise<void> {
+    const behind = lab.routes.resolve(RDAP.address, 443, 'tcp');
+    const server = createSecureServer({ SNICallback: (name, done) => done(null, lab.certificateFor(name)) }, (request, response) => {
+      const name = /^\/domain\/([a-z-]+)\.example$/.exec(request.url ?? '')?.[1] ?? '';
+      const hostile = REGISTRY[name];
+      if (hostile) {
+        this.toRegistry.add(name);
+        return hostile(request, response);
+      }
+      const to = { host: behind.address, port: behind.port, path: request.url, headers: request.headers, servername: RDAP.name, rejectUnauthorized: false };
+      ask(to, (answer) => answer.pipe(response.writeHead(answer.statusCode!, answer.headers)))
+        .on('error', () => response.destroy())
+        .end();
+    });
+    await this.listen(server);
+    lab.routes.add({ address: RDAP.address, port: 443, transport: 'tcp', toAddress: '127.0.0.1', toPort: (server.address() as AddressInfo).port });
   }
 
   private async listen(server: Server): Promise<void> {

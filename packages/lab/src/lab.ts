@@ -1,3 +1,4 @@
+import { SecureContext } from 'node:tls';
 import { Name, RRset, TYPE_CODES, parseRdata, parseZoneFile, printRdata, printZoneFile, recordsOf } from '@wanderon/core';
 import { DnsClient, NameServer, RouteTable } from '@wanderon/net';
 import { AuthZone } from './authZone';
@@ -156,6 +157,11 @@ export class Lab {
     lab.url = await lab.control.open(options.port ?? 0);
     lab.clock.onChange(() => lab.save());
     return lab;
+  }
+
+  /** Of an authority that whoever was told of the lab trusts. */
+  certificateFor(name: string): SecureContext {
+    return this.sites.authority.contextFor(name);
   }
 
   get address(): string {

@@ -250,6 +250,20 @@ describe('the DNS client', () => {
       setTimeout(() => stopped.abort(), 50);
       await expect(transferZone(client, SERVER, ZONE, { longest: 60_000, signal: stopped.signal })).rejects.toMatchObject({ kind: 'cancelled' });
       await expect(transferZone(client, SERVER, ZONE, { octets: 2000 })).rejects.toMatchObject({ kind: 'limit' });
+      // Beside each other there is room for so much: the largest goes, and a small one gets through.
+      const narrow = new DnsClient(client.routes, undefined, { inStreams: 3000 });
+      let small = true;
+      const endless = puppet.onTcp;
+      puppet.onTcp = (request, raw, socket) => {
+        if (small) return endless(request, raw, socket);
+        return [framed(encodeMessage(reply(request, { answers: [SOA, record('a', 1, '192.0.2.1'), SOA] })))];
+      };
+      const before = puppet.asked.length;
+      const first = transferZone(narrow, SERVER, ZONE).catch((error: unknown) => error);
+      while (puppet.asked.length === before) await new Promise((resolve) => setImmediate(resolve));
+      small = false;
+      expect((await transferZone(narrow, SERVER, ZONE)).records).toHaveLength(2);
+      expect(await first).toMatchObject({ kind: 'limit', message: expect.stringMatching(/more than there is room for/) as string });
       // One answer that comes octet by octet.
       puppet.onTcp = (request, _raw, socket) => {
         const octets = [...filler(request, 0)];

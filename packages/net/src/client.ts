@@ -25,6 +25,7 @@ import { NetError } from './netError';
 import { Pacer } from './pacer';
 import { RouteTable } from './routes';
 import { DEFAULT_PORTS, Over, ServerAddress, where } from './server';
+import { StreamRoom } from './streamRoom';
 import { UdpPool } from './udpPool';
 
 export interface AskOptions {
@@ -48,9 +49,11 @@ export interface ClientLimits {
   readonly inAll: number;
   /** Messages a second to one server, retries and transfers counted; Infinity for no pace. */
   readonly perSecond: number;
+  /** Octets of all transfers in hand; where there are more, the largest one ends. */
+  readonly inStreams: number;
 }
 
-const LIMITS: ClientLimits = { perServer: 64, inAll: 4096, perSecond: Infinity };
+const LIMITS: ClientLimits = { perServer: 64, inAll: 4096, perSecond: Infinity, inStreams: Infinity };
 
 /** Times the silence that is waited for: so long may one answer over a connection take in all. */
 const EXCHANGES = 3;
@@ -73,13 +76,15 @@ export class DnsClient {
   private readonly pools = new Map<string, UdpPool>();
   private readonly limiter: Limiter;
   private readonly pacer: Pacer;
+  private readonly room: StreamRoom;
 
   constructor(
     readonly routes: RouteTable = new RouteTable(),
     private readonly time: TransportTime = systemTime,
     limits: Partial<ClientLimits> = {},
   ) {
-    const { perServer, inAll, perSecond } = { ...LIMITS, ...limits };
+    const { perServer, inAll, perSecond, inStreams } = { ...LIMITS, ...limits };
+    this.room = new StreamRoom(inStreams);
     this.limiter = new Limiter(perServer, inAll);
     this.pacer = new Pacer(perSecond, Math.max(1, perSecond / 10), () => performance.now());
   }
@@ -145,6 +150,8 @@ export class DnsClient {
     await this.turn(server, options.signal);
     const prepared = this.prepare(request, randomInt(0x10000), options.key);
     const socket = await this.open(server, options.over === 'tls' ? 'tls' : 'tcp', connecting(options, 1));
+    const guest = this.room.enter(() => socket.destroy());
+    const crowded = (): NetError => new NetError('limit', `${where(server)} was sending more than there is room for beside other transfers`);
     try {
       socket.write(framed(prepared.wire));
       let priorMac = prepared.mac;
@@ -153,6 +160,8 @@ export class DnsClient {
       let octets = 0;
       for await (const raw of frames(socket, server)) {
         octets += raw.length;
+        guest.take(raw.length);
+        if (guest.isOut) throw crowded();
         if (options.most !== undefined && octets > options.most)
           throw new NetError('limit', `${where(server)} sent more than ${Math.round(options.most / 1_000_000)} MB`);
         const decoded = decode(raw, server);
@@ -168,7 +177,10 @@ export class DnsClient {
         yield decoded;
       }
       throw new NetError('cut', `${where(server)} closed the connection before the end`);
+    } catch (error) {
+      throw guest.isOut ? crowded() : error;
     } finally {
+      guest.leave();
       socket.destroy();
     }
   }

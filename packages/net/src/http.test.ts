@@ -204,7 +204,23 @@ describe('asking a registry', () => {
       '{"status":{},"events":7,"entities":[[[]]],"secureDNS":[]}',
       '{"events":[{"eventAction":"expiration","eventDate":"never"}]}',
       '{"nameservers":[{"ldhName":""}]}',
+      // As deep as a megabyte goes, where something is looked for and where nothing is.
+      `${'['.repeat(500_000)}${']'.repeat(500_000)}`,
+      `{"status":${'['.repeat(400_000)}${']'.repeat(400_000)},"x":${'{"x":'.repeat(20_000)}1${'}'.repeat(20_000)}}`,
+      `{"entities":[{"roles":["registrar"],"vcardArray":["vcard",[["fn",{},"text",${'['.repeat(200_000)}${']'.repeat(200_000)}]]]}]}`,
     ])
       expect(['found', 'unknown']).toContain(readRegistration(new TextEncoder().encode(text), 'x').kind);
+  });
+
+  it('takes out nothing that cannot be kept', () => {
+    const card = ['vcard', [['fn', {}, 'text', 'Reed\u0000 \ud800Bank']]];
+    const json = JSON.stringify({
+      status: ['ac\u0000tive', '\udc00'],
+      nameservers: [{ ldhName: 'ns1\u0000.reed-bank.test' }],
+      entities: [{ roles: ['registrar'], vcardArray: card }],
+    });
+    const look = readRegistration(new TextEncoder().encode(json), 'x');
+    expect(JSON.stringify(look)).not.toMatch(/\\u0000|\\ud[89a-f]/i);
+    expect(look).toMatchObject({ registration: { statuses: ['ac\ufffdtive', '\ufffd'] } });
   });
 });

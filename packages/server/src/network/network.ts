@@ -26,6 +26,9 @@ const scenarioSchema = z.object({
 /** Records and octets of one transfer that are taken, and milliseconds that it may take: several surveys have room beside each other. */
 export const TRANSFER_BOUNDS = { limit: 300_000, octets: 48_000_000, longest: 600_000 } as const;
 
+/** Octets of all transfers that are in hand: three as large as any may be, and all others of usual size. */
+const ALL_TRANSFERS = 3 * TRANSFER_BOUNDS.octets;
+
 /** The way to the world: the DNS client with its route table, the root hints and the lookouts, from the lab or the configuration. */
 @Injectable()
 export class Network implements OnModuleInit {
@@ -60,7 +63,10 @@ export class Network implements OnModuleInit {
     const named = new Set([...this.hints.flatMap((server) => server.addresses), ...this.watched.map((one) => one.address)]);
     const { WANDERON_PROBE_ALLOW: allowed } = this.config;
     const mayReach = (address: string): boolean => isPublicAddress(address) || named.has(address) || allowed.some((prefix) => inPrefix(prefix, address));
-    this.dns = new DnsClient(new RouteTable(routes, mayReach), () => Math.floor(this.wall.now()), { perSecond: this.config.WANDERON_QUESTIONS_PER_SECOND });
+    this.dns = new DnsClient(new RouteTable(routes, mayReach), () => Math.floor(this.wall.now()), {
+      perSecond: this.config.WANDERON_QUESTIONS_PER_SECOND,
+      inStreams: ALL_TRANSFERS,
+    });
   }
 
   get client(): DnsClient {
