@@ -37,7 +37,7 @@ describe('the start for real use', () => {
       expect(migrate({ ...env, WANDERON_OWNER_DATABASE: database.runner }).stderr).toContain('name the same role');
       const runner = new URL(database.runner).username;
       // Safe to say twice.
-      for (const _ of [1, 2])
+      for (let times = 0; times < 2; times++)
         expect(migrate({ ...env, WANDERON_OWNER_DATABASE: database.url })).toMatchObject({
           status: 0,
           stdout: `The schema is up to date, and ${runner} can run with it.\n`,
