@@ -9,5 +9,5 @@ export default {
   external: [...NOT_OURS, ...OTHER_DATABASES],
   // What packages of others do with `eval` and with requiring by name is theirs.
   checks: { eval: false },
-  output: { file: 'dist/server.js', format: 'cjs', sourcemap: true },
+  output: { file: 'dist/server.js', format: 'cjs' },
 };
