@@ -42,7 +42,8 @@ export default tseslint.config(
     // Core has nothing to wait for (below), nor has the contract; types need not be worked out for them here once more.
     files: ['packages/{net,lab,server,web}/src/**/*.{ts,tsx}', 'command/src/**/*.ts'],
     ignores: ['**/*.test.ts', 'packages/web/vite.config.ts'],
-    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    // One program for all of them: each by itself would work out the same types again.
+    languageOptions: { parserOptions: { project: './tsconfig.lint.json', tsconfigRootDir: import.meta.dirname } },
     rules: {
       '@typescript-eslint/no-floating-promises': 'error',
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],

@@ -141,6 +141,8 @@ describe('people', () => {
     const now = (): number => Date.now() / 1000;
     let secret: string;
     let recovery: string[];
+    /** Where they were signed in when they set it up. */
+    let open: Api;
 
     it('that an administrator asks for set it up before they do anything else', async () => {
       await edit('boatswain', { demanded: true });
@@ -154,6 +156,7 @@ describe('people', () => {
       await expect(api.call('PUT', '/api/me/second-factor', { code: '000000' })).rejects.toThrow(/The code is not right/);
       ({ codes: recovery } = await api.call<{ codes: string[] }>('PUT', '/api/me/second-factor', { code: codeAt(secret, now() - 30) }));
       expect(new Set(recovery).size).toBe(10);
+      open = api;
       expect((await me(api)).must).toBeNull();
       await api.call('GET', '/api/moves');
     });
@@ -174,6 +177,16 @@ describe('people', () => {
       const typed = recovery[3]!.toUpperCase().replaceAll('-', ' ');
       expect((await signInWith({ login: 'boatswain', password: OWN, code: typed })).status).toBe(200);
       expect((await signInWith({ login: 'boatswain', password: OWN, code: recovery[3] })).status).toBe(401);
+    });
+
+    it('have other recovery codes for their password, and the former ones open nothing any more', async () => {
+      const api = open;
+      await expect(api.call('POST', '/api/me/second-factor/codes', { password: 'wrong' })).rejects.toThrow(/This is not your password/);
+      const { codes } = await api.call<{ codes: string[] }>('POST', '/api/me/second-factor/codes', { password: OWN });
+      expect([new Set([...codes, ...recovery]).size, (await database('recovery_codes')).length]).toEqual([20, 10]);
+      expect((await signInWith({ login: 'boatswain', password: OWN, code: recovery[6] })).status).toBe(401);
+      expect((await signInWith({ login: 'boatswain', password: OWN, code: codes[6] })).status).toBe(200);
+      await expect(admin.call('POST', '/api/me/second-factor/codes', { password: DEMO_PASSWORD })).rejects.toThrow(/There is no second factor/);
     });
 
     it('cannot be guessed: a wrong code counts like a wrong password', async () => {

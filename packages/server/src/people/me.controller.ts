@@ -118,6 +118,15 @@ export class MeController {
     return { codes: await this.people.confirmFactor(code, person) };
   }
 
+  @Post('me/second-factor/codes')
+  @HttpCode(200)
+  @Allow('viewer')
+  @ZodResponse({ type: RecoveryCodesDto, description: 'Other recovery codes, shown this once, in the place of the former ones.' })
+  async renew(@Body() { password }: FactorBeginDto, @Person() person: Caller): Promise<RecoveryCodes> {
+    await this.people.checkPassword(person, password, 'password');
+    return { codes: await this.people.renewRecovery(person) };
+  }
+
   @Post('me/second-factor/off')
   @HttpCode(200)
   @Allow('viewer')

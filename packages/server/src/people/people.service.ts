@@ -165,6 +165,15 @@ export class PeopleService {
     });
   }
 
+  /** Other recovery codes for oneself; the former ones open nothing any more. */
+  async renewRecovery(me: Caller): Promise<string[]> {
+    return this.database.transaction(async (transaction) => {
+      const codes = await this.factor.renew(me.id, transaction);
+      await this.events.add({ person: me.id, kind: 'person', text: `${me.name} made new recovery codes.` }, transaction);
+      return codes;
+    });
+  }
+
   /** One's own, or where the app and its codes are lost, an administrator's act; every other session ends. */
   async removeFactor(id: string, by: Caller): Promise<void> {
     const { name, login } = await this.row(id, this.database);

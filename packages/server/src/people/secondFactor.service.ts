@@ -51,6 +51,12 @@ export class SecondFactor {
     const step = this.stepOf(row, code);
     if (step === undefined) throw wrongCode();
     await transaction('people').where({ id: person }).update({ factor_since: this.clock.now(), factor_step: step });
+    return this.renew(person, transaction);
+  }
+
+  /** Other recovery codes in the place of those that there were. Throws a NotNow where there is no factor that they could stand in for. */
+  async renew(person: string, transaction: Database): Promise<string[]> {
+    if ((await this.row(person, transaction)).factor_since === null) throw new NotNow('There is no second factor.', { kept: KEPT });
     const codes = Array.from({ length: CODES }, () => recoveryCode());
     await transaction('recovery_codes').where({ person_id: person }).delete();
     await transaction('recovery_codes').insert(codes.map((one) => ({ person_id: person, digest: digest(person, one) })));

@@ -28,15 +28,22 @@ export function FactorForm({ me, onCodes }: { me: Me; onCodes?: (shown: boolean)
       await queries.invalidateQueries({ queryKey: ['me'] });
     },
   });
+  const renew = useMutation({
+    mutationFn: () => call<RecoveryCodes>('POST', '/api/me/second-factor/codes', { password }),
+    onSuccess: () => setPassword(''),
+  });
   const ask = me.factor ? off : offer;
-  if (confirm.data)
+  const refused = ask.error ?? renew.error;
+  const shown = confirm.data ?? renew.data;
+  if (shown)
     return (
       <Codes
-        codes={confirm.data.codes}
+        codes={shown.codes}
         login={me.login}
         onDone={() => {
           offer.reset();
           confirm.reset();
+          renew.reset();
           void queries.invalidateQueries({ queryKey: ['me'] }).then(() => onCodes?.(false));
         }}
       />
@@ -102,12 +109,20 @@ export function FactorForm({ me, onCodes }: { me: Me; onCodes?: (shown: boolean)
         autoComplete="current-password"
         value={password}
         onChange={(event) => setPassword(event.target.value)}
-        problem={problemAt(ask.error, 'password')}
+        problem={problemAt(refused, 'password')}
       />
-      {ask.error && !problemAt(ask.error, 'password') && <Failed error={ask.error} />}
+      {refused && !problemAt(refused, 'password') && <Failed error={refused} />}
       <Button kind={me.must === 'second factor' ? 'main' : 'plain'} type="submit" disabled={ask.isPending}>
         {me.factor ? 'Take it off' : 'Set one up'}
       </Button>
+      {me.factor && (
+        <>
+          {' '}
+          <Button disabled={renew.isPending} onClick={() => renew.mutate()}>
+            New recovery codes
+          </Button>
+        </>
+      )}
     </form>
   );
 }
