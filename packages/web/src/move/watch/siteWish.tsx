@@ -16,24 +16,28 @@ export function SiteWishes({ move, may }: { move: ChapterProps['move']; may: boo
   const open = may && !settled && move.state === 'open';
   const say = (change: Partial<SiteInput>): void => wish.mutate({ main, provisional, ...change }, { onSuccess: () => setMoving(false) });
   return (
-    <div className="grid grid-cols-[7rem_minmax(0,1fr)] gap-y-1 border-b border-rule py-1.5">
-      <span className="text-faded">Main spelling</span>
-      <p className="flex flex-wrap items-baseline gap-x-4">
-        {open
-          ? [...spellings, null].map((one) => (
-              <button
-                key={one ?? ''}
-                type="button"
-                aria-pressed={main === one}
-                disabled={wish.isPending}
-                onClick={() => say({ main: one })}
-                className={`min-h-[24px] cursor-pointer ${one === null ? '' : 'mono'} ${main === one ? 'font-semibold underline decoration-accent decoration-2 underline-offset-4' : 'text-faded hover:text-ink'}`}
-              >
-                {one ?? 'not said'}
-              </button>
-            ))
-          : (main ?? 'not said')}
-      </p>
+    <div className="grid grid-cols-[7rem_minmax(0,1fr)] gap-y-1 border-y border-rule py-1.5">
+      {spellings.length > 1 && (
+        <>
+          <span className="text-faded">Main spelling</span>
+          <p className="flex flex-wrap items-baseline gap-x-4">
+            {open
+              ? [...spellings, null].map((one) => (
+                  <button
+                    key={one ?? ''}
+                    type="button"
+                    aria-pressed={main === one}
+                    disabled={wish.isPending}
+                    onClick={() => say({ main: one })}
+                    className={`min-h-[24px] cursor-pointer ${one === null ? '' : 'mono'} ${main === one ? 'font-semibold underline decoration-accent decoration-2 underline-offset-4' : 'text-faded hover:text-ink'}`}
+                  >
+                    {one ?? 'not said'}
+                  </button>
+                ))
+              : (main ?? 'not said')}
+          </p>
+        </>
+      )}
       <span className="text-faded">Beforehand at</span>
       <div className="flex flex-wrap items-baseline gap-x-4">
         {moving ? (

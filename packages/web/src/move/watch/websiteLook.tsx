@@ -29,7 +29,6 @@ export function WebsiteLook({ move, now, may }: { move: ChapterProps['move']; no
           </Button>
         )}
       </div>
-      <SiteWishes move={move} may={may} />
       {website ? (
         <>
           <p className={`border-b border-rule py-1 ${broken > 0 ? 'font-semibold text-rust' : ''}`}>
@@ -65,6 +64,7 @@ export function WebsiteLook({ move, now, may }: { move: ChapterProps['move']; no
       ) : (
         <p className="py-1 text-faded">Not looked at yet. It is, once the new DNS host serves the plan.</p>
       )}
+      <SiteWishes move={move} may={may} />
     </div>
   );
 }
