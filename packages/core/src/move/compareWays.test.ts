@@ -82,6 +82,9 @@ it('another account says how long nothing is answered, where one account lets go
     way(input({ plan: { ...input().plan, oldHost: { ...plan.oldHost!, habits: { ...USUAL_HABITS, accounts } } } }), 'another account');
   // Three sets at 6 s, a look of 60 s, and a failure that is remembered for 300 s: 378 s.
   expect([at('one').settling, at('several').settling, at('unknown').settling]).toEqual([378, 0, 0]);
+  const { untilSettled, untilSound } = at('one');
+  expect(untilSettled.at).toBe(untilSound + 378);
+  expect(untilSettled.terms.reduce((sum, term) => sum + term.value, 0)).toBe(untilSettled.at);
   expect(at('one').against[0]).toMatch(/finds nothing for about 7 min/);
   expect(at('several').against.join(' ')).not.toMatch(/finds nothing/);
 });

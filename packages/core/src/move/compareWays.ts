@@ -4,10 +4,10 @@ import { STARTING_TTL, proposeRulings } from '../rebuild/propose';
 import { proposeRepoint } from '../rebuild/proposeRepoint';
 import { Ruling, isChanging } from '../rebuild/ruling';
 import { eff } from '../timetable/eff';
-import { Derived, Instant, secondsTerm } from '../timetable/instant';
+import { Derived, Instant, instantTerm, secondsTerm } from '../timetable/instant';
 import { legTimes } from '../timetable/legTimes';
 import { Assumptions, LegTimes } from '../timetable/times';
-import { gapOf, rebuildsZone } from './account';
+import { Gap, gapOf, rebuildsZone } from './account';
 import { isFirstUse } from './firstUse';
 import { LegPlan } from './plan';
 import { saidBy } from './said';
@@ -209,6 +209,13 @@ function websiteFirst(whole: ComparedWay, fast: ComparedWay): ComparedWay {
   };
 }
 
+/** Nothing is settled before everybody who asks anew is answered again. */
+function afterGap(cutover: Instant, gap: Gap): Pick<ComparedWay, 'settling' | 'untilSettled'> {
+  const terms = [instantTerm('t', 'the cutover', cutover), ...gap.terms];
+  const follows = 'whoever asked anew in between found nothing';
+  return { settling: gap.seconds, untilSettled: { at: cutover + gap.seconds, formula: `t + ${gap.formula}`, terms, follows } };
+}
+
 /** The zone as it is, typed into another account behind the same servers; nothing at the registrar changes. */
 function anotherAccount(input: WaysInput): ComparedWay {
   const { plan, found, grade } = input;
@@ -238,7 +245,7 @@ function anotherAccount(input: WaysInput): ComparedWay {
       ...(hasDs(input) ? ['The zone is signed: the other account signs with keys of its own, so the DS is taken out first.'] : []),
     ],
     ...times,
-    settling: Math.max(times.settling, gap?.seconds ?? 0),
+    ...(gap && gap.seconds > times.settling ? afterGap(input.now + times.untilSound, gap) : {}),
     back: eff(STARTING_TTL, input.assumed.floor),
     backWords: 'records set back in the account that is live then',
     delegationBack: null,
