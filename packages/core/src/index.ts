@@ -151,6 +151,7 @@ export * from './watch/pageChanges';
 export * from './watch/pageFault';
 export * from './watch/pageFaults';
 export * from './watch/site';
+export * from './watch/together';
 export * from './watch/questions';
 export * from './watch/settled';
 export * from './watch/verdict';

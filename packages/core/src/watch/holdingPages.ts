@@ -1,6 +1,7 @@
 import { PageLook } from '../survey/website';
 import { PageChange } from './pageChanges';
 import { HOLDING } from './pageFault';
+import { together } from './together';
 
 /**
  * Pages with which a web host answers for a domain that it does not know, or has published nothing for: told by a title that the agency
@@ -10,12 +11,13 @@ import { HOLDING } from './pageFault';
  */
 export function holdingPages(looks: readonly PageLook[], titles: readonly string[]): PageChange[] {
   const noted = titles.map(folded).filter((title) => title !== '');
-  const found = new Map<string, string[]>();
-  for (const { start, page } of looks) {
-    const title = folded(page?.title ?? '');
-    if (noted.some((one) => title.includes(one))) found.set(page!.title!, [...(found.get(page!.title!) ?? []), start]);
-  }
-  return [...found].map(([title, pages]) => ({ pages, weight: 'broken', text: `${HOLDING}“${title.trim()}”` }));
+  return together(
+    looks.flatMap(({ start, page }) => {
+      const title = page?.title ?? '';
+      const isNoted = noted.some((one) => folded(title).includes(one));
+      return isNoted ? [{ pages: [start], weight: 'broken' as const, text: `${HOLDING}“${title.trim()}”` }] : [];
+    }),
+  );
 }
 
 /** Without regard to case and to how blanks are laid. */

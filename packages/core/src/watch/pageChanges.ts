@@ -1,6 +1,7 @@
 import { PageHop, PageLook } from '../survey/website';
 import { ANSWERS, DROPS_PATH, REFUSED_CERTIFICATE, SILENT } from './pageFault';
-import { hostOf } from './site';
+import { isWishedEnd } from './site';
+import { together } from './together';
 
 /** What is otherwise, and where. */
 export interface PageChange {
@@ -20,16 +21,12 @@ const HELD: readonly string[] = ['strict-transport-security', 'content-security-
  * did not before, is as it should be.
  */
 export function pageChanges(before: readonly PageLook[], now: readonly PageLook[], main: string | null = null): PageChange[] {
-  const changes = new Map<string, PageChange & { readonly pages: string[] }>();
-  for (const look of now) {
-    const old = before.find((one) => one.start === look.start);
-    for (const [weight, text] of old ? changesOf(old, look, main) : []) {
-      const change = changes.get(text) ?? { pages: [], weight, text };
-      changes.set(text, change);
-      change.pages.push(look.start);
-    }
-  }
-  return [...changes.values()].sort((a, b) => Number(b.weight === 'broken') - Number(a.weight === 'broken'));
+  return together(
+    now.flatMap((look) => {
+      const old = before.find((one) => one.start === look.start);
+      return (old ? changesOf(old, look, main) : []).map(([weight, text]) => ({ pages: [look.start], weight, text }));
+    }),
+  );
 }
 
 type Said = readonly [PageChange['weight'], string];
@@ -44,9 +41,10 @@ function changesOf(old: PageLook, look: PageLook, main: string | null): Said[] {
   if (refused && !old.hops.some((hop) => refusal(hop))) said.push(['broken', `${REFUSED_CERTIFICATE}${refusal(refused)!}`]);
   if (end.status !== oldEnd.status)
     said.push([end.status >= 400 && oldEnd.status < 400 ? 'broken' : 'otherwise', `${ANSWERS}${end.status}, before ${oldEnd.status}`]);
-  if (end.url !== oldEnd.url && hostOf(end.url) === main && end.status < 400) return said;
-  if (end.url !== oldEnd.url) said.push(['otherwise', `ends at ${end.url}, before at ${oldEnd.url}`]);
-  else if (look.hops[0]!.status !== old.hops[0]!.status && look.hops.length > 1 && old.hops.length > 1)
+  const isElsewhere = end.url !== oldEnd.url;
+  if (isElsewhere && !(main !== null && end.status < 400 && isWishedEnd(look.start, oldEnd.url, end.url, main)))
+    said.push(['otherwise', `ends at ${end.url}, before at ${oldEnd.url}`]);
+  if (!isElsewhere && look.hops[0]!.status !== old.hops[0]!.status && look.hops.length > 1 && old.hops.length > 1)
     said.push(['otherwise', `redirects with ${look.hops[0]!.status}, before with ${old.hops[0]!.status}`]);
   if (look.keepsPath === false && old.keepsPath === true) said.push(['broken', DROPS_PATH]);
   // What stands on another page, or on one that says what went wrong, is not held against what stood here.

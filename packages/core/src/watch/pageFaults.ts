@@ -5,6 +5,7 @@ import { Ruling } from '../rebuild/ruling';
 import { PageLook } from '../survey/website';
 import { ANSWERS, REFUSED_CERTIFICATE, SILENT } from './pageFault';
 import { PageChange } from './pageChanges';
+import { together } from './together';
 
 const LEADS: ReadonlySet<number | undefined> = new Set([TYPE_CODES.A, TYPE_CODES.AAAA, TYPE_CODES.CNAME]);
 
@@ -21,15 +22,12 @@ export function pagesPlanned(zone: Name, scope: Scope, rulings: readonly Ruling[
 
 /** What is broken about pages with nothing to hold them against: they do not answer, say that there is nothing, or have a certificate that browsers refuse. */
 export function pageFaults(looks: readonly PageLook[]): PageChange[] {
-  const faults = new Map<string, PageChange & { readonly pages: string[] }>();
-  for (const look of looks) {
-    const text = faultOf(look);
-    if (text === undefined) continue;
-    const fault = faults.get(text) ?? { pages: [], weight: 'broken', text };
-    faults.set(text, fault);
-    fault.pages.push(look.start);
-  }
-  return [...faults.values()];
+  return together(
+    looks.flatMap((look) => {
+      const text = faultOf(look);
+      return text === undefined ? [] : [{ pages: [look.start], weight: 'broken' as const, text }];
+    }),
+  );
 }
 
 function faultOf({ problem, hops }: PageLook): string | undefined {

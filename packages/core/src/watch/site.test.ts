@@ -60,6 +60,20 @@ describe('the main spelling of a website', () => {
     const [before, now] = [look(['https://choir.test/']), look(['https://choir.test/', `https://${MAIN}/`])];
     expect(pageChanges([before], [now]).map(({ text }) => text)).toEqual([`ends at https://${MAIN}/, before at https://choir.test/`]);
     expect(pageChanges([before], [now], MAIN)).toEqual([]);
+    // Another page of it, and another name that ends there, are told all the same.
+    expect(pageChanges([look(['https://choir.test/', 'https://choir.test/en'])], [now], MAIN)).toHaveLength(1);
+    const shop = look(['https://shop.choir.test/']);
+    expect(pageChanges([shop], [look(['https://shop.choir.test/', `https://${MAIN}/`])], MAIN)).toMatchObject([
+      { text: expect.stringMatching(/^ends at/) as string },
+    ]);
+    // And so is what stands there.
+    const page = (robots: string | undefined): PageLook['page'] => ({
+      ...{ title: 'Choir', fingerprint: 'a', octets: 9, cut: false },
+      headers: robots === undefined ? {} : { 'x-robots-tag': robots },
+    });
+    expect(pageChanges([{ ...before, page: page(undefined) }], [{ ...now, page: page('noindex') }], MAIN)).toMatchObject([
+      { weight: 'broken', text: expect.stringContaining('search engines are told to leave it out') as string },
+    ]);
     expect(pageChanges([before], [look(['https://choir.test/', `https://${MAIN}/`], { status: 500 })], MAIN)).toMatchObject([
       { weight: 'broken', text: 'answers 500, before 200' },
       { text: expect.stringContaining('ends at') as string },

@@ -5,6 +5,7 @@ import { PageLook } from '../survey/website';
 import { PageChange } from './pageChanges';
 import { DROPS_PATH } from './pageFault';
 import { pagesPlanned } from './pageFaults';
+import { together } from './together';
 
 /** What is wanted of a website besides its records; host names without a dot at the end, null where it is not said. */
 export interface SiteWish {
@@ -45,18 +46,20 @@ const REDIRECTS = { http: 2, https: 1 } as const;
  * others. `switched`: the domain leads to the new host, where the provisional address has had its use.
  */
 export function siteFaults(looks: readonly PageLook[], { main, provisional }: SiteWish, switched: boolean): PageChange[] {
-  const faults = new Map<string, PageChange & { readonly pages: string[] }>();
-  for (const look of looks) {
-    const end = look.hops.at(-1);
-    if (main === null || look.problem !== null || !end || end.status >= 400) continue;
-    const from = hostOf(look.start);
-    const said = from === provisional && switched ? provisionalFault(hostOf(end.url), main) : isSpelling(from, main) ? spellingFault(look, main) : undefined;
-    if (!said) continue;
-    const fault = faults.get(said[1]) ?? { pages: [], weight: said[0], text: said[1] };
-    faults.set(said[1], fault);
-    fault.pages.push(look.start);
-  }
-  return [...faults.values()].sort((a, b) => Number(b.weight === 'broken') - Number(a.weight === 'broken'));
+  return together(
+    looks.flatMap((look) => {
+      const end = look.hops.at(-1);
+      if (main === null || look.problem !== null || !end || end.status >= 400) return [];
+      const from = hostOf(look.start);
+      const said = from === provisional && switched ? provisionalFault(hostOf(end.url), main) : isSpelling(from, main) ? spellingFault(look, main) : undefined;
+      return said ? [{ pages: [look.start], weight: said[0], text: said[1] }] : [];
+    }),
+  );
+}
+
+/** A spelling of the website ends at the main one now, at the same page as before: as it is wanted, and no change to be told. */
+export function isWishedEnd(start: string, before: string, now: string, main: string): boolean {
+  return isSpelling(hostOf(start), main) && hostOf(now) === main && pathOf(now) === pathOf(before);
 }
 
 type Said = readonly [PageChange['weight'], string];
@@ -81,6 +84,10 @@ function isSpelling(host: string, main: string): boolean {
 
 function otherSpelling(main: string): string {
   return main.startsWith('www.') ? main.slice('www.'.length) : `www.${main}`;
+}
+
+function pathOf(url: string): string {
+  return url.replace(/^https?:\/\/[^/?#]*/i, '');
 }
 
 /** The host of an address of a page, in lower case. */

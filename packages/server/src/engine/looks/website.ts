@@ -1,4 +1,4 @@
-import { PageChange, holdingPages, pageChanges, pageFaults, pagesPlanned, pagesWished, siteFaults, spellingsOf } from '@wanderon/core';
+import { holdingPages, pageChanges, pageFaults, pagesPlanned, pagesWished, siteFaults, spellingsOf, together } from '@wanderon/core';
 import { Network } from '../../network/network';
 import { SurveyStore } from '../../survey/survey.store';
 import { lookWherePlanLeads, pagesLookedAt } from '../../watch/website';
@@ -42,14 +42,4 @@ export async function lookAtWebsite(
       return [{ kind: 'website', text }];
     },
   };
-}
-
-/** What several rules say in the same words is said once, of all pages. */
-function together(changes: readonly PageChange[]): PageChange[] {
-  const said = new Map<string, PageChange>();
-  for (const change of changes) {
-    const before = said.get(change.text);
-    said.set(change.text, before ? { ...before, pages: [...new Set([...before.pages, ...change.pages])] } : change);
-  }
-  return [...said.values()].sort((a, b) => Number(b.weight === 'broken') - Number(a.weight === 'broken'));
 }
