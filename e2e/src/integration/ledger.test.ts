@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
-import { LedgerPage, MoveView, RowStory, joinedLedger } from '@wanderon/contract';
-import { rowSeen } from '@wanderon/core';
+import { Acted, LedgerPage, MoveView, RowStory, joinedLedger } from '@wanderon/contract';
+import { CHANGED_SINCE, Ruling, rowSeen } from '@wanderon/core';
 import knex, { Knex } from 'knex';
 import { Api, ApiError } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
@@ -10,6 +10,7 @@ import { ALIAS, LargeLedger, insertLedger } from '../support/largeLedger';
 import { ServerUnderTest } from '../support/world';
 
 const ROWS = 1203;
+const asCore = (row: LedgerPage['rulings'][number]): Pick<Ruling, 'ruling' | 'planned'> => ({ ruling: row.ruling, planned: row.planned ?? undefined });
 
 /** A ledger of more rows than a page holds: read in parts, each anew only where it changed. */
 describe('a large ledger', () => {
@@ -280,6 +281,103 @@ describe('a large ledger', () => {
     expect(await refused(api.call('PUT', `/api/legs/${leg}/plan`, { sets: [...wanted, fresh] }))).toBe(409);
     await api.call('POST', `/api/legs/${leg}/undo`);
     expect(await rowsNow()).toEqual(before);
+  });
+
+  it('rules every row of a kind as one decision, and offers the same to a row that comes later, until the rule is over', async () => {
+    const kinds = async (): Promise<Map<string, number>> => {
+      const { rulings } = joinedLedger(await pages(2000));
+      return new Map(['carry', 'repoint', 'drop'].map((kind) => [kind, rulings.filter((one) => one.ruling === kind).length]));
+    };
+    const rules = async (): Promise<LedgerPage['rules']> => (await page('?limit=1')).rules;
+    const all = joinedLedger(await pages(2000)).rulings.filter((row) => row.type === 'A' && /^name-1\d\./.test(row.owner));
+    const [first, ...rest] = all;
+    const rule = { like: '192.0.2.0/24', group: null, ruling: 'repoint', to: '198.51.100.7' };
+    const some = { ...rule, like: '192.0.2.0/24 name-1', rows: rest.map((row) => row.id), seen: rest.map((row) => rowSeen(asCore(row))) };
+    // The preview has to be of all that the rule is about: what is not in it is named.
+    await expect(api.call('PUT', `/api/legs/${leg}/rules`, some)).rejects.toMatchObject({
+      status: 409,
+      message: expect.stringMatching(/others by now/) as string,
+    });
+    await expect(api.call('PUT', `/api/legs/${leg}/rules`, { ...some, to: 'https://new' })).rejects.toMatchObject({ status: 400 });
+    const before = await kinds();
+    const about = joinedLedger(await pages(2000)).rulings.filter((row) => row.type === 'A' && row.owner.includes('name-1'));
+    const taken = about.filter((row) => row.id !== first!.id);
+    const made = { ...some, rows: taken.map((row) => row.id), except: [first!.id], seen: taken.map((row) => rowSeen(asCore(row))) };
+    await api.call('PUT', `/api/legs/${leg}/rules`, made);
+    expect((await kinds()).get('repoint')).toBe(taken.length);
+    expect(await rules()).toMatchObject([{ words: 'Everything like “192.0.2.0/24 name-1” leads to 198.51.100.7', who: 'Administrator', rows: [] }]);
+    await api.call('POST', `/api/legs/${leg}/undo`);
+    expect([await kinds(), await rules()]).toEqual([before, []]);
+    await api.call('POST', `/api/legs/${leg}/redo`);
+    // A row that appeared at the old host and was taken into the plan, with an address of its own beside.
+    const later = randomUUID();
+    const set = { owner: 'name-1-later.seed-library.example.', type: 'A', ttl: 3600, data: ['192.0.2.7', '203.0.113.5'] };
+    const row = { owner: set.owner, type: 'A', ruling: 'carry', found: set, planned: set, reason: CHANGED_SINCE };
+    const { id: person } = await database('people').where({ login: 'second' }).first<{ id: string }>('id');
+    await database('decisions').insert({ leg_id: leg, kind: 'ruling', subject: later, value: JSON.stringify({ row }), person_id: person, at: 1e9 });
+    await database('moves').where({ id: move }).increment('version', 1);
+    const [offered] = await rules();
+    expect(offered!.rows).toMatchObject([{ id: later, ruling: 'repoint', planned: { data: ['198.51.100.7', '203.0.113.5'] } }]);
+    const { rulings } = joinedLedger(await pages(2000));
+    expect(rulings.find((row) => row.id === later)!.ruling).toBe('carry');
+    const seen = rowSeen(asCore(rulings.find((row) => row.id === later)!));
+    const take = (body: object): Promise<unknown> => api.call('POST', `/api/legs/${leg}/rules/${offered!.id}`, body);
+    await expect(take({ rows: [later], seen: ['otherwise'] })).rejects.toMatchObject({ status: 409 });
+    await expect(take({ rows: [first!.id], seen: ['x'] })).rejects.toMatchObject({ status: 409 });
+    await take({ rows: [later], seen: [seen] });
+    expect((await rules())[0]!.rows).toEqual([]);
+    await api.call('POST', `/api/legs/${leg}/undo`);
+    expect((await rules())[0]!.rows).toHaveLength(1);
+    await api.call('DELETE', `/api/legs/${leg}/rules/${offered!.id}`);
+    expect(await rules()).toEqual([]);
+    for (const id of [offered!.id, 'none', '9'.repeat(30)])
+      await expect(api.call('DELETE', `/api/legs/${leg}/rules/${id}`)).rejects.toMatchObject({ status: 404 });
+    await api.call('POST', `/api/legs/${leg}/undo`);
+    expect(await rules()).toHaveLength(1);
+    await api.call('POST', `/api/legs/${leg}/undo`);
+    expect([await rules(), (await kinds()).get('repoint')]).toEqual([[], before.get('repoint')]);
+    await (await server.signIn('second')).call('POST', `/api/legs/${leg}/undo`);
+  });
+
+  it('does an act once, however often it is asked for by its name, of whichever server; and each person’s own', async () => {
+    const second = await server.another();
+    try {
+      const there = await new Api(second.address).signIn('admin', DEMO_PASSWORD);
+      const other = await server.signIn('second');
+      const name = 'ab'.repeat(16);
+      const act = (by: Api, path: string, body: object, named: Record<string, string>): Promise<Response> =>
+        fetch(`${by.address}/api/legs/${leg}${path}`, {
+          ...{ method: path.startsWith('/rulings') ? 'PUT' : 'POST', body: JSON.stringify(body) },
+          headers: { ...by.headers, 'content-type': 'application/json', ...named },
+        });
+      const decided = async (): Promise<number> =>
+        Number((await database('decisions').where({ leg_id: leg }).count<{ count: string }[]>('* as count'))[0]!.count);
+      for (const index of [80, 81]) await api.call('PUT', `/api/legs/${leg}/rulings/${rows[index]!.id}`, { ruling: 'drop' });
+      const before = await decided();
+      // An undo whose answer was lost takes one ruling back, and not the one before it as well.
+      const again = { 'x-act': name, 'x-again': '1' };
+      const answers = [
+        await act(api, '/undo', {}, { 'x-act': name }),
+        await act(api, '/undo', {}, again),
+        await act(there, '/undo', {}, again),
+        ...(await Promise.all(Array.from({ length: 6 }, (_, index) => act(index % 2 === 0 ? api : there, '/undo', {}, again)))),
+      ];
+      expect([...new Set(answers.map((one) => one.status))]).toEqual([200]);
+      expect(await decided()).toBe(before + 1);
+      // The first of them may be on its way still: the database has the last word.
+      const both = { 'x-act': 'cd'.repeat(16) };
+      const raced = await Promise.all([api, there, api, there].map((by) => act(by, '/undo', {}, both)));
+      expect([raced.map((one) => one.status), await decided()]).toEqual([[200, 200, 200, 200], before + 2]);
+      // Somebody else's of the same name is another act; a name that is none counts for nothing.
+      await act(other, `/rulings/${rows[82]!.id}`, { ruling: 'drop' }, again);
+      await act(api, `/rulings/${rows[83]!.id}`, { ruling: 'drop' }, { 'x-act': 'x', 'x-again': '1' });
+      expect(await decided()).toBe(before + 4);
+      await other.call('POST', `/api/legs/${leg}/undo`);
+      const told = await api.call<Acted>('POST', `/api/legs/${leg}/undo`);
+      expect(told.rows).toMatchObject([{ id: rows[83]!.id, row: { ruling: 'carry', planned: { data: ['192.0.2.7'] } } }]);
+    } finally {
+      await second.stop('SIGKILL');
+    }
   });
 
   it('refuses to go on after a row that is gone, and pages without end', async () => {

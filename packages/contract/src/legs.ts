@@ -1,4 +1,4 @@
-import { BACK_WAYS, CHAPTERS, FRONTING, LEG_KINDS, PURPOSES, REQUIREMENT_ENDS, RULINGS, STEP_BY, STEP_STATES, WAYS } from '@wanderon/core';
+import { BACK_WAYS, CHAPTERS, FRONTING, LEG_KINDS, PURPOSES, REQUIREMENT_ENDS, RULE_RULINGS, RULINGS, STEP_BY, STEP_STATES, WAYS } from '@wanderon/core';
 import { z } from 'zod';
 import { derivedSchema, givenSetsSchema, hostName, instant, rrsetSchema, seenBetween, waySchema } from './common';
 
@@ -195,6 +195,15 @@ export const ledgerSchema = z.object({
   shown: z.array(rrsetSchema).nullable(),
   /** What people say record sets are for; told on the first page. */
   purposes: z.array(z.object({ owner: z.string(), type: z.string(), purpose: z.enum(PURPOSES) })),
+  /** Rules that stand, each with the rows that came later and to which it is offered, as they would be; told on the first page. */
+  rules: z.array(
+    z.object({
+      id: z.number(),
+      words: z.string(),
+      who: z.string().nullable(),
+      rows: z.array(z.object({ id: z.string(), ruling: z.enum(RULINGS).nullable(), planned: rrsetSchema.nullable() })),
+    }),
+  ),
 });
 export type LedgerView = z.infer<typeof ledgerSchema>;
 
@@ -235,6 +244,7 @@ export function joinedLedger(pages: readonly LedgerView[]): LedgerView {
   return {
     shown: pages[0]?.shown ?? null,
     purposes: pages[0]?.purposes ?? [],
+    rules: pages[0]?.rules ?? [],
     rulings: pages.flatMap((page) => page.rulings),
     remarks: pages.flatMap((page) => page.remarks),
     served: last
@@ -275,6 +285,22 @@ export const editRulingsSchema = z.object({
   seen: z.array(z.string().max(100)).max(5000).optional(),
 });
 export type EditRulings = z.infer<typeof editRulingsSchema>;
+const rowIds = z.array(z.string().max(40)).max(5000);
+/** A rule, and the rows that its preview showed as otherwise afterwards: these are ruled, and those in `except` are not, though they are like it. */
+export const makeRuleSchema = z.object({
+  like: z.string().max(500),
+  group: z.string().max(60).nullable(),
+  ruling: z.enum(RULE_RULINGS),
+  to: z.string().max(2000).default(''),
+  rows: rowIds,
+  except: rowIds.default([]),
+  /** What was seen of each of the rows, in their order (`rowSeen`). */
+  seen: z.array(z.string().max(100)).max(5000),
+});
+export type MakeRule = z.output<typeof makeRuleSchema>;
+/** Rows to which a rule is offered, as they were seen. */
+export const takeRuleSchema = makeRuleSchema.pick({ rows: true, seen: true });
+export type TakeRule = z.output<typeof takeRuleSchema>;
 export const newRulingSchema = z.object({ owner: z.string().max(1100), type: z.string().max(20), ttl: z.string().max(40), data: z.string().max(300_000) });
 export const approveSchema = z.object({
   /** When the TTLs go down; null: at once. */

@@ -1,7 +1,7 @@
 import { CHAPTERS } from '@wanderon/core';
 import { z } from 'zod';
 import { derivedSchema, instant } from './common';
-import { legSchema } from './legs';
+import { legSchema, rulingSchema } from './legs';
 
 export const scopeSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('whole') }),
@@ -68,7 +68,12 @@ export const moveQuerySchema = z.object({
 });
 
 /** What an act answers: the move as it is afterwards is told to the pages, and read in parts. */
-export const actedSchema = z.object({ id: z.string(), version: z.number() });
+export const actedSchema = z.object({
+  id: z.string(),
+  version: z.number(),
+  /** Rows of the ledger as an undo or redo left them, where they are few; null: not there any more. */
+  rows: z.array(z.object({ id: z.string(), row: rulingSchema.omit({ id: true, decidedBy: true, fronting: true }).nullable() })).optional(),
+});
 export type Acted = z.infer<typeof actedSchema>;
 
 /** The head of a move; ledger, survey, watch and trail are resources of their own. */

@@ -62,6 +62,7 @@ export * from './rebuild/ledgerFilter';
 export * from './rebuild/ledgerGroups';
 export * from './rebuild/ledgerRow';
 export * from './rebuild/rowWords';
+export * from './rebuild/standingRule';
 export * from './rebuild/cleanPasted';
 export * from './rebuild/rowEnds';
 export * from './rebuild/suggestValues';

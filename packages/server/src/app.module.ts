@@ -28,6 +28,7 @@ import { BeginService } from './moves/begin.service';
 import { ChoosingService } from './moves/choosing.service';
 import { MoveService } from './moves/moves.service';
 import { PlanReadService } from './moves/planRead.service';
+import { RuleService } from './moves/rules.service';
 import { RemarkService } from './moves/remarks.service';
 import { WaysService } from './moves/ways.service';
 import { MoveStore } from './moves/move.store';
@@ -130,6 +131,7 @@ export class AppModule {
         RulingService,
         PlanReadService,
         RemarkService,
+        RuleService,
         RowStoryService,
         WaysService,
         SurveyStore,

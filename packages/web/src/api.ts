@@ -14,7 +14,6 @@ import {
   MoveSurvey,
   MoveView,
   NewSheetLink,
-  Problem,
   SheetLink,
   SweepSummary,
   WatchView,
@@ -25,22 +24,20 @@ import {
 import { InfiniteData, useInfiniteQuery, useMutation, UseMutationResult, useQuery, useQueryClient, UseQueryResult } from '@tanstack/react-query';
 import { createContext, useContext, useEffect } from 'react';
 import { isAttended } from './attended';
+import { ProblemError } from './problemError';
+import { actName, persistently } from './unsent';
 
-/** What the server refused, in its own words. */
-export class ProblemError extends Error {
-  constructor(readonly problem: Problem) {
-    super(problem.title);
-  }
-}
+export { ProblemError };
 
 let csrf = '';
 
-export async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+export async function call<T>(method: string, path: string, body?: unknown, headers: Readonly<Record<string, string>> = {}): Promise<T> {
   let response: Response;
   try {
     response = await fetch(path, {
       method,
       headers: {
+        ...headers,
         'x-csrf-token': csrf,
         ...(isAttended() ? {} : { 'x-unattended': '1' }),
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
@@ -168,16 +165,21 @@ export const useClockState = (): UseQueryResult<ClockView & { received: number }
 /** The leg that a page is about; what is done there is done to it. */
 export const LegContext = createContext<string | undefined>(undefined);
 
-/** Something done to a leg of a move, `leg` or that of the page; what is on the screen of it is read anew. */
-/** The key of everything that is being done to a move. */
-export const actsOn = (move: string): readonly string[] => ['acts', move];
+/** The key of everything that is being done, and of what is being done to one move. */
+export const EVERY_ACT: readonly string[] = ['acts'];
+export const actsOn = (move: string): readonly string[] => [...EVERY_ACT, move];
 
+/**
+ * Something done to a leg of a move, `leg` or that of the page; what is on the screen of it is read anew. Where the server does not answer
+ * it is kept and asked for again, by a name that keeps it from being done twice. `answered` is called before anything is read.
+ */
 export function useMoveAction<T>(
   id: string,
   method: string,
   path: (input: T) => string,
   body: (input: T) => unknown = (input) => input,
   leg?: string,
+  answered?: (acted: Acted) => void,
 ): UseMutationResult<Acted, Error, T> {
   const queries = useQueryClient();
   const here = useContext(LegContext);
@@ -186,7 +188,15 @@ export function useMoveAction<T>(
     mutationKey: actsOn(id),
     // One after the other, as they were done: an undo never overtakes what it takes back.
     scope: { id: `acts on ${id}` },
-    mutationFn: (input: T) => call<Acted>(method, address(path(input)), method === 'DELETE' ? undefined : (body(input) ?? {})),
+    // Also while the browser thinks that it is offline: it is told so, and the acts after it wait.
+    networkMode: 'always',
+    mutationFn: async (input: T) => {
+      const name = { 'x-act': actName() };
+      const asked = method === 'DELETE' ? undefined : (body(input) ?? {});
+      const acted = await persistently((again) => call<Acted>(method, address(path(input)), asked, again ? { ...name, 'x-again': '1' } : name));
+      answered?.(acted);
+      return acted;
+    },
     // What is on the screen of the move is read anew, once where acts follow each other; the button stays down until it is.
     // What was refused is read too: an act before it may not have been.
     onSettled: async () => {

@@ -51,7 +51,8 @@ function Signed() {
         <Loading what="who you are" />
       </div>
     );
-  if (me.isError)
+  // Who was known stays so while the server cannot be asked.
+  if (me.isError && me.data === undefined)
     return (
       <div className="mx-auto max-w-lg p-8">
         <Failed error={me.error} retry={() => void me.refetch()} />

@@ -99,12 +99,16 @@ function takeSummary(queries: QueryClient, { summary }: Change): boolean {
   return desk.pages.at(-1)?.next !== null && last !== undefined && compareOnDesk(deskPlaceOf(summary.next), deskPlaceOf(last.next)) > 0;
 }
 
+/** Milliseconds after which the server is asked for its events again, where it refused them. */
+const AGAIN = 5000;
+
 /** Hears from the server what changed and has it read anew, a burst of changes at once. */
 export function useLive(): void {
   const queries = useQueryClient();
   useEffect(() => {
     const waiting = new Set<string>();
     let timer: number | undefined;
+    let again: number | undefined;
     let source: EventSource | undefined;
     const flush = (): void => {
       timer = undefined;
@@ -124,6 +128,15 @@ export function useLive(): void {
       };
       // After a break anything may have changed.
       source.onopen = () => void queries.invalidateQueries();
+      // The browser comes back by itself where nobody answers, and not where a proxy says so, or the session is over.
+      source.onerror = () => {
+        if (source?.readyState !== EventSource.CLOSED) return;
+        window.clearTimeout(again);
+        again = window.setTimeout(() => {
+          void queries.invalidateQueries({ queryKey: ['me'] });
+          open();
+        }, AGAIN);
+      };
     };
     // A page that the browser keeps for going back would hold its connection, and a browser has six for a server.
     const close = (): void => source?.close();
@@ -136,6 +149,7 @@ export function useLive(): void {
     return () => {
       close();
       window.clearTimeout(timer);
+      window.clearTimeout(again);
       window.removeEventListener('pagehide', close);
       window.removeEventListener('pageshow', shown);
     };

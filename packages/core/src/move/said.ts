@@ -10,7 +10,8 @@ export const DECISION_KINDS = [
   'hosts', // where it goes
   'named', // which nameservers the new host gave this domain; value: their names
   'ruling', // what becomes of a record set; subject: the row's id
-  'rulings', // the same of many record sets at once; value: their rows
+  'rulings', // the same of many record sets at once; value: their rows, and the rule by which they were ruled, if there is one
+  'rule over', // such a rule is offered to no more rows; subject: the id of the decision that made it
   'push', // the new zone is pushed, and what changes in the plan later with it
   'approve', // TTLs lowered, the old zone turned, TTLs raised, and when
   'submitted', // the nameservers were changed at the registrar, or the records are to change now or were changed

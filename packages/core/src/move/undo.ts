@@ -1,11 +1,13 @@
 import { RowDecision } from '../rebuild/ledgerRow';
-import { rowsOf } from '../rebuild/rowWords';
+import { RulingsValue, rowsOf } from '../rebuild/rowWords';
+import { ruleWords } from '../rebuild/standingRule';
 import { Decision, DecisionKind, standing } from './said';
 
 /** What undo takes back; acts that went out are set right by other acts. */
 const UNDOABLE: ReadonlySet<DecisionKind> = new Set([
   'ruling',
   'rulings',
+  'rule over',
   'waive',
   'aside',
   'accept TTLs',
@@ -42,6 +44,10 @@ export function decisionWords(decision: Decision): string {
     const row = (decision.value as { row: RowDecision } | null)?.row;
     return row ? `${row.owner} ${row.type}` : 'A row taken out';
   }
-  if (decision.kind === 'rulings') return `${rowsOf(decision).length} rows`;
+  if (decision.kind === 'rulings') {
+    const { rule } = decision.value as RulingsValue;
+    return rule ? `“${ruleWords(rule)}”` : `${rowsOf(decision).length} rows`;
+  }
+  if (decision.kind === 'rule over') return 'A rule that is over';
   return decision.subject === '' ? decision.kind : `${decision.kind} ${decision.subject.replace('\n', ': ')}`;
 }

@@ -34,7 +34,8 @@ export function editRows(
   return { ok: true, rows: changed };
 }
 
-function sameRow(a: Ruling, b: NonNullable<RowDecision>): boolean {
+/** True where a row is so already. */
+export function sameRow(a: Ruling, b: NonNullable<RowDecision>): boolean {
   return a.ruling === b.ruling && JSON.stringify(a.planned ?? null) === JSON.stringify(b.planned ?? null);
 }
 
@@ -92,6 +93,9 @@ export function newRow(zone: Name, rows: readonly Ruling[], typed: { owner: stri
   return { ok: true, row: { owner, type, ruling: 'new', found: undefined, planned: read.set, reason: 'added by hand' } };
 }
 
+/** The reason of a row that became another one at the old host after the survey, and was taken into the plan. */
+export const CHANGED_SINCE = 'changed at the old host after the survey';
+
 /** What is taken into the plan where a zone changed: rows as decisions, by owner and type. TTLs are kept where a set is only seen lowered. */
 export function adoptedRow(
   rows: readonly LedgerRow[],
@@ -103,7 +107,7 @@ export function adoptedRow(
   const set = change.data.length === 0 ? undefined : { owner, type, ttl: before?.planned?.ttl ?? change.ttl, data: [...change.data] };
   if (where === 'old') {
     const found = set && { ...set, ttl: change.ttl };
-    const reason = 'changed at the old host after the survey';
+    const reason = CHANGED_SINCE;
     // What was to be another value at the new host stays that; what was carried follows.
     if (before && (before.ruling === 'repoint' || before.ruling === 'drop') && found) return { id: before.id, row: { ...before, found, reason } };
     if (before?.ruling === 'repoint') return { id: before.id, row: { owner, type, ruling: 'new', found: undefined, planned: before.planned, reason } };

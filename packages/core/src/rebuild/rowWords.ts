@@ -1,5 +1,6 @@
 import { LedgerRow, BY_HAND, RowDecision } from './ledgerRow';
 import { RulingKind } from './ruling';
+import { MadeRule } from './standingRule';
 
 /** What a ruling of many says of each of its rows: what was found there is carried, dropped, or has this in its place. */
 export interface ShortWord {
@@ -20,6 +21,8 @@ interface SaidOfRow {
 export interface RulingsValue {
   readonly groups?: readonly (ShortWord & { readonly ids: readonly string[] })[];
   readonly rows: readonly { readonly id: string; readonly row: RowDecision }[];
+  /** The rule by which they were ruled, which stands for as long as this does. */
+  readonly rule?: MadeRule;
 }
 
 interface Said {

@@ -1,4 +1,4 @@
-import { randomBytes } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { EventView, TrailEntry, TrailPage } from '@wanderon/contract';
 import { CLOCK, Clock } from '../clock/clock';
@@ -15,6 +15,8 @@ export interface NewEvent {
   readonly text: string;
   readonly before?: unknown;
   readonly after?: unknown;
+  /** What the person's page calls the act: of one name there is one event. */
+  readonly act?: string | undefined;
 }
 
 /** Entries of a page. */
@@ -50,9 +52,15 @@ export class EventStore {
       before: json(event.before),
       after: json(event.after),
     };
-    const nonce = randomBytes(16).toString('hex');
+    const nonce = event.act === undefined ? randomBytes(16).toString('hex') : nonceOf(event.person ?? null, event.act);
     const parsed = (text: string | null): unknown => (text === null ? null : (JSON.parse(text) as unknown));
     return { ...row, nonce, mark: this.marks.of({ ...row, nonce, before: parsed(row.before), after: parsed(row.after) }) };
+  }
+
+  /** Whether an act of a person is on record, by the name that their page gave it. */
+  async isOnRecord(person: string, act: string): Promise<boolean> {
+    const nonce = nonceOf(person, act);
+    return (await this.database('events').where({ nonce }).first<object | undefined>('id')) !== undefined;
   }
 
   /** What was told last of a step, by its title. */
@@ -112,4 +120,14 @@ export class EventStore {
       );
     return rows.map((row) => ({ ...row, id: Number(row.id) }));
   }
+}
+
+/** The same for the same act of the same person, and nobody else's; events have each a nonce of their own, so that an act is written once. */
+function nonceOf(person: string | null, act: string): string {
+  return createHash('sha256').update(`${person}/${act}`).digest('hex').slice(0, 32);
+}
+
+/** True for what the database says where an act is on record already. */
+export function isOnRecordAlready(error: unknown): boolean {
+  return error instanceof Error && (error as { constraint?: unknown }).constraint === 'events_nonce_unique';
 }

@@ -2,6 +2,7 @@ import { LedgerPage, RemarkView, ServedView, ledgerQuerySchema } from '@wanderon
 import {
   Leg,
   LegRemark,
+  RuleOffer,
   RRsetText,
   Ruling,
   SAYS_LITTLE,
@@ -14,6 +15,8 @@ import {
   ownerOf,
   readBack,
   rowAt,
+  ruleOffers,
+  ruleWords,
   setKey,
   slipSeen,
   storedKey,
@@ -39,6 +42,7 @@ export function ledgerPage(
   // What is said of no row stands on the first page.
   const isHere = (key: string): boolean => here.has(key) || (ruled && !ruled.has(key));
   const { chosen } = leg.plan;
+  const { purposes } = saidOfSurvey(stands);
   const fronting = frontingOfRows(leg.plan);
   return {
     rulings: rows.map((row) => ({
@@ -59,7 +63,8 @@ export function ledgerPage(
         ? servedView(leg, isHere)
         : null,
     shown: first ? (said.shown?.map((set) => ({ ...set, data: [...set.data] })) ?? null) : null,
-    purposes: first ? saidOfSurvey(stands).purposes : [],
+    purposes: first ? purposes : [],
+    rules: first ? ruleOffers(leg.plan.zone, all, stands, purposes).map((offer) => ruleView(offer, people)) : [],
     total: all.length,
     next: start + limit < all.length ? rows.at(-1)!.id : null,
   };
@@ -97,6 +102,19 @@ function servedView(leg: Leg, isHere: (key: string) => boolean): ServedView {
           extras: extras.map(([key, answer]) => text(key, answer)),
         };
       }),
+  };
+}
+
+function ruleView({ id, rule, person, rows }: RuleOffer, people: ReadonlyMap<string, string>): LedgerPage['rules'][number] {
+  return {
+    id,
+    words: ruleWords(rule),
+    who: person === null ? null : (people.get(person) ?? null),
+    rows: rows.map(({ before, row }) => ({
+      id: before.id,
+      ruling: row?.ruling ?? null,
+      planned: row?.planned ? { ...row.planned, data: [...row.planned.data] } : null,
+    })),
   };
 }
 

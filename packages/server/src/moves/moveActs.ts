@@ -4,7 +4,7 @@ import { Acted } from '@wanderon/contract';
 import { Decision } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
-import { EventStore } from '../events/event.store';
+import { EventStore, NewEvent, isOnRecordAlready } from '../events/event.store';
 import { LiveService } from '../live/live.service';
 import { Caller } from '../people/allow';
 import { NotNow, Refusal, notFound } from '../refusals';
@@ -50,9 +50,12 @@ interface Decided {
   readonly isIdle?: true;
 }
 
+/** Who does it, and under which name the page asks for it. */
+type Actor = Pick<Caller, 'id' | 'act'>;
+
 interface LightWork {
   readonly legId: string;
-  readonly person: string | null;
+  readonly person: Actor | null;
   /** Undefined where there is nothing to decide. */
   readonly work: (act: LightAct) => Promise<Word | undefined>;
 }
@@ -105,7 +108,7 @@ export class MoveActs {
       const keeps = !isMore && known?.move.version === loaded.move.version;
       return { version, committed: () => keeps && this.loader.decided(known, words.made) };
     };
-    return this.inTurnOf(id, 0, () => this.database.transaction(inTransaction));
+    return this.inTurnOf(id, 0, person, () => this.database.transaction(inTransaction));
   }
 
   /**
@@ -113,23 +116,23 @@ export class MoveActs {
    * read where this process knows the move: the one statement that writes it all does so only where the move still has the version that
    * is known. Where it has not, and before anything is refused, `work` is done once more under the lock.
    */
-  async lightly(legId: string, person: Pick<Caller, 'id'>, work: LightWork['work']): Promise<Acted> {
-    const wish = { legId, person: person.id, work };
-    return this.afterTyping(legId, async (id, wakeAt) => (await this.decideUnlocked(id, wish, wakeAt)) ?? this.decideLocked(id, wish, wakeAt));
+  async lightly(legId: string, person: Actor, work: LightWork['work']): Promise<Acted> {
+    const wish = { legId, person, work };
+    return this.afterTyping(legId, person, async (id, wakeAt) => (await this.decideUnlocked(id, wish, wakeAt)) ?? this.decideLocked(id, wish, wakeAt));
   }
 
   /** The same for somebody without an account, whom a link lets in; under the lock, since `work` writes beside its decision. */
   async lightlyByLink(legId: string, work: LightWork['work']): Promise<Acted> {
-    return this.afterTyping(legId, (id, wakeAt) => this.decideLocked(id, { legId, person: null, work }, wakeAt));
+    return this.afterTyping(legId, null, (id, wakeAt) => this.decideLocked(id, { legId, person: null, work }, wakeAt));
   }
 
   /** In its turn; the engine looks at what was decided a little later, since more of the kind is likely to come. */
-  private async afterTyping(legId: string, work: (id: string, wakeAt: number) => Promise<Decided>): Promise<Acted> {
+  private async afterTyping(legId: string, person: Actor | null, work: (id: string, wakeAt: number) => Promise<Decided>): Promise<Acted> {
     const rate = this.clock.rate();
     // Where time stands still, later never comes.
     const wakeAt = rate === 0 ? 0 : this.clock.now() + TYPING * Math.max(1, rate);
     const id = await this.store.moveOf(legId);
-    return this.inTurnOf(id, wakeAt, () => work(id, wakeAt));
+    return this.inTurnOf(id, wakeAt, person, () => work(id, wakeAt));
   }
 
   private async decideUnlocked(id: string, wish: LightWork, wakeAt: number): Promise<Decided | undefined> {
@@ -162,16 +165,17 @@ export class MoveActs {
     const word = await work({ move, leg, transaction });
     if (!word) return { version: move.version, committed: () => undefined, isIdle: true };
     const [decision, event] = word;
-    const said = this.events.row({ person, domain: move.domain, move: move.id, ...event });
+    const by = person?.id ?? null;
+    const said = this.events.row({ person: by, domain: move.domain, move: move.id, act: person?.act?.name, ...event });
     const version = move.version + 1;
     const moved = this.counted(move.id, version, wakeAt, transaction).where({ version: move.version, state: 'open' });
     const at = this.clock.now();
     const [made] = await this.decisions
-      .addedIf(moved, legId, at, { ...decision, person }, transaction, said)
+      .addedIf(moved, legId, at, { ...decision, person: by }, transaction, said)
       .select<{ id: string }[]>('made.id', this.notice(move.id, version, transaction))
       .from('made');
     if (!made) return undefined;
-    const kept = { leg: legId, decision: asKept(Number(made.id), { ...decision, person }, at) };
+    const kept = { leg: legId, decision: asKept(Number(made.id), { ...decision, person: by }, at) };
     return { version, committed: () => this.loader.decided(known, [kept]) };
   }
 
@@ -183,25 +187,43 @@ export class MoveActs {
   ): Pick<Act, 'decide' | 'decideOn' | 'note' | 'at'> & { readonly made: readonly MadeDecision[] } {
     const at = this.clock.now();
     const made: MadeDecision[] = [];
-    const note: Act['note'] = (event) => this.events.add({ person: person.id, domain: move.domain, move: move.id, ...event }, transaction);
+    let name = person.act?.name;
+    const said = (event: Parameters<Act['note']>[0]): NewEvent => {
+      // The first event of an act has its name.
+      const act = name;
+      name = undefined;
+      return { person: person.id, domain: move.domain, move: move.id, act, ...event };
+    };
+    const note: Act['note'] = (event) => this.events.add(said(event), transaction);
     const decideOn: Act['decideOn'] = (of) => async (decision, event) => {
-      const said = { person: person.id, domain: move.domain, move: move.id, ...event };
-      const id = await this.decisions.add(of, at, { ...decision, person: person.id }, transaction, this.events.row(said));
+      const id = await this.decisions.add(of, at, { ...decision, person: person.id }, transaction, this.events.row(said(event)));
       made.push({ leg: of, decision: asKept(id, { ...decision, person: person.id }, at) });
       return id;
     };
     return { decide: decideOn(leg), decideOn, note, at, made };
   }
 
-  /** One act in its turn. The engine is woken by `wakeAt`, now where it is 0. */
-  private async inTurnOf(id: string, wakeAt: number, work: () => Promise<Decided>): Promise<Acted> {
+  /** One act in its turn; one that is on record already is not done again. The engine is woken by `wakeAt`, now where it is 0. */
+  private async inTurnOf(id: string, wakeAt: number, person: Actor | null, work: () => Promise<Decided>): Promise<Acted> {
     const { version, isIdle } = await this.inTurn(id, async () => {
-      const decided = await work();
-      decided.committed();
-      return decided;
+      const act = person?.act;
+      if (act?.again && (await this.events.isOnRecord(person!.id, act.name))) return this.asItIs(id);
+      try {
+        const decided = await work();
+        decided.committed();
+        return decided;
+      } catch (error) {
+        // Another process took it before its answer was lost.
+        if (act && isOnRecordAlready(error)) return this.asItIs(id);
+        throw error;
+      }
     });
     if (wakeAt === 0 && !isIdle) this.wakeUps.say(id);
     return { id, version };
+  }
+
+  private async asItIs(id: string): Promise<Decided> {
+    return { version: (await this.store.get(id)).version, committed: () => undefined, isIdle: true };
   }
 
   /** The version counted up, and the engine to be woken. */

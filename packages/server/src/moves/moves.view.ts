@@ -48,7 +48,8 @@ export class MoveViews {
   /** A page of rows in their order, with what is said of them; throws a NotNow where the row that it comes after is gone. */
   async ledger(legId: string, query: z.output<typeof ledgerQuerySchema>): Promise<LedgerPage> {
     const loaded = await this.leg(legId);
-    return ledgerPage(loaded, query, await this.people.names(loaded.rows.flatMap((row) => row.decidedBy ?? [])));
+    const deciders = [...loaded.rows.map((row) => row.decidedBy), ...loaded.stands.map((one) => (one.kind === 'rulings' ? one.person : null))];
+    return ledgerPage(loaded, query, await this.people.names(deciders.filter((one) => one !== null)));
   }
 
   /** Servers whose last answers are known. */

@@ -1,4 +1,4 @@
-import { Body, Controller, HttpCode, Param, Post, Put } from '@nestjs/common';
+import { Body, Controller, Delete, HttpCode, Param, Post, Put } from '@nestjs/common';
 import {
   Acted,
   actedSchema,
@@ -6,14 +6,17 @@ import {
   editRulingsSchema,
   givenSchema,
   letBeSchema,
+  makeRuleSchema,
   mendSchema,
   newRulingSchema,
   planReadSchema,
+  takeRuleSchema,
 } from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { Allow, Caller, Person } from '../people/allow';
 import { PlanReadService } from './planRead.service';
 import { RemarkService } from './remarks.service';
+import { RuleService } from './rules.service';
 import { RulingService } from './rulings.service';
 
 class EditRulingDto extends createZodDto(editRulingSchema) {}
@@ -22,6 +25,8 @@ class EditRulingsDto extends createZodDto(editRulingsSchema) {}
 class GivenDto extends createZodDto(givenSchema) {}
 class PlanReadDto extends createZodDto(planReadSchema) {}
 class MendDto extends createZodDto(mendSchema) {}
+class MakeRuleDto extends createZodDto(makeRuleSchema) {}
+class TakeRuleDto extends createZodDto(takeRuleSchema) {}
 class LetBeDto extends createZodDto(letBeSchema) {}
 class ActedDto extends createZodDto(actedSchema) {}
 
@@ -32,6 +37,7 @@ export class RulingsController {
     private readonly rulings: RulingService,
     private readonly planRead: PlanReadService,
     private readonly remarks: RemarkService,
+    private readonly rules: RuleService,
   ) {}
 
   @Put('rulings/:ruling')
@@ -47,6 +53,29 @@ export class RulingsController {
   @ZodResponse({ type: ActedDto, description: 'Rules many rows at once, as one decision.' })
   async editRulings(@Param('leg') leg: string, @Body() input: EditRulingsDto, @Person() person: Caller): Promise<Acted> {
     return this.rulings.editRulings(leg, input, person);
+  }
+
+  @Put('rules')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Rules every row of a kind, as one decision, and offers the same to rows that come later.' })
+  async makeRule(@Param('leg') leg: string, @Body() input: MakeRuleDto, @Person() person: Caller): Promise<Acted> {
+    return this.rules.make(leg, input, person);
+  }
+
+  @Post('rules/:rule')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Rules rows that came later by a rule that was made before.' })
+  async takeRule(@Param('leg') leg: string, @Param('rule') rule: string, @Body() input: TakeRuleDto, @Person() person: Caller): Promise<Acted> {
+    return this.rules.take(leg, rule, input, person);
+  }
+
+  @Delete('rules/:rule')
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'A rule is offered to no more rows; what was ruled by it stays so.' })
+  async endRule(@Param('leg') leg: string, @Param('rule') rule: string, @Person() person: Caller): Promise<Acted> {
+    return this.rules.end(leg, rule, person);
   }
 
   @Post('rulings')

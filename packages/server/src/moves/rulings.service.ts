@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { Acted, EditRuling, EditRulings, GivenInput } from '@wanderon/contract';
 import {
+  Decision,
   LedgerRow,
   Name,
   RRsetText,
@@ -17,13 +18,14 @@ import {
   newRow,
   redoable,
   rowSeen,
+  rowsOf,
   undoable,
 } from '@wanderon/core';
 import { Database } from '../db/database';
 import { Caller } from '../people/allow';
 import { PeopleService } from '../people/people.service';
 import { InvalidInput, NotNow, Refusal, notFound } from '../refusals';
-import { isSwitched, ledgerRows } from './legLoader';
+import { LegParts, isSwitched, ledgerRows } from './legLoader';
 import { KEPT, MoveActs } from './moveActs';
 import { refuseAfterSwitch, rule, switched } from './planChanges';
 
@@ -117,34 +119,61 @@ export class RulingService {
 
   /** Takes a person's last decision back that can be. */
   async undo(legId: string, person: Caller): Promise<Acted> {
-    return this.acts.lightly(legId, person, ({ move, leg }) => {
+    let rows: Acted['rows'];
+    const acted = await this.acts.lightly(legId, person, ({ move, leg }) => {
       const last = undoable(leg.decisions, person.id);
       if (!last) throw new NotNow('There is nothing of yours to undo.', { kept: KEPT });
       if ((last.kind === 'ruling' || last.kind === 'rulings') && isSwitched(move, leg)) throw switched();
+      rows = rowsAfter(leg, last, last);
       return Promise.resolve([
         { kind: last.kind, subject: last.subject, undoes: last.id },
         { kind: last.kind, text: `${decisionWords(last)}: taken back.`, before: last.value },
       ]);
     });
+    return { ...acted, rows };
   }
 
   /** Makes a person's last undo undone. */
   async redo(legId: string, person: Caller): Promise<Acted> {
-    return this.acts.lightly(legId, person, ({ move, leg }) => {
+    let rows: Acted['rows'];
+    const acted = await this.acts.lightly(legId, person, ({ move, leg }) => {
       const last = redoable(leg.decisions, person.id);
       if (!last) throw new NotNow('There is nothing of yours to do again.', { kept: KEPT });
       if ((last.kind === 'ruling' || last.kind === 'rulings') && isSwitched(move, leg)) throw switched();
       const whole = leg.decisions.find((one) => one.id === last.undoes)!;
+      rows = rowsAfter(leg, last, whole);
       return Promise.resolve([
         { kind: last.kind, subject: last.subject, undoes: last.id },
         { kind: last.kind, text: `${decisionWords(whole)}: again.`, after: whole.value },
       ]);
     });
+    return { ...acted, rows };
   }
 }
 
+/** Rows that an undo or redo tells of; of more the page reads the ledger anew. */
+const TOLD_ROWS = 30;
+
+/** The rows of `whole` as they are once `undone` does not count; undefined where they are many, or it is about none. */
+function rowsAfter(leg: LegParts, undone: Decision, whole: Decision): Acted['rows'] {
+  const ids = [...new Set(rowsOf(whole).map((one) => one.id))];
+  if (ids.length === 0 || ids.length > TOLD_ROWS) return undefined;
+  const { kind, subject, person, at } = undone;
+  const id = Math.max(...leg.decisions.map((one) => one.id)) + 1;
+  const after = ledgerRows({ ...leg, decisions: [...leg.decisions, { id, kind, subject, value: null, person, at, undoes: undone.id }] }, ids);
+  return ids.map((one) => {
+    const row = after.find((other) => other.id === one);
+    return { id: one, row: row ? rowView(row) : null };
+  });
+}
+
+function rowView({ owner, type, ruling, found, planned, reason }: LedgerRow): NonNullable<NonNullable<Acted['rows']>[number]['row']> {
+  const set = (one: RRsetText | undefined) => (one ? { ...one, data: [...one.data] } : null);
+  return { owner, type, ruling, found: set(found), planned: set(planned), reason };
+}
+
 /** Throws a NotNow where a row stands outside of what the move is about. */
-function refuseOutside(scope: Scope, owner: string): void {
+export function refuseOutside(scope: Scope, owner: string): void {
   if (!inScope(scope, owner)) throw new NotNow(`${owner} is not in this move.`, { detail: 'It is about other names of the domain.', kept: KEPT });
 }
 
@@ -154,7 +183,7 @@ function told({ owner, type, ruling, planned }: Ruling): Pick<Ruling, 'owner' | 
 }
 
 /** Many rulings as the trail keeps them: the sets of which the same was ruled, together. */
-function toldTogether(rows: readonly Ruling[]): object[] {
+export function toldTogether(rows: readonly Ruling[]): object[] {
   const groups = new Map<string, { readonly said: object; readonly sets: string[] }>();
   for (const row of rows) {
     const { owner, type, ...said } = told(row);

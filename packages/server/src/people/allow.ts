@@ -25,6 +25,15 @@ export interface Caller {
   /** There is a second factor; an administrator asks for one. */
   readonly factor: boolean;
   readonly demanded: boolean;
+  /** What the page calls the act that it asks for, where it does: asked for again, it is not done twice. */
+  readonly act?: NamedAct;
+}
+
+/** An act by the name that a page gave it, of 32 hexadecimal digits. */
+export interface NamedAct {
+  readonly name: string;
+  /** It was asked for before, and no answer came. */
+  readonly again: boolean;
 }
 
 export interface SignedRequest extends Request {

@@ -4,7 +4,7 @@ import { Reflector } from '@nestjs/core';
 import { ROLES, Role } from '@wanderon/contract';
 import { CONFIG, Config } from '../config';
 import { NotAllowed, NotSignedIn } from '../refusals';
-import { isActive, isSafe } from './activity';
+import { actOf, isActive, isSafe } from './activity';
 import { EventStore } from '../events/event.store';
 import { ALLOW, BEFORE_READY, Caller, SignedRequest } from './allow';
 import { tokenOf } from './cookie';
@@ -36,7 +36,9 @@ export class SessionGuard implements CanActivate {
       if (caller && error instanceof NotAllowed) await this.record(request, caller, error);
       throw error;
     }
-    if (caller) request.caller = caller;
+    if (!caller) return true;
+    const act = actOf(request);
+    request.caller = act ? { ...caller, act } : caller;
     return true;
   }
 

@@ -29,7 +29,7 @@ export function DeskPlace({ me }: { me: Me }) {
         <Loading what="the desk" />
       </Page>
     );
-  if (moves.isError)
+  if (moves.isError && moves.data === undefined)
     return (
       <Page>
         <Failed error={moves.error} retry={() => void moves.refetch()} />

@@ -56,7 +56,7 @@ function legOf(move: MoveView | undefined, id: string | null): LegView | undefin
   return move?.legs.find((leg) => leg.id === id) ?? move?.legs.at(-1);
 }
 
-const NO_ROWS: LedgerView & { total: number } = { rulings: [], remarks: [], served: null, shown: null, purposes: [], total: 0 };
+const NO_ROWS: LedgerView & { total: number } = { rulings: [], remarks: [], served: null, shown: null, purposes: [], rules: [], total: 0 };
 
 export function MovePlace({ me }: { me: Me }) {
   const { id = '', chapter = 'survey' } = useParams();
@@ -77,8 +77,9 @@ export function MovePlace({ me }: { me: Me }) {
     window.addEventListener('keydown', press);
     return () => window.removeEventListener('keydown', press);
   }, [go, id, search]);
-  const missing = (['survey', 'ledger', 'watch'] as const).find((part) => wants(part) && parts[part].isError);
-  if (missing && parts[missing].isError)
+  // What was read before stays on the screen while it cannot be read anew.
+  const missing = (['survey', 'ledger', 'watch'] as const).find((part) => wants(part) && parts[part].isError && parts[part].data === undefined);
+  if (missing)
     return (
       <div className="mx-auto w-full max-w-xl px-4 py-5">
         <Failed error={parts[missing].error} retry={() => void parts[missing].refetch()} />
@@ -90,7 +91,7 @@ export function MovePlace({ me }: { me: Me }) {
         <Loading what="the move" />
       </div>
     );
-  if (move.isError)
+  if (move.data === undefined)
     return (
       <div className="mx-auto w-full max-w-xl px-4 py-5">
         <Failed error={move.error} retry={() => void move.refetch()} />

@@ -9,6 +9,7 @@ import { useLive } from '../live';
 import { ClockPanel } from './clockPanel';
 import { Find } from './find';
 import { KeysHelp } from './keysHelp';
+import { UnsentNote } from './unsentNote';
 import { toggleTheme } from './theme';
 
 /** True where a key press belongs to a field and not to the page. */
@@ -97,6 +98,7 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
           </DropdownMenu.Root>
         </div>
       </header>
+      <UnsentNote />
       <main id="content" className="flex grow flex-col">
         {children}
       </main>

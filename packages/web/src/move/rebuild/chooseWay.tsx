@@ -31,8 +31,8 @@ function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView
   const [declineMail, setDeclineMail] = useState(true);
   const choose = useMoveAction<Choosing>(move.id, 'PUT', () => '/hosts');
   if (hosts.isPending || ways.isPending) return <Loading what="the ways" />;
-  if (hosts.isError) return <Failed error={hosts.error} retry={() => void hosts.refetch()} />;
-  if (ways.isError) return <Failed error={ways.error} retry={() => void ways.refetch()} />;
+  if (hosts.isError && hosts.data === undefined) return <Failed error={hosts.error} retry={() => void hosts.refetch()} />;
+  if (ways.isError && ways.data === undefined) return <Failed error={ways.error} retry={() => void ways.refetch()} />;
   const { recommended, reason } = ways.data;
   const taken = way ?? recommended ?? undefined;
   const inPlace = taken === 'repoint';

@@ -1,5 +1,5 @@
-import { Fronting, LedgerRow, Name, RulingEdit, editRows, isHostsOwn, ledgerFilter, ledgerGroups, rebuildsZone, rowSeen } from '@wanderon/core';
-import { EditRulings, MendInput, RemarkView, RulingView } from '@wanderon/contract';
+import { Fronting, LedgerRow, Name, RowDecision, RulingEdit, editRows, isHostsOwn, ledgerFilter, ledgerGroups, rebuildsZone, rowSeen } from '@wanderon/core';
+import { Acted, EditRulings, MendInput, RemarkView, RulingView } from '@wanderon/contract';
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
@@ -13,16 +13,18 @@ import { AskedNote } from '../asked/askedNote';
 import { GivenNames } from '../givenNames';
 import { asRuling } from '../asRuling';
 import { ChapterProps, stepIn } from '../movePlace';
-import { ownerBelow } from '../owner';
 import { StepNote } from '../stepNote';
 import { ChooseWay } from './chooseWay';
 import { Ledger, LedgerItem } from './ledger';
 import { isUnserved } from './ledgerRow';
+import { Extras, inPlaceWords, servedWords } from './ledgerWords';
 import { ManyEditor } from './manyEditor';
 import { usePendingRows } from './pendingRows';
 import { PlanExports } from './planExports';
 import { PrintedLedger } from './printedLedger';
 import { PushDialog } from './pushDialog';
+import { RuleDialog } from './ruleDialog';
+import { RuleOffers } from './ruleOffers';
 import { LetBeDialog, Mending, fixesOf, said, useLetBe } from './remarkNote';
 import { RowEditor } from './rowEditor';
 import { RowStory } from './rowStory';
@@ -62,6 +64,11 @@ function byRow(rows: readonly RulingView[], remarks: ChapterProps['leg']['remark
 }
 const NONE: ChapterProps['leg']['remarks'] = [];
 
+function asDecided({ id, row }: NonNullable<Acted['rows']>[number]): { readonly id: string; readonly row: RowDecision } {
+  return { id, row: row && { ...row, found: row.found ?? undefined, planned: row.planned ?? undefined } };
+}
+const noBody = (): object => ({});
+
 /** What one key makes of it. */
 const NEXT_FRONTING: Readonly<Record<Fronting, Fronting>> = { off: 'later', later: 'on', on: 'off' };
 
@@ -79,6 +86,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
   /** Groups that were folded, or unfolded, by hand. */
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const [many, setMany] = useState(false);
+  const [byRule, setByRule] = useState(false);
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
   const { fail, say } = useToast();
   const edit = useMoveAction<{ id: string; ruling: string; seen: string }>(
@@ -89,17 +97,23 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
   );
   const queries = useQueryClient();
   const releases = useRef<(() => void)[]>([]);
-  const undo = useMoveAction<void>(move.id, 'POST', () => '/undo');
+  /** Rows as an undo left them, at once; not where more was done since, which is shown already. */
+  const showAnswer = ({ rows: now }: Acted): void => {
+    if (now && queries.isMutating({ mutationKey: actsOn(move.id) }) <= 1) releases.current.push(hold(now.map(asDecided)));
+  };
+  const undo = useMoveAction<void>(move.id, 'POST', () => '/undo', noBody, undefined, showAnswer);
   const editMany = useMoveAction<EditRulings>(move.id, 'PUT', () => '/rulings');
   const front = useMoveAction<{ owner: string; state: Fronting }>(move.id, 'POST', () => '/fronting');
   const mend = useMoveAction<MendInput>(move.id, 'POST', () => '/mend');
   const letBe = useLetBe(move.id);
   const [letting, setLetting] = useState<RemarkView>();
-  const redo = useMoveAction<void>(move.id, 'POST', () => '/redo');
+  const redo = useMoveAction<void>(move.id, 'POST', () => '/redo', noBody, undefined, showAnswer);
   const push = stepIn(leg, 'push');
   // Once the push is decided, what changes in the plan goes to the new host by itself; after the switch the plan stands.
   const fixed = leg.seen.ts !== null;
   const mayRule = may && !fixed && leg.chosen;
+  /** A rule is about every row: all of them have to be read. */
+  const mayRuleAll = mayRule && leg.rulings.length >= leg.total;
   const mayPush =
     mayRule &&
     stepIn(leg, 'named')?.state !== 'ready' &&
@@ -118,6 +132,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
   }, [leg.rulings, leg.remarks]);
   const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
   const groups = useMemo(() => ledgerGroups(zone, leg.rulings, leg.purposes), [zone, leg.rulings, leg.purposes]);
+  const asRows = useMemo(() => leg.rulings.map(asLedgerRow), [leg.rulings]);
   const typed = useDeferredValue(filter);
   const items = useMemo(() => {
     const isLike = ledgerFilter(typed);
@@ -179,6 +194,11 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
         letBe: (remark) => (remark.waived === null ? setLetting(remark) : letBe.mutate(said(remark, null), { onError: fail })),
       }
     : undefined;
+  /** What is on the screen stays until the last of several acts is read back. */
+  const readBack = (): void => {
+    if (queries.isMutating({ mutationKey: actsOn(move.id) }) === 0) for (const one of releases.current.splice(0)) one();
+  };
+  const takeBack = (act: typeof undo): void => void act.mutateAsync().catch(fail).finally(readBack);
   const turn = useCallback(
     (group: string): void =>
       setTurned((before) => {
@@ -203,9 +223,8 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
         .mutateAsync({ id: current.id, ruling, seen: seenOf(current) })
         .catch(fail)
         .finally(() => {
-          // What is on the screen stays until the last of them is read back.
           releases.current.push(release);
-          if (queries.isMutating({ mutationKey: actsOn(move.id) }) === 0) for (const one of releases.current.splice(0)) one();
+          readBack();
         });
       step(1);
     };
@@ -231,6 +250,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
         End: () => step(rows.length),
         c: () => rule('carry'),
         d: () => rule('drop'),
+        R: () => mayRuleAll && setByRule(true),
         r: () => mayRule && (marks.length > 0 ? setMany(true) : current && setEditing(current)),
         x: () => {
           if (!mayRule || !current) return;
@@ -253,8 +273,8 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
         o: () => toRemark(1),
         O: () => toRemark(-1),
         // The page may not know yet of what was decided a moment ago; the server does.
-        u: () => mayRule && undo.mutate(undefined, { onError: fail }),
-        U: () => mayRule && redo.mutate(undefined, { onError: fail }),
+        u: () => mayRule && takeBack(undo),
+        U: () => mayRule && takeBack(redo),
         y: () => current?.planned && void navigator.clipboard.writeText(current.planned.data.join('\n')).then(() => say('Copied.')),
       };
       const act = keys[event.key];
@@ -289,18 +309,10 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
           <div className="flex shrink-0 gap-2">
             {!leg.isBack && <Button onClick={() => setChoosing(true)}>Another way</Button>}
             <Button onClick={() => setEditing('new')}>New record set</Button>
-            <Button
-              disabled={!leg.undoable}
-              onClick={() => undo.mutate(undefined, { onError: fail })}
-              title={leg.undoable ? `Undo ${leg.undoable}` : 'Nothing to undo'}
-            >
+            <Button disabled={!leg.undoable} onClick={() => takeBack(undo)} title={leg.undoable ? `Undo ${leg.undoable}` : 'Nothing to undo'}>
               Undo
             </Button>
-            <Button
-              disabled={!leg.redoable}
-              onClick={() => redo.mutate(undefined, { onError: fail })}
-              title={leg.redoable ? `Do ${leg.redoable} again` : 'Nothing to do again'}
-            >
+            <Button disabled={!leg.redoable} onClick={() => takeBack(redo)} title={leg.redoable ? `Do ${leg.redoable} again` : 'Nothing to do again'}>
               Redo
             </Button>
             {byHand && (
@@ -323,6 +335,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
       {stepIn(leg, 'named')?.state === 'ready' && <GivenNames move={move} leg={leg} may={may} />}
       <StepNote step={push} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'served')} move={move.id} may={may} />
+      {mayRule && <RuleOffers move={move} ledger={leg} rows={asRows} />}
       {!inPlace && <Extras served={leg.served} domain={move.domain} />}
       <div className="flex flex-wrap items-center gap-3 pb-1">
         <input
@@ -332,6 +345,11 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
           onChange={(event) => setFilter(event.target.value)}
           className={`${inputLook} max-w-56 py-0.5`}
         />
+        {mayRuleAll && filter.trim() !== '' && (
+          <Button kind="quiet" onClick={() => setByRule(true)} title="R">
+            Rule all like this
+          </Button>
+        )}
         <div role="group" aria-label="Show" className="flex gap-3">
           {ONLY.map((one) => (
             <button
@@ -353,7 +371,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
         )}
         {mayRule && marks.length === 0 && (
           <span className="ml-auto text-sm text-faded">
-            c carry · r repoint · d drop · n new · N comment · x mark{counts.remarks > 0 ? ' · o next remark · m mend' : ''}
+            c carry · r repoint · d drop · n new · N comment · x mark · R rule for many{counts.remarks > 0 ? ' · o next remark · m mend' : ''}
             {leg.rulings.some((row) => row.fronting) ? ' · f fronting' : ''}
           </span>
         )}
@@ -382,6 +400,16 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
           />
         )}
       />
+      {byRule && (
+        <RuleDialog
+          move={move}
+          leg={leg}
+          rows={asRows}
+          groups={groups.flatMap((group) => (group.hostsOwn ? [] : [group.title]))}
+          start={filter.trim()}
+          onClose={() => setByRule(false)}
+        />
+      )}
       {many && <ManyEditor move={move} rows={marks} busy={editMany.isPending} onRepoint={(data) => ruleMany('repoint', data)} onClose={() => setMany(false)} />}
       {editing && (
         <RowEditor
@@ -395,39 +423,5 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
       {letting && <LetBeDialog move={move.id} remark={letting} onClose={() => setLetting(undefined)} />}
       {pushing && <PushDialog move={move} leg={leg} onClose={() => setPushing(false)} />}
     </section>
-  );
-}
-
-/** Where records change in place, what is served is old until the change, and that is as it should be. */
-function inPlaceWords({ seen, gate, counts, unseen }: ChapterProps['leg']): string {
-  if (seen.t0) return unseen.length > 0 ? 'The records are changed, by the word of whoever did it' : 'Every authority serves the new values';
-  if (seen.ts !== null) return 'The records are being changed';
-  const changing = counts.repoint + counts.new;
-  return gate.open
-    ? 'Ready to be changed where they are'
-    : changing === 0
-      ? 'Nothing changes yet: rule what is to'
-      : 'What changes is planned, and nothing is changed yet';
-}
-
-function servedWords({ served, pushed, isBack, account }: ChapterProps['leg']): string {
-  if (!served && account) return 'The zone is planned for the other account, and seen once that is live';
-  if (!served) return pushed ? 'The new zone is being pushed' : 'The new zone is planned, not pushed yet';
-  const good = served.servers.filter((server) => server.problem === null && server.differs.length === 0 && server.apexNew).length;
-  const all = served.servers.length;
-  const which = account ? 'authorities' : isBack ? 'servers that it goes back to' : 'new servers';
-  return good === all ? `All ${good} ${which} serve the plan` : `${good} of ${all} ${which} serve the plan`;
-}
-
-/** What stands at the new host that the plan does not name: it is left alone, and said. */
-function Extras({ served, domain }: { served: ChapterProps['leg']['served']; domain: string }) {
-  const extras = new Map((served?.servers ?? []).flatMap((server) => server.extras.map((set) => [`${set.owner} ${set.type}`, set])));
-  if (extras.size === 0) return null;
-  const names = [...extras.values()].map((set) => `${ownerBelow(set.owner, domain)} ${set.type}`);
-  return (
-    <p className="my-2 border-l-4 border-rule bg-shade px-3 py-1.5">
-      At the new host stands besides, and is left alone: <span className="mono">{names.slice(0, 6).join(', ')}</span>
-      {names.length > 6 && ` and ${names.length - 6} more`}.
-    </p>
   );
 }

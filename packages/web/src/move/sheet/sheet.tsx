@@ -24,7 +24,7 @@ export function Sheet({ move, leg, may, now }: ChapterProps) {
   const mark = useMoveAction<{ row: string; typed: boolean }>(move.id, 'POST', () => '/typed');
   const forget = useMoveAction<PanelShown>(move.id, 'POST', () => '/panel');
   if (hosts.isPending) return <Loading what="the sheet" />;
-  if (hosts.isError) return <Failed error={hosts.error} retry={() => void hosts.refetch()} />;
+  if (hosts.isError && hosts.data === undefined) return <Failed error={hosts.error} retry={() => void hosts.refetch()} />;
   if (!leg.chosen) return <p className="py-6 text-faded">What is to be typed is known once the way is chosen.</p>;
   const inPlace = !rebuildsZone(leg);
   const host = hosts.data.find((one) => one.id === (inPlace ? leg.oldDnsHost : leg.newDnsHost));

@@ -1,0 +1,67 @@
+import { ProblemError } from './problemError';
+
+/** Milliseconds between two attempts; the last one stands for all that follow. */
+const PAUSES: readonly number[] = [1000, 2000, 4000, 8000];
+/** Milliseconds after which an act that nobody answers is given up. */
+const LONGEST = 15 * 60_000;
+/** What a server says, or a proxy in its place, that is not there for a while. */
+const AWAY: ReadonlySet<number> = new Set([0, 502, 503, 504]);
+
+/** When the server stopped answering acts, as `performance.now()`; undefined where it answers. */
+let since: number | undefined;
+const listeners = new Set<() => void>();
+
+function tell(at: number | undefined): void {
+  if (since === at) return;
+  since = at;
+  for (const listener of listeners) listener();
+}
+
+export const unsent = {
+  subscribe: (listener: () => void): (() => void) => {
+    listeners.add(listener);
+    return () => listeners.delete(listener);
+  },
+  since: (): number | undefined => since,
+};
+
+/**
+ * Does what the server has to be asked for, and asks again for as long as it does not answer. `again`: an attempt was made before that may
+ * have arrived. Throws what `work` throws where that is an answer, and where nobody answered for a quarter of an hour.
+ */
+export async function persistently<T>(work: (again: boolean) => Promise<T>): Promise<T> {
+  const began = performance.now();
+  for (let attempt = 0; ; attempt++) {
+    try {
+      const result = await work(attempt > 0);
+      tell(undefined);
+      return result;
+    } catch (error) {
+      const isAway = error instanceof ProblemError && AWAY.has(error.problem.status);
+      if (!isAway || performance.now() - began > LONGEST) {
+        tell(undefined);
+        throw error;
+      }
+      tell(since ?? began);
+      await pause(PAUSES[Math.min(attempt, PAUSES.length - 1)]!);
+    }
+  }
+}
+
+/** For some time, or until the machine is connected again. */
+function pause(milliseconds: number): Promise<void> {
+  return new Promise((resolve) => {
+    const done = (): void => {
+      window.clearTimeout(timer);
+      window.removeEventListener('online', done);
+      resolve();
+    };
+    const timer = window.setTimeout(done, milliseconds);
+    window.addEventListener('online', done);
+  });
+}
+
+/** A name for one act, by which the server tells that it did it already: 32 hexadecimal digits. */
+export function actName(): string {
+  return [...crypto.getRandomValues(new Uint8Array(16))].map((octet) => octet.toString(16).padStart(2, '0')).join('');
+}
