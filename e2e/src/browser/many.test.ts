@@ -2,6 +2,7 @@ import { join } from 'node:path';
 import knex, { Knex } from 'knex';
 import { Page } from 'puppeteer-core';
 import { ROOT } from '../../../command/src/processes';
+import { DEMO_PASSWORD } from '../../../command/src/demoData';
 import { Chromium, paste, press, pressKey, signIn, words } from '../support/browser';
 import { ALIAS, insertLedger } from '../support/largeLedger';
 import { insertMoves } from '../support/manyMoves';
@@ -144,6 +145,87 @@ describe('many rows', () => {
     expect(await page.$eval('[role=dialog] textarea', (field) => (field as HTMLTextAreaElement).value)).toBe('https://sites.new.example/start');
     await page.keyboard.press('Escape');
     await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
+  });
+
+  it('are ruled by one rule, shown first as the rows that it changes, one of which is taken out', async () => {
+    await page.locator('input[aria-label="Filter the ledger"]').fill('name-12');
+    await words(page, /name-12\b/);
+    await press(page, 'Rule all like this');
+    await page.locator('[role=dialog] [role=radiogroup] label:nth-of-type(3) input').click();
+    // 12, 120 to 129, 1200 to 1299.
+    const all = 111;
+    await words(page, new RegExp(`${all} rows change`));
+    await page.locator('[role=dialog] input[aria-label="name-12 A"]').click();
+    await words(page, new RegExp(`${all - 1} rows change`));
+    await press(page, `Rule ${all - 1} rows`);
+    await words(page, new RegExp(`${all - 1} dropped`));
+    await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
+    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    // The rule stands, until it is taken back with what it ruled.
+    await pressKey(page, 'R', /Everything like “name-12” is dropped Administrator\s+It is over/);
+    await page.keyboard.press('Escape');
+    await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
+    await pressKey(page, 'u', /, 0 dropped/);
+  });
+
+  it('show where somebody else stands, and what they do, within a moment', async () => {
+    await page.locator('input[aria-label="Filter the ledger"]').fill('name-5');
+    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    const api = await server.signIn('admin');
+    await api.call('POST', '/api/people', { login: 'beside', name: 'Beside You', role: 'technician', password: DEMO_PASSWORD, mustChange: false });
+    const theirs = await chromium.theirs();
+    await signIn(theirs, server.address, 'beside');
+    await theirs.goto(`${server.address}/moves/${move}/rebuild`);
+    await words(theirs, `${ROWS + 1} carried`);
+    await theirs.waitForFunction(() => !document.body.innerText.includes('rows are read'));
+    await theirs.locator('input[aria-label="Filter the ledger"]').fill('name-5');
+    await theirs.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    const stands = (on: Page, who: string, name: string): Promise<unknown> =>
+      on.waitForFunction(
+        (person, row) =>
+          Array.from(document.querySelectorAll<HTMLElement>('[data-row]')).some(
+            (one) => one.innerText.includes(person) && new RegExp(`${row}\\b`).test(one.innerText),
+          ),
+        {},
+        who,
+        name,
+      );
+    await stands(page, 'Beside You', 'name-5');
+    await theirs.keyboard.press('j');
+    await stands(page, 'Beside You', 'name-50');
+    // Who comes later is told of those who were there.
+    await stands(theirs, 'Administrator', 'name-5');
+    await theirs.keyboard.press('d');
+    await page.waitForFunction(() =>
+      Array.from(document.querySelectorAll<HTMLElement>('[data-row]')).some((one) => /^drop\s+name-50\b/.test(one.innerText.replace('Beside You', '').trim())),
+    );
+    await pressKey(theirs, 'u', /, 0 dropped/);
+    await theirs.goto(`${server.address}/moves`);
+    await page.waitForFunction(() => !document.body.innerText.includes('Beside You'));
+    await theirs.close();
+  });
+
+  it('can be worked on while the server is away: nothing is lost, and nothing done twice', async () => {
+    await page.locator('input[aria-label="Filter the ledger"]').fill('name-7');
+    await words(page, /name-7\b/);
+    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    await page.keyboard.press('Home');
+    const before = await database('decisions').count<{ count: string }[]>('* as count');
+    const decided = async (): Promise<number> =>
+      Number((await database('decisions').count<{ count: string }[]>('* as count'))[0]!.count) - Number(before[0]!.count);
+    await page.setOfflineMode(true);
+    for (const key of ['d', 'd', 'd', 'u', 'd'] as const) await page.keyboard.press(key);
+    await words(page, /Wanderon does not answer since .*5 acts/s);
+    // What was ruled stands on the screen as it was ruled.
+    const dropped = (): Promise<number> =>
+      page.$$eval('[data-row]', (rows) => rows.filter((one) => /^drop/.test((one as HTMLElement).innerText.trim())).length);
+    expect(await dropped()).toBe(4);
+    expect(await decided()).toBe(0);
+    await page.setOfflineMode(false);
+    await page.waitForFunction(() => !document.body.innerText.includes('does not answer'));
+    await words(page, /, 3 dropped/);
+    expect([await decided(), await dropped()]).toEqual([5, 3]);
+    for (const left of [2, 1, 0]) await pressKey(page, 'u', new RegExp(`, ${left} dropped`));
   });
 
   it('are all on paper', async () => {

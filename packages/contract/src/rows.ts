@@ -27,3 +27,12 @@ export const commentSchema = z.object({
     .refine((text) => !UNREADABLE.test(text), 'It holds characters that cannot be shown.'),
 });
 export type CommentInput = z.infer<typeof commentSchema>;
+
+/** On which row somebody's cursor stands, and by which page it is told; null: it has left the ledger. */
+export const cursorSchema = z.object({
+  page: z.string().regex(/^[0-9a-f]{32}$/, 'A page has a name of 32 hexadecimal digits.'),
+  row: z.string().max(40).nullable(),
+});
+export type CursorInput = z.infer<typeof cursorSchema>;
+/** The same as it is told to everybody. */
+export type CursorTold = CursorInput & { readonly leg: string; readonly name: string };

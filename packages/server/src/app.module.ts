@@ -28,6 +28,7 @@ import { BeginService } from './moves/begin.service';
 import { ChoosingService } from './moves/choosing.service';
 import { MoveService } from './moves/moves.service';
 import { PlanReadService } from './moves/planRead.service';
+import { CursorService } from './moves/cursors.service';
 import { RuleService } from './moves/rules.service';
 import { RemarkService } from './moves/remarks.service';
 import { WaysService } from './moves/ways.service';
@@ -132,6 +133,7 @@ export class AppModule {
         PlanReadService,
         RemarkService,
         RuleService,
+        CursorService,
         RowStoryService,
         WaysService,
         SurveyStore,

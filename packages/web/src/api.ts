@@ -31,11 +31,17 @@ export { ProblemError };
 
 let csrf = '';
 
-export async function call<T>(method: string, path: string, body?: unknown, headers: Readonly<Record<string, string>> = {}): Promise<T> {
+export async function call<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  { headers, ...more }: { readonly headers?: Readonly<Record<string, string>>; readonly keepalive?: boolean } = {},
+): Promise<T> {
   let response: Response;
   try {
     response = await fetch(path, {
       method,
+      ...more,
       headers: {
         ...headers,
         'x-csrf-token': csrf,
@@ -193,7 +199,7 @@ export function useMoveAction<T>(
     mutationFn: async (input: T) => {
       const name = { 'x-act': actName() };
       const asked = method === 'DELETE' ? undefined : (body(input) ?? {});
-      const acted = await persistently((again) => call<Acted>(method, address(path(input)), asked, again ? { ...name, 'x-again': '1' } : name));
+      const acted = await persistently((again) => call<Acted>(method, address(path(input)), asked, { headers: again ? { ...name, 'x-again': '1' } : name }));
       answered?.(acted);
       return acted;
     },

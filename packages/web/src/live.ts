@@ -1,8 +1,10 @@
-import { MoveSummary } from '@wanderon/contract';
+import { CursorTold, MoveSummary } from '@wanderon/contract';
 import { compareOnDesk, deskPlaceOf } from '@wanderon/core';
 import { QueryClient, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useSyncExternalStore } from 'react';
 import { MovePages } from './api';
+import { takeCursor } from './cursors';
+import { actName } from './unsent';
 
 interface Change {
   readonly topic: string;
@@ -14,6 +16,9 @@ interface Change {
   readonly asked?: number;
   readonly left?: number;
 }
+
+/** What this page is called where it tells others of itself. */
+export const PAGE_NAME = actName();
 
 /** What a survey under way is doing. */
 export interface Progress {
@@ -121,6 +126,7 @@ export function useLive(): void {
       source.onmessage = (event: MessageEvent<string>) => {
         if (event.data === '') return;
         const change = JSON.parse(event.data) as Change;
+        if (change.topic === 'cursor') return takeCursor(change as Change & CursorTold, PAGE_NAME);
         if (change.topic === 'progress') return tellProgress(change);
         if (change.topic === 'move' && !takeSummary(queries, change)) waiting.add(JSON.stringify(['moves']));
         for (const key of keysOf(change)) waiting.add(JSON.stringify(key));

@@ -1,5 +1,5 @@
 import { Inject, Injectable, OnModuleDestroy, OnModuleInit } from '@nestjs/common';
-import { MoveSummary } from '@wanderon/contract';
+import { CursorTold, MoveSummary } from '@wanderon/contract';
 import { Observable, Subject } from 'rxjs';
 import { CONFIG, Config } from '../config';
 import { DATABASE, Database } from '../db/database';
@@ -19,6 +19,8 @@ export type Change =
       readonly asked: number;
       readonly left?: number | undefined;
     }
+  /** Where somebody's cursor stands; it is written nowhere. */
+  | ({ readonly topic: 'cursor' } & CursorTold)
   /** To the processes themselves: sessions of somebody ended. */
   | { readonly topic: 'sessions'; readonly person: string }
   /** To the processes themselves: a survey under way is to end. */

@@ -15,6 +15,7 @@ import {
 import { Request, Response } from 'express';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { z } from 'zod';
+import { DONE, Done, DoneDto } from '../done';
 import { CONFIG, Config } from '../config';
 import { Allow, Caller, EvenUnready, Person } from './allow';
 import { giveToken, takeToken } from './cookie';
@@ -31,10 +32,6 @@ class FactorBeginDto extends createZodDto(factorBeginSchema) {}
 class FactorOfferDto extends createZodDto(factorOfferSchema) {}
 class FactorConfirmDto extends createZodDto(factorConfirmSchema) {}
 class RecoveryCodesDto extends createZodDto(recoveryCodesSchema) {}
-class DoneDto extends createZodDto(z.object({ done: z.literal(true) })) {}
-type Done = z.infer<typeof DoneDto.schema>;
-
-const DONE: Done = { done: true };
 
 /** What each person does about their own account. */
 @Controller('api')

@@ -2,6 +2,7 @@ import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put } from '@nest
 import { Person as PersonView, editPersonSchema, givenPasswordSchema, newPersonSchema, personListSchema, personSchema } from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { z } from 'zod';
+import { DONE, Done, DoneDto } from '../done';
 import { Allow, Caller, Person } from './allow';
 import { PeopleService } from './people.service';
 
@@ -10,9 +11,7 @@ class PersonListDto extends createZodDto(personListSchema) {}
 class NewPersonDto extends createZodDto(newPersonSchema) {}
 class EditPersonDto extends createZodDto(editPersonSchema) {}
 class GivenPasswordDto extends createZodDto(givenPasswordSchema) {}
-class DoneDto extends createZodDto(z.object({ done: z.literal(true) })) {}
 class EndedDto extends createZodDto(z.object({ ended: z.number().int() })) {}
-type Done = z.infer<typeof DoneDto.schema>;
 
 /** Accounts, for administrators. */
 @Controller('api/people')
@@ -46,7 +45,7 @@ export class PeopleController {
   @ZodResponse({ type: DoneDto, description: 'Gives a new password, to be changed at first use.' })
   async password(@Param('id') id: string, @Body() { password }: GivenPasswordDto, @Person() caller: Caller): Promise<Done> {
     await this.people.givePassword(id, password, caller);
-    return { done: true };
+    return DONE;
   }
 
   @Post(':id/sign-out')
@@ -62,6 +61,6 @@ export class PeopleController {
   @ZodResponse({ type: DoneDto, description: 'Takes the second factor of a person off, where the app and its codes are lost.' })
   async takeFactor(@Param('id') id: string, @Person() caller: Caller): Promise<Done> {
     await this.people.removeFactor(id, caller);
-    return { done: true };
+    return DONE;
   }
 }

@@ -17,6 +17,7 @@ export function Ledger({
   items,
   current,
   marked,
+  others,
   domain,
   served,
   remarksOf,
@@ -33,6 +34,8 @@ export function Ledger({
   current: string | undefined;
   /** Rows on which a ruling falls together. */
   marked: ReadonlySet<string>;
+  /** Who else stands on which row. */
+  others: ReadonlyMap<string, readonly string[]>;
   domain: string;
   served: LedgerView['served'];
   /** Every remark of a row; those that nobody let be. */
@@ -89,6 +92,7 @@ export function Ledger({
                       inPlace={inPlace}
                       current={item.ruling.id === current}
                       marked={marked.has(item.ruling.id)}
+                      others={others.get(item.ruling.id)}
                       onPoint={() => onPoint(item.ruling.id)}
                       onEdit={onEdit && (() => onEdit(item.ruling))}
                       story={item.ruling.id === current ? storyOf(item.ruling) : undefined}

@@ -19,6 +19,8 @@ interface Props {
   readonly inPlace?: boolean;
   readonly current: boolean;
   readonly marked: boolean;
+  /** Who else stands on it. */
+  readonly others: readonly string[] | undefined;
   readonly onPoint: () => void;
   readonly onEdit: (() => void) | undefined;
   /** What lies behind it, below everything else that is shown of the row under the cursor. */
@@ -27,19 +29,27 @@ interface Props {
 
 /** One record set on one line; the row under the cursor whole. */
 export function LedgerRow(props: Props) {
-  const { ruling, current, marked, onPoint, onEdit } = props;
+  const { ruling, current, marked, others, onPoint, onEdit } = props;
   return (
     <div
       onClick={onPoint}
       onDoubleClick={onEdit}
       data-row
       aria-current={current || undefined}
-      className={`grid ${LEDGER_COLUMNS} items-baseline gap-x-3 border-b border-rule pr-3 leading-[1.35rem] ${current ? 'bg-shade py-1 shadow-[inset_3px_0_0_var(--accent)]' : 'hover:bg-sheet'}`}
+      className={`relative grid ${LEDGER_COLUMNS} items-baseline gap-x-3 border-b border-rule pr-3 leading-[1.35rem] ${current ? 'bg-shade py-1 shadow-[inset_3px_0_0_var(--accent)]' : 'hover:bg-sheet'}`}
     >
       <span className={`truncate pl-2 ${RULING_LOOKS[ruling.ruling]}`} title={whyOf(ruling)}>
         {marked && <span aria-label="marked">● </span>}
         {ruling.ruling}
       </span>
+      {others && (
+        <span
+          title={`${others.join(', ')} ${others.length === 1 ? 'is' : 'are'} here`}
+          className="absolute top-0 right-0 max-w-48 truncate border border-ink bg-sheet px-1.5 text-sm leading-[1.2rem]"
+        >
+          {others.join(', ')}
+        </span>
+      )}
       {current ? <Whole {...props} /> : <Folded {...props} />}
     </div>
   );

@@ -27,6 +27,7 @@ import { RuleDialog } from './ruleDialog';
 import { RuleOffers } from './ruleOffers';
 import { LetBeDialog, Mending, fixesOf, said, useLetBe } from './remarkNote';
 import { RowEditor } from './rowEditor';
+import { useCursors } from './useCursors';
 import { RowStory } from './rowStory';
 
 const ONLY = ['all', 'changing', 'remarks', 'unserved'] as const;
@@ -154,6 +155,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
     rows.findIndex((row) => row.id === at),
   );
   const current = rows[place];
+  const others = useCursors(leg.id, current?.id, mayRule);
   /** Marked rows that are still there. */
   const marks = useMemo(() => leg.rulings.filter((row) => marked.has(row.id)), [leg.rulings, marked]);
   const mark = (ids: readonly string[]): void => {
@@ -380,6 +382,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
         items={items}
         current={current?.id}
         marked={marked}
+        others={others}
         domain={move.domain}
         served={leg.served}
         remarksOf={remarksOf}
