@@ -141,6 +141,13 @@ describe('many rows', () => {
     });
     await words(page, /Cleaned: .*path.* a dot ends it/s);
     expect(await page.$eval('[role=dialog] textarea', (field) => (field as HTMLTextAreaElement).value)).toBe('sites.new.example.');
+    // What the plan would say of it is said while it is typed, by the same checks: of thousands of rows, beside the page.
+    await owner!.click({ count: 3 });
+    await owner!.type('name-5');
+    await words(page, /Would stop the move: An alias cannot stand beside A\./);
+    await owner!.click({ count: 3 });
+    await owner!.type('pasted');
+    await page.waitForFunction(() => !/Would stop the move/.test(document.body.innerText));
     await press(page, 'as it was pasted');
     expect(await page.$eval('[role=dialog] textarea', (field) => (field as HTMLTextAreaElement).value)).toBe('https://sites.new.example/start');
     await page.keyboard.press('Escape');

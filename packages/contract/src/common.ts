@@ -40,3 +40,8 @@ export const hostName = z
       return z.NEVER;
     }
   });
+
+export const scopeSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('whole') }),
+  z.object({ kind: z.literal('names'), names: z.array(z.string()).min(1) }),
+]);

@@ -1,6 +1,6 @@
-import { BACK_WAYS, CHAPTERS, FRONTING, LEG_KINDS, PURPOSES, REQUIREMENT_ENDS, RULE_RULINGS, RULINGS, STEP_BY, STEP_STATES, WAYS } from '@wanderon/core';
+import { BACK_WAYS, CHAPTERS, EDGES, FRONTING, LEG_KINDS, PURPOSES, REQUIREMENT_ENDS, RULE_RULINGS, RULINGS, STEP_BY, STEP_STATES, WAYS } from '@wanderon/core';
 import { z } from 'zod';
-import { derivedSchema, givenSetsSchema, hostName, instant, rrsetSchema, seenBetween, waySchema } from './common';
+import { derivedSchema, givenSetsSchema, hostName, instant, rrsetSchema, scopeSchema, seenBetween, waySchema } from './common';
 
 export const stepSchema = z.object({
   id: z.string(),
@@ -186,6 +186,26 @@ export const legSchema = z.object({
 });
 export type LegView = z.infer<typeof legSchema>;
 
+const checkedWebSchema = z.object({
+  name: z.string(),
+  addresses: z.array(z.string()),
+  aliasTarget: z.string().optional(),
+  issuers: z.array(z.string()).optional(),
+  forcesHttps: z.boolean().optional(),
+});
+/** What the checks rest on beside the rows: what is being typed is checked by the same. */
+const checkingSchema = z.object({
+  oldWeb: z.array(checkedWebSchema),
+  newWeb: checkedWebSchema.nullable(),
+  fronted: z.array(rrsetSchema),
+  scope: scopeSchema,
+  lacks: z.array(z.string()),
+  most: z.number().nullable(),
+  leaves: z.object({ name: z.string(), forwards: z.array(z.string()) }).nullable(),
+  edge: z.object({ host: z.string(), fronting: z.array(z.tuple([z.string(), z.enum(FRONTING)])), how: z.enum(EDGES), standIn: z.string() }),
+  apexAlias: z.object({ host: z.string(), takes: z.boolean(), known: z.boolean() }),
+});
+
 /** The rows of a leg. */
 export const ledgerSchema = z.object({
   rulings: z.array(rulingSchema),
@@ -195,6 +215,8 @@ export const ledgerSchema = z.object({
   shown: z.array(rrsetSchema).nullable(),
   /** What people say record sets are for; told on the first page. */
   purposes: z.array(z.object({ owner: z.string(), type: z.string(), purpose: z.enum(PURPOSES) })),
+  /** Told on the first page. */
+  checking: checkingSchema.nullable(),
   /** Rules that stand, each with the rows that came later and to which it is offered, as they would be; told on the first page. */
   rules: z.array(
     z.object({
@@ -245,6 +267,7 @@ export function joinedLedger(pages: readonly LedgerView[]): LedgerView {
     shown: pages[0]?.shown ?? null,
     purposes: pages[0]?.purposes ?? [],
     rules: pages[0]?.rules ?? [],
+    checking: pages[0]?.checking ?? null,
     rulings: pages.flatMap((page) => page.rulings),
     remarks: pages.flatMap((page) => page.remarks),
     served: last

@@ -1,12 +1,7 @@
 import { CHAPTERS } from '@wanderon/core';
 import { z } from 'zod';
-import { derivedSchema, instant } from './common';
+import { derivedSchema, instant, scopeSchema } from './common';
 import { legSchema, rulingSchema } from './legs';
-
-export const scopeSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('whole') }),
-  z.object({ kind: z.literal('names'), names: z.array(z.string()).min(1) }),
-]);
 
 export const readDomainSchema = z.object({ text: z.string().max(5000) });
 export const domainChoiceSchema = z.object({

@@ -51,6 +51,8 @@ export * from './move/steps';
 export * from './move/undo';
 export * from './rebuild/checks';
 export * from './rebuild/checks/check';
+export * from './rebuild/checks/whatIf';
+export * from './move/checkBasis';
 export * from './rebuild/sideBySide';
 export * from './rebuild/compareText';
 export * from './rebuild/editRuling';

@@ -9,12 +9,10 @@ import { Assumptions, LegTimes } from '../timetable/times';
 import { Wanted } from '../timetable/wanted';
 import { Settled, settledWhen } from '../watch/settled';
 import { WatchedQuestion, watchedQuestions } from '../watch/questions';
-import { rebuildsZone } from './account';
-import { takesApexAlias } from './apexAlias';
 import { isByHand } from './byHand';
+import { CheckBasis, checkBasis, checkInputOf } from './checkBasis';
 import { inScope } from './scope';
 import { fingerprint } from './fingerprint';
-import { frontingOf } from './fronted';
 import { LegRemark, withWaivers, withinScope } from './legRemarks';
 import { LegPlan, SetKey } from './plan';
 import { Said } from './said';
@@ -105,28 +103,16 @@ export class Leg {
     return this.plan.kind === 'delegation' ? switchedSince(this.state) : this.times.ts;
   }
 
+  /** What the checks rest on beside the rows of the plan. */
+  get checking(): CheckBasis {
+    return this.once('checking', () => checkBasis(this.plan));
+  }
+
   /** What the checks say of the plan, those that somebody let be included. */
   get remarks(): readonly LegRemark[] {
-    const { zone, rulings, oldWeb, newWeb, fronted, scope, newHost, oldHost, isBack } = this.plan;
-    // Where the zone stays, what it holds it can hold.
-    const anew = rebuildsZone(this.plan);
-    const lacks = anew ? (newHost?.lacks ?? []) : [];
-    const most = anew ? (newHost?.habits?.most ?? null) : null;
-    const leaves = anew && !isBack && oldHost ? { name: oldHost.name, forwards: oldHost.habits?.forwards ?? [] } : undefined;
-    const edge = {
-      host: newHost?.name ?? 'the DNS host',
-      fronting: frontingOf(this.plan),
-      how: newHost?.habits?.edge ?? 'unknown',
-      standIn: newHost?.habits?.standIn ?? '',
-    };
-    const { habits } = newHost ?? {};
-    const apexAlias = {
-      host: newHost?.name ?? 'its DNS host',
-      takes: takesApexAlias(newHost),
-      known: newHost?.keyed === true || (habits?.apexAlias ?? 'unknown') !== 'unknown',
-    };
+    const { zone, rulings, scope } = this.plan;
     return this.once('remarks', () => {
-      const remarks = checkRulings({ zone, rulings, oldWeb, newWeb, fronted, lacks, most, leaves, edge, apexAlias }).filter((one) => inScope(scope, one.owner));
+      const remarks = checkRulings(checkInputOf(this.checking, zone, rulings)).filter((one) => inScope(scope, one.owner));
       return withWaivers(
         remarks.map((one) => withinScope(one, scope)),
         rulings,

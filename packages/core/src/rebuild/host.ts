@@ -26,3 +26,10 @@ export interface HostKnowledge {
   /** A DNS host that takes an alias at the apex (`takesApexAlias`). */
   readonly apexAlias?: boolean;
 }
+
+/** What the checks of a plan ask of a web host. */
+export interface CheckedWeb extends Pick<HostKnowledge, 'name' | 'addresses'> {
+  readonly aliasTarget?: string | undefined;
+  readonly issuers?: readonly string[] | undefined;
+  readonly forcesHttps?: boolean | undefined;
+}

@@ -1,10 +1,10 @@
 import { isIpv4, isIpv6 } from '../dns/address';
 import { Fix, FixedRow, fixedAway, fixedTo } from './fix';
-import { HostKnowledge } from './host';
+import { CheckedWeb } from './host';
 import { Ruling } from './ruling';
 
 /** Addresses of a host that a set of this type can hold. */
-export function addressesFor({ addresses }: HostKnowledge, type: 'A' | 'AAAA'): readonly string[] {
+export function addressesFor({ addresses }: CheckedWeb, type: 'A' | 'AAAA'): readonly string[] {
   return addresses.filter(type === 'A' ? isIpv4 : isIpv6);
 }
 
@@ -12,7 +12,7 @@ export function addressesFor({ addresses }: HostKnowledge, type: 'A' | 'AAAA'): 
  * Leads a row to the new web host: of its values only those go that lead to the old one. Where the new host has no address of that
  * family, the old ones are left behind.
  */
-export function toNewWeb(rulings: readonly Ruling[], row: Ruling, isOld: (data: string) => boolean, newWeb: HostKnowledge): Fix | undefined {
+export function toNewWeb(rulings: readonly Ruling[], row: Ruling, isOld: (data: string) => boolean, newWeb: CheckedWeb): Fix | undefined {
   const { owner, type } = row;
   const led = (rows: readonly FixedRow[], text: string): Fix => ({ text, rows });
   const set = row.planned ?? row.found;
@@ -32,7 +32,7 @@ export function toNewWeb(rulings: readonly Ruling[], row: Ruling, isOld: (data: 
 }
 
 /** Addresses of the new web host in the place of an alias; undefined where it names none. */
-export function addressesInstead(rulings: readonly Ruling[], alias: Ruling, newWeb: HostKnowledge): Fix | undefined {
+export function addressesInstead(rulings: readonly Ruling[], alias: Ruling, newWeb: CheckedWeb): Fix | undefined {
   const rows = (['A', 'AAAA'] as const).flatMap((type) => {
     const fresh = addressesFor(newWeb, type);
     return fresh.length > 0 ? [fixedTo(rulings, alias.owner, type, fresh)] : [];

@@ -1,5 +1,7 @@
 import { LedgerPage, RemarkView, ServedView, ledgerQuerySchema } from '@wanderon/contract';
 import {
+  CheckBasis,
+  CheckedWeb,
   Leg,
   LegRemark,
   RuleOffer,
@@ -64,6 +66,7 @@ export function ledgerPage(
         : null,
     shown: first ? (said.shown?.map((set) => ({ ...set, data: [...set.data] })) ?? null) : null,
     purposes: first ? purposes : [],
+    checking: first && chosen ? checkingView(leg.checking) : null,
     rules: first ? ruleOffers(leg.plan.zone, all, stands, purposes).map((offer) => ruleView(offer, people)) : [],
     total: all.length,
     next: start + limit < all.length ? rows.at(-1)!.id : null,
@@ -102,6 +105,20 @@ function servedView(leg: Leg, isHere: (key: string) => boolean): ServedView {
           extras: extras.map(([key, answer]) => text(key, answer)),
         };
       }),
+  };
+}
+
+function checkingView({ oldWeb, newWeb, fronted, lacks, leaves, edge, scope, ...more }: CheckBasis): LedgerPage['checking'] {
+  const web = ({ addresses, issuers, ...one }: CheckedWeb) => ({ ...one, addresses: [...addresses], issuers: issuers && [...issuers] });
+  return {
+    ...more,
+    oldWeb: oldWeb.map(web),
+    newWeb: newWeb && web(newWeb),
+    fronted: fronted.map((set) => ({ ...set, data: [...set.data] })),
+    scope: scope.kind === 'whole' ? scope : { ...scope, names: [...scope.names] },
+    lacks: [...lacks],
+    leaves: leaves ? { ...leaves, forwards: [...leaves.forwards] } : null,
+    edge: { ...edge, fronting: edge.fronting.map(([owner, state]): [string, typeof state] => [owner, state]) },
   };
 }
 

@@ -56,7 +56,7 @@ function legOf(move: MoveView | undefined, id: string | null): LegView | undefin
   return move?.legs.find((leg) => leg.id === id) ?? move?.legs.at(-1);
 }
 
-const NO_ROWS: LedgerView & { total: number } = { rulings: [], remarks: [], served: null, shown: null, purposes: [], rules: [], total: 0 };
+const NO_ROWS: LedgerView & { total: number } = { rulings: [], remarks: [], served: null, shown: null, purposes: [], rules: [], checking: null, total: 0 };
 
 export function MovePlace({ me }: { me: Me }) {
   const { id = '', chapter = 'survey' } = useParams();

@@ -19,7 +19,7 @@ export function UnsentNote() {
   // The page's own clock: that of the server cannot be asked.
   const at = (performance.timeOrigin + since) / 1000;
   return (
-    <p role="alert" className="border-b border-rust bg-shade px-4 py-1.5 print:hidden">
+    <p role="alert" className="fixed inset-x-0 bottom-0 z-30 border-t-2 border-rust bg-shade px-4 py-1.5 print:hidden">
       <b className="font-semibold">Wanderon does not answer since {shortTime(at)}.</b> What you did since is kept on this page ({waiting}{' '}
       {waiting === 1 ? 'act' : 'acts'}) and sent, in its order, as soon as it does. Go on working; leave this page open.
     </p>

@@ -1,6 +1,6 @@
 import { Name } from '../../dns/name';
 import { readCaa, mayIssue } from '../../policy/caa';
-import { HostKnowledge } from '../host';
+import { CheckedWeb } from '../host';
 import { Fix, fixedTo, rowAt } from '../fix';
 import { isLead } from '../leads';
 import { Ruling } from '../ruling';
@@ -37,7 +37,7 @@ export const caaForbids: Check = ({ zone, rulings, newWeb }) => {
   });
 };
 
-function leadsTo({ type, planned }: Ruling, { addresses, aliasTarget }: HostKnowledge): boolean {
+function leadsTo({ type, planned }: Ruling, { addresses, aliasTarget }: CheckedWeb): boolean {
   return isLead(type) && planned !== undefined && planned.data.some((data) => addresses.includes(data) || data.toLowerCase() === aliasTarget?.toLowerCase());
 }
 

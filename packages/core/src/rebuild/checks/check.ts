@@ -1,7 +1,7 @@
 import { Name } from '../../dns/name';
 import { Edge, Fronting } from '../../hosts/fronting';
 import { RRsetText } from '../../dns/record';
-import { HostKnowledge } from '../host';
+import { CheckedWeb } from '../host';
 import { Fix } from '../fix';
 import { Ruling } from '../ruling';
 
@@ -19,7 +19,7 @@ export interface Remark {
 export interface CheckInput {
   readonly zone: Name;
   readonly rulings: readonly Ruling[];
-  readonly oldWeb: readonly HostKnowledge[];
+  readonly oldWeb: readonly CheckedWeb[];
   /** Sets as the old host answered them, where what it stores is not known. */
   readonly fronted: readonly RRsetText[];
   /** Types that the DNS host to which the zone goes cannot hold. */
@@ -41,7 +41,7 @@ export interface CheckInput {
   /** What the DNS host makes of an alias at the apex. */
   readonly apexAlias: { readonly host: string; readonly takes: boolean; readonly known: boolean };
   /** The web host to which the website goes, where one is chosen. */
-  readonly newWeb: HostKnowledge | undefined;
+  readonly newWeb: CheckedWeb | undefined;
 }
 
 export type Check = (input: CheckInput) => Remark[];

@@ -1,4 +1,4 @@
-import { HostKnowledge } from '../host';
+import { CheckedWeb } from '../host';
 import { Ruling } from '../ruling';
 import { Fix, fixedTo } from '../fix';
 import { addressesFor } from '../toNewWeb';
@@ -29,7 +29,7 @@ export const leadsNowhere: Check = (input) => {
   });
 };
 
-function led({ zone, rulings, apexAlias }: CheckInput, { owner, type }: Ruling, newWeb: HostKnowledge): Fix | undefined {
+function led({ zone, rulings, apexAlias }: CheckInput, { owner, type }: Ruling, newWeb: CheckedWeb): Fix | undefined {
   const text = `Lead it to ${newWeb.name}.`;
   if (type === 'CNAME' && newWeb.aliasTarget) return { text, rows: [fixedTo(rulings, owner, type, [newWeb.aliasTarget])] };
   const families = (['A', 'AAAA'] as const).filter((one) => addressesFor(newWeb, one).length > 0);

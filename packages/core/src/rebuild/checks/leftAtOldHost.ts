@@ -1,5 +1,5 @@
 import { Fix, rowAt } from '../fix';
-import { HostKnowledge } from '../host';
+import { CheckedWeb } from '../host';
 import { ownMailName } from '../ownMailName';
 import { toNewWeb } from '../toNewWeb';
 import { Name } from '../../dns/name';
@@ -49,7 +49,7 @@ function mailTargets(rulings: readonly Ruling[]): ReadonlySet<string> {
 }
 
 /** The website's own name is where mail is delivered too: mail gets a name that keeps the old addresses, and the website goes. */
-function parted(zone: Name, rulings: readonly Ruling[], { owner }: Ruling, isOld: (data: string) => boolean, newWeb: HostKnowledge): Fix | undefined {
+function parted(zone: Name, rulings: readonly Ruling[], { owner }: Ruling, isOld: (data: string) => boolean, newWeb: CheckedWeb): Fix | undefined {
   const name = owner.toLowerCase();
   if (![zone, zone.child('www')].some((one) => one.toString().toLowerCase() === name)) return undefined;
   const led = rulings.filter((row) => row.type === 'MX' && row.planned?.data.some((data) => data.toLowerCase().endsWith(` ${name}`)));

@@ -339,20 +339,20 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
       <StepNote step={stepIn(leg, 'served')} move={move.id} may={may} />
       {mayRule && <RuleOffers move={move} ledger={leg} rows={asRows} />}
       {!inPlace && <Extras served={leg.served} domain={move.domain} />}
-      <div className="flex flex-wrap items-center gap-3 pb-1">
+      <div className="flex items-center gap-3 pb-1 max-md:flex-wrap">
         <input
           aria-label="Filter the ledger"
           placeholder="name, type, value, range"
           value={filter}
           onChange={(event) => setFilter(event.target.value)}
-          className={`${inputLook} max-w-56 py-0.5`}
+          className={`${inputLook} max-w-56 shrink-0 py-0.5`}
         />
         {mayRuleAll && filter.trim() !== '' && (
           <Button kind="quiet" onClick={() => setByRule(true)} title="R">
             Rule all like this
           </Button>
         )}
-        <div role="group" aria-label="Show" className="flex gap-3">
+        <div role="group" aria-label="Show" className="flex shrink-0 gap-3">
           {ONLY.map((one) => (
             <button
               key={one}
@@ -366,13 +366,13 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
           ))}
         </div>
         {mayRule && marks.length > 0 && (
-          <span role="status" className="ml-auto text-sm">
+          <span role="status" className="ml-auto min-w-0 truncate text-sm">
             <b className="font-semibold text-accent">{marks.length} marked</b>{' '}
             <span className="text-faded">c carry · r repoint to … · d drop · x X mark · Esc none</span>
           </span>
         )}
         {mayRule && marks.length === 0 && (
-          <span className="ml-auto text-sm text-faded">
+          <span className="ml-auto min-w-0 truncate text-sm text-faded">
             c carry · r repoint · d drop · n new · N comment · x mark · R rule for many{counts.remarks > 0 ? ' · o next remark · m mend' : ''}
             {leg.rulings.some((row) => row.fronting) ? ' · f fronting' : ''}
           </span>
@@ -419,6 +419,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
           move={move}
           ruling={editing === 'new' ? undefined : editing}
           rows={leg.rulings}
+          checking={leg.checking}
           leaves={leg.oldWebHost}
           onClose={() => setEditing(undefined)}
         />

@@ -1,5 +1,5 @@
 import { MoveView, RulingView } from '@wanderon/contract';
-import { Name, readRow, rowSeen } from '@wanderon/core';
+import { BY_HAND, CheckBasis, Name, RowAsIf, readRow, rowSeen } from '@wanderon/core';
 import { FormEvent, useMemo, useState } from 'react';
 import { ProblemError, useHosts, useMoveAction } from '../../api';
 import { Button } from '../../ui/button';
@@ -8,19 +8,23 @@ import { Field } from '../../ui/field';
 import { Failed } from '../../ui/states';
 import { asRuling } from '../asRuling';
 import { ownerBelow } from '../owner';
+import { useWhatIf } from './useWhatIf';
 import { ValueField } from './valueField';
+import { WhatIfNote } from './whatIfNote';
 
 /** Repoints a row or adds one. What is shown while typing is what the server checks on saving. */
 export function RowEditor({
   move,
   ruling,
   rows,
+  checking,
   leaves,
   onClose,
 }: {
   move: MoveView;
   ruling: RulingView | undefined;
   rows: readonly RulingView[];
+  checking: CheckBasis | null;
   /** The web host that the site leaves: nothing of it is meant any more. */
   leaves: string | null;
   onClose: () => void;
@@ -42,6 +46,18 @@ export function RowEditor({
   const add = useMoveAction<{ owner: string; type: string; ttl: string; data: string }>(move.id, 'POST', () => '/rulings');
   const read = readRow(zone, { owner, type, ttl, data });
   const problem = (field: string): string | undefined => (touched && !read.ok && read.field === field ? read.problem : undefined);
+  const asIf: RowAsIf[] | undefined = read.ok
+    ? [
+        {
+          ...{ owner: read.set.owner, type: read.set.type },
+          row: {
+            ...{ owner: read.set.owner, type: read.set.type, planned: read.set, found: ruling?.found ?? undefined, reason: BY_HAND },
+            ruling: ruling?.found ? 'repoint' : 'new',
+          },
+        },
+      ]
+    : undefined;
+  const said = useWhatIf(`${move.domain}.`, checking, rulings, asIf);
   const error = edit.error ?? add.error;
 
   const submit = (event: FormEvent): void => {
@@ -94,6 +110,7 @@ export function RowEditor({
             Reads as <span className="mono">{read.set.data.join(', ')}</span>
           </p>
         )}
+        <WhatIfNote said={said} domain={move.domain} {...(read.ok && { of: read.set })} />
         {error && <Failed error={error instanceof ProblemError ? error : undefined} />}
         <div className="flex gap-2">
           <Button kind="main" type="submit" disabled={edit.isPending || add.isPending}>

@@ -1,5 +1,5 @@
 import { MakeRule, MoveView } from '@wanderon/contract';
-import { LedgerRow, Name, RULE_RULINGS, StandingRule, readRuleTo, rowSeen, ruleWords, ruledBy } from '@wanderon/core';
+import { LedgerRow, Name, RULE_RULINGS, RowAsIf, StandingRule, readRuleTo, rowSeen, ruleWords, ruledBy } from '@wanderon/core';
 import { FormEvent, useDeferredValue, useId, useMemo, useState } from 'react';
 import { useHosts, useMoveAction } from '../../api';
 import { Button } from '../../ui/button';
@@ -9,6 +9,8 @@ import { Failed } from '../../ui/states';
 import { useToast } from '../../ui/toast';
 import { ChapterProps } from '../movePlace';
 import { RulePreview } from './rulePreview';
+import { useWhatIf } from './useWhatIf';
+import { WhatIfNote } from './whatIfNote';
 
 const RULING_WORDS: Readonly<Record<StandingRule['ruling'], string>> = { repoint: 'leads to', carry: 'is carried', drop: 'is dropped' };
 
@@ -53,7 +55,13 @@ export function RuleDialog({
     // The rule is the same as long as it reads the same.
     [zone, rows, key, isAnything, read.ok, leg.purposes],
   );
+  const alike = useMemo(() => {
+    const { changes, same, left } = ruledBy(zone, rows, { ...rule, ruling: 'drop' }, leg.purposes);
+    return changes.length + same + left.length;
+  }, [zone, rows, rule.like, group, leg.purposes]);
   const taken = ruled.changes.filter(({ before }) => !without.has(before.id));
+  const asIf: RowAsIf[] = taken.map(({ before: { owner, type }, row }) => ({ owner, type, row: row ?? undefined }));
+  const said = useWhatIf(`${move.domain}.`, leg.checking, rows, asIf.length > 0 ? asIf : undefined);
   const submit = (event: FormEvent): void => {
     event.preventDefault();
     if (!isAnything || !read.ok) return;
@@ -81,6 +89,7 @@ export function RuleDialog({
             mono
             autoFocus
             spellCheck={false}
+            placeholder="whatever stands there"
             value={like}
             onChange={(event) => setLike(event.target.value)}
             hint="As in the filter: a name, a type, a value, or a range such as 203.0.113.0/24 for what leads there."
@@ -116,7 +125,13 @@ export function RuleDialog({
             hint="Addresses, and a name for aliases. Of a set that holds other addresses as well, only those go that are like it."
           />
         )}
-        {isAnything && (
+        {isAnything && !read.ok && (
+          <p className="mb-1" role="status">
+            <b className="font-semibold">{alike === 1 ? '1 row is' : `${alike} rows are`} like this.</b> Say where {alike === 1 ? 'it leads' : 'they lead'}{' '}
+            then.
+          </p>
+        )}
+        {isAnything && read.ok && (
           <p className="mb-1" role="status">
             <b className="font-semibold">
               {ruled.changes.length === 0 ? 'No row changes' : `${taken.length} ${taken.length === 1 ? 'row changes' : 'rows change'}`}
@@ -136,10 +151,11 @@ export function RuleDialog({
             onTurn={(id) => setWithout(turned(without, id))}
           />
         )}
+        <WhatIfNote said={said} domain={move.domain} />
         {make.error && <Failed error={make.error} />}
         <div className="mt-3 flex items-baseline gap-2">
           <Button kind="main" type="submit" disabled={make.isPending || !isAnything || !read.ok}>
-            Rule {taken.length} {taken.length === 1 ? 'row' : 'rows'}
+            {taken.length === 0 ? 'Make it a rule' : `Rule ${taken.length} ${taken.length === 1 ? 'row' : 'rows'}`}
           </Button>
           <Button onClick={onClose}>Leave it</Button>
           <span className="text-sm text-faded">Offered, never applied by itself, to rows that come later.</span>

@@ -1,0 +1,61 @@
+import { Name } from '../dns/name';
+import { Edge, Fronting } from '../hosts/fronting';
+import { CheckInput } from '../rebuild/checks/check';
+import { CheckedWeb } from '../rebuild/host';
+import { Ruling } from '../rebuild/ruling';
+import { rebuildsZone } from './account';
+import { takesApexAlias } from './apexAlias';
+import { frontingOf } from './fronted';
+import { LegPlan } from './plan';
+import { Scope } from './scope';
+
+/** What the checks of a leg's plan rest on beside its rows, in a shape that goes over HTTP: the browser checks what is being typed by the same. */
+export interface CheckBasis extends Pick<CheckInput, 'lacks' | 'most' | 'apexAlias' | 'fronted'> {
+  readonly oldWeb: readonly CheckedWeb[];
+  readonly newWeb: CheckedWeb | null;
+  readonly leaves: CheckInput['leaves'] | null;
+  readonly edge: {
+    readonly host: string;
+    readonly fronting: readonly (readonly [owner: string, state: Fronting])[];
+    readonly how: Edge;
+    readonly standIn: string;
+  };
+  /** Of other names nothing is said. */
+  readonly scope: Scope;
+}
+
+export function checkBasis(plan: LegPlan): CheckBasis {
+  const { oldWeb, newWeb, fronted, scope, newHost, oldHost, isBack } = plan;
+  // Where the zone stays, what it holds it can hold.
+  const anew = rebuildsZone(plan);
+  const { habits } = newHost ?? {};
+  return {
+    oldWeb: oldWeb.map(checkedWeb),
+    newWeb: newWeb ? checkedWeb(newWeb) : null,
+    fronted,
+    scope,
+    lacks: anew ? (newHost?.lacks ?? []) : [],
+    most: anew ? (habits?.most ?? null) : null,
+    leaves: anew && !isBack && oldHost ? { name: oldHost.name, forwards: oldHost.habits?.forwards ?? [] } : null,
+    edge: {
+      host: newHost?.name ?? 'the DNS host',
+      fronting: [...frontingOf(plan)],
+      how: habits?.edge ?? 'unknown',
+      standIn: habits?.standIn ?? '',
+    },
+    apexAlias: {
+      host: newHost?.name ?? 'its DNS host',
+      takes: takesApexAlias(newHost),
+      known: newHost?.keyed === true || (habits?.apexAlias ?? 'unknown') !== 'unknown',
+    },
+  };
+}
+
+/** What the checks are given of rows on that basis. */
+export function checkInputOf({ newWeb, leaves, edge, ...basis }: CheckBasis, zone: Name, rulings: readonly Ruling[]): CheckInput {
+  return { ...basis, zone, rulings, newWeb: newWeb ?? undefined, leaves: leaves ?? undefined, edge: { ...edge, fronting: new Map(edge.fronting) } };
+}
+
+function checkedWeb({ name, addresses, aliasTarget, issuers, forcesHttps }: CheckedWeb): CheckedWeb {
+  return { name, addresses, aliasTarget, issuers, forcesHttps };
+}
