@@ -25,7 +25,8 @@ import { InfiniteData, useInfiniteQuery, useMutation, UseMutationResult, useQuer
 import { createContext, useContext, useEffect } from 'react';
 import { isAttended } from './attended';
 import { ProblemError } from './problemError';
-import { actName, persistently } from './unsent';
+import { readAnew } from './readAnew';
+import { actName, inTurn, unsent } from './unsent';
 
 export { ProblemError };
 
@@ -171,9 +172,8 @@ export const useClockState = (): UseQueryResult<ClockView & { received: number }
 /** The leg that a page is about; what is done there is done to it. */
 export const LegContext = createContext<string | undefined>(undefined);
 
-/** The key of everything that is being done, and of what is being done to one move. */
-export const EVERY_ACT: readonly string[] = ['acts'];
-export const actsOn = (move: string): readonly string[] => [...EVERY_ACT, move];
+/** The key of everything that is being done to a move. */
+export const actsOn = (move: string): readonly string[] => ['acts', move];
 
 /**
  * Something done to a leg of a move, `leg` or that of the page; what is on the screen of it is read anew. Where the server does not answer
@@ -192,21 +192,19 @@ export function useMoveAction<T>(
   const address = (to: string): string => (to === '/close' || to === '' ? `/api/moves/${id}${to}` : `/api/legs/${leg ?? here}${to}`);
   return useMutation({
     mutationKey: actsOn(id),
-    // One after the other, as they were done: an undo never overtakes what it takes back.
-    scope: { id: `acts on ${id}` },
     // Also while the browser thinks that it is offline: it is told so, and the acts after it wait.
     networkMode: 'always',
     mutationFn: async (input: T) => {
       const name = { 'x-act': actName() };
       const asked = method === 'DELETE' ? undefined : (body(input) ?? {});
-      const acted = await persistently((again) => call<Acted>(method, address(path(input)), asked, { headers: again ? { ...name, 'x-again': '1' } : name }));
+      const acted = await inTurn(id, (again) => call<Acted>(method, address(path(input)), asked, { headers: again ? { ...name, 'x-again': '1' } : name }));
       answered?.(acted);
       return acted;
     },
     // What is on the screen of the move is read anew, once where acts follow each other; the button stays down until it is.
     // What was refused is read too: an act before it may not have been.
     onSettled: async () => {
-      if (queries.isMutating({ mutationKey: actsOn(id) }) <= 1) await queries.invalidateQueries({ queryKey: ['move', id] });
+      if (unsent.waiting(id) === 0) await readAnew(queries, id);
     },
   });
 }

@@ -4,6 +4,7 @@ import { QueryClient, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useSyncExternalStore } from 'react';
 import { MovePages } from './api';
 import { takeCursor } from './cursors';
+import { readAnew } from './readAnew';
 import { actName } from './unsent';
 
 interface Change {
@@ -117,7 +118,11 @@ export function useLive(): void {
     let source: EventSource | undefined;
     const flush = (): void => {
       timer = undefined;
-      for (const key of waiting) void queries.invalidateQueries({ queryKey: JSON.parse(key) as string[] });
+      for (const key of waiting) {
+        const [topic, id, ...more] = JSON.parse(key) as string[];
+        if (topic === 'move' && id !== undefined && more.length === 0) void readAnew(queries, id);
+        else void queries.invalidateQueries({ queryKey: JSON.parse(key) as string[] });
+      }
       waiting.clear();
     };
     const open = (): void => {

@@ -10,11 +10,17 @@ const AWAY: ReadonlySet<number> = new Set([0, 502, 503, 504]);
 /** When the server stopped answering acts, as `performance.now()`; undefined where it answers. */
 let since: number | undefined;
 const listeners = new Set<() => void>();
+/** The last act on each move that waits for its answer, and how many do. */
+const turns = new Map<string, { readonly last: Promise<unknown>; readonly waiting: number }>();
+
+function changed(): void {
+  for (const listener of listeners) listener();
+}
 
 function tell(at: number | undefined): void {
   if (since === at) return;
   since = at;
-  for (const listener of listeners) listener();
+  changed();
 }
 
 export const unsent = {
@@ -23,13 +29,32 @@ export const unsent = {
     return () => listeners.delete(listener);
   },
   since: (): number | undefined => since,
+  /** Acts on a move, or on all of them, that are not answered yet. */
+  waiting: (move?: string): number => [...turns].reduce((sum, [id, turn]) => sum + (move === undefined || move === id ? turn.waiting : 0), 0),
 };
 
 /**
- * Does what the server has to be asked for, and asks again for as long as it does not answer. `again`: an attempt was made before that may
- * have arrived. Throws what `work` throws where that is an answer, and where nobody answered for a quarter of an hour.
+ * Does an act on a move once those before it are answered, and asks again for as long as nobody answers: an undo never overtakes what it
+ * takes back, and nothing waits for what is read afterwards. `again`: an attempt was made before that may have arrived. Throws what `work`
+ * throws where that is an answer, and where nobody answered for a quarter of an hour.
  */
-export async function persistently<T>(work: (again: boolean) => Promise<T>): Promise<T> {
+export async function inTurn<T>(move: string, work: (again: boolean) => Promise<T>): Promise<T> {
+  const before = turns.get(move);
+  const mine = (before?.last ?? Promise.resolve()).then(() => persistently(work));
+  const last = mine.catch(() => undefined);
+  turns.set(move, { last, waiting: (before?.waiting ?? 0) + 1 });
+  changed();
+  try {
+    return await mine;
+  } finally {
+    const { waiting, ...turn } = turns.get(move)!;
+    if (waiting === 1) turns.delete(move);
+    else turns.set(move, { ...turn, waiting: waiting - 1 });
+    changed();
+  }
+}
+
+async function persistently<T>(work: (again: boolean) => Promise<T>): Promise<T> {
   const began = performance.now();
   for (let attempt = 0; ; attempt++) {
     try {

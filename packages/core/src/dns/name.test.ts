@@ -72,6 +72,7 @@ describe('Name', () => {
     fc.assert(
       fc.property(name, name, name, (a, b, c) => {
         expect(Math.sign(a.compare(b))).toBe(-Math.sign(b.compare(a)) + 0);
+        expect(a.order < b.order ? -1 : a.order > b.order ? 1 : 0).toBe(Math.sign(a.compare(b)));
         if (a.compare(b) <= 0 && b.compare(c) <= 0) expect(a.compare(c)).toBeLessThanOrEqual(0);
       }),
     );

@@ -24,6 +24,7 @@ export class Name {
   private cachedText: string | undefined;
   private cachedLabels: readonly Uint8Array[] | undefined;
   private cachedHash: number | undefined;
+  private cachedOrder: string | undefined;
 
   private cachedWire: Uint8Array | undefined;
 
@@ -128,6 +129,16 @@ export class Name {
       this.cachedKey = asciiText(lowered);
     }
     return this.cachedKey;
+  }
+
+  /** A text for each name; compared by code units they stand in canonical order (RFC 4034 §6.1), as by `compare`. Made once for each. */
+  get order(): string {
+    if (this.cachedOrder === undefined) {
+      // A label ends before any octet, so that a shorter one comes first: octets are counted from 1.
+      const text = this.labels.map((label) => String.fromCharCode(...Array.from(label, (octet) => LOWER[octet]! + 1)));
+      this.cachedOrder = text.reverse().join('\0');
+    }
+    return this.cachedOrder;
   }
 
   /** A 32-bit number that is the same for names that are equal. */

@@ -17,9 +17,21 @@ export function ledgerFilter(text: string): (row: GroupedRow) => boolean {
     return (all: string): boolean => addressesIn(all).some((address) => inPrefix(prefix, address));
   });
   return (row) => {
-    const all = [row.owner, row.type, ...(row.found?.data ?? []), ...(row.planned?.data ?? [])].join(' ').toLowerCase();
+    const all = textOf(row);
     return tests.every((test) => test(all));
   };
+}
+
+/** What is looked in, made once for each row: somebody types, and thousands are looked through at each key. */
+const texts = new WeakMap<GroupedRow, string>();
+
+function textOf(row: GroupedRow): string {
+  let text = texts.get(row);
+  if (text === undefined) {
+    text = [row.owner, row.type, ...(row.found?.data ?? []), ...(row.planned?.data ?? [])].join(' ').toLowerCase();
+    texts.set(row, text);
+  }
+  return text;
 }
 
 function addressesIn(text: string): string[] {

@@ -49,7 +49,7 @@ export function ledgerGroups<R extends GroupedRow>(
   const meanings = meaningsOf(zone, [...sets.keys()]);
   const corrected = new Map(said.map(({ owner, type, purpose }) => [`${owner} ${type}`, purpose]));
   const byPurpose = new Map<Purpose, R[]>();
-  for (const set of inReadingOrder(zone, [...sets.keys()])) {
+  for (const set of inReadingOrder(zone, [...sets.keys()], meanings)) {
     const row = sets.get(set)!;
     const purpose = corrected.get(`${row.owner} ${row.type}`) ?? meanings.get(set)!.purpose;
     const group = byPurpose.get(purpose);

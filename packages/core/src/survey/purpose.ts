@@ -76,12 +76,24 @@ export function meaningsOf(zone: Name, sets: readonly RRset[]): Map<RRset, Meani
     sets.map((set): [RRset, Meaning] => {
       const cut = cuts.find((one) => set.owner.isAtOrBelow(one.owner));
       if (cut) return [set, { purpose: 'delegated subzone', reason: `${cut.owner.relativeTo(zone)} is delegated` }];
-      return [
-        set,
-        bySet(zone, set) ?? leading.get(set.owner.key) ?? byLabel(zone, set) ?? { purpose: 'unknown', reason: 'neither its type nor its name says' },
-      ];
+      const { bySet: strong, byLabel: weak } = ownMeaning(zone, set);
+      return [set, strong ?? leading.get(set.owner.key) ?? weak ?? UNKNOWN];
     }),
   );
+}
+
+const UNKNOWN: Meaning = { purpose: 'unknown', reason: 'neither its type nor its name says' };
+
+/** What sets say by themselves, read once for each: a ledger is put in order again whenever one row of thousands is another. */
+const OWN = new WeakMap<RRset, { readonly zone: Name; readonly bySet: Meaning | undefined; readonly byLabel: Meaning | undefined }>();
+
+function ownMeaning(zone: Name, set: RRset): NonNullable<ReturnType<(typeof OWN)['get']>> {
+  const known = OWN.get(set);
+  if (known && known.zone.equals(zone)) return known;
+  const strong = bySet(zone, set);
+  const made = { zone, bySet: strong, byLabel: strong ? undefined : byLabel(zone, set) };
+  OWN.set(set, made);
+  return made;
 }
 
 const LOOPBACK = [parsePrefix('127.0.0.0/8')!, parsePrefix('::1')!];
@@ -156,13 +168,15 @@ function typeRank(type: number): number {
 }
 
 /** Record sets in the order in which a person thinks of them: the domain itself, `www`, what is for mail, then the rest. */
-export function inReadingOrder(zone: Name, sets: readonly RRset[]): RRset[] {
-  const meanings = meaningsOf(zone, sets);
+export function inReadingOrder(zone: Name, sets: readonly RRset[], meanings: ReadonlyMap<RRset, Meaning> = meaningsOf(zone, sets)): RRset[] {
   const www = zone.child('www');
   const rank = (set: RRset): number => {
     if (set.owner.equals(zone)) return 0;
     if (set.owner.isAtOrBelow(www)) return 1;
     return ['mail in', 'mail out', 'sender policy'].includes(meanings.get(set)!.purpose) ? 2 : 3;
   };
-  return [...sets].sort((a, b) => rank(a) - rank(b) || a.owner.compare(b.owner) || typeRank(a.type) - typeRank(b.type));
+  return sets
+    .map((set) => ({ set, rank: rank(set), order: set.owner.order, type: typeRank(set.type) }))
+    .sort((a, b) => a.rank - b.rank || (a.order < b.order ? -1 : a.order > b.order ? 1 : a.type - b.type))
+    .map(({ set }) => set);
 }

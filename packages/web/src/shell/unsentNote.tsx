@@ -1,13 +1,11 @@
-import { useIsMutating } from '@tanstack/react-query';
 import { useEffect, useSyncExternalStore } from 'react';
-import { EVERY_ACT } from '../api';
 import { shortTime } from '../time';
 import { unsent } from '../unsent';
 
 /** While the server does not answer: how much of what was done waits on this page, which is not left unasked. */
 export function UnsentNote() {
   const since = useSyncExternalStore(unsent.subscribe, unsent.since);
-  const waiting = useIsMutating({ mutationKey: EVERY_ACT });
+  const waiting = useSyncExternalStore(unsent.subscribe, () => unsent.waiting());
   const isAway = since !== undefined && waiting > 0;
   useEffect(() => {
     if (!isAway) return;

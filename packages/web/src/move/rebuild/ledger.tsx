@@ -1,7 +1,7 @@
 import { LedgerView, RulingView } from '@wanderon/contract';
 import { LedgerGroup } from '@wanderon/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { ReactNode, memo, useCallback, useEffect, useRef } from 'react';
+import { ReactNode, memo, useCallback, useDeferredValue, useEffect, useRef } from 'react';
 import { Mending } from './remarkNote';
 import { LEDGER_COLUMNS, LedgerRow, isUnserved } from './ledgerRow';
 
@@ -51,7 +51,9 @@ export function Ledger({
   storyOf: (ruling: RulingView) => ReactNode;
 }) {
   const box = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({ count: items.length, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 15 });
+  // A row is painted with its key; the bar that shows the whole zone follows.
+  const drawnLater = useDeferredValue(items);
+  const virtual = useVirtualizer({ count: items.length, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 10, useFlushSync: false });
   const jump = useCallback((index: number) => virtual.scrollToIndex(index, { align: 'center' }), [virtual]);
   const at = items.findIndex((item) => item.kind === 'row' && item.ruling.id === current);
   useEffect(() => {
@@ -68,7 +70,7 @@ export function Ledger({
         <span>Remarks</span>
       </div>
       <div className="flex min-h-64 grow overflow-hidden">
-        <div ref={box} className="min-w-0 grow overflow-y-auto" tabIndex={0} role="region" aria-label="Ledger">
+        <div ref={box} className="min-w-0 grow overflow-y-auto [contain:layout_paint_style]" tabIndex={0} role="region" aria-label="Ledger">
           <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
             {virtual.getVirtualItems().map((line) => {
               const item = items[line.index]!;
@@ -77,7 +79,7 @@ export function Ledger({
                   key={item.kind === 'row' ? item.ruling.id : item.group.title}
                   ref={virtual.measureElement}
                   data-index={line.index}
-                  className="absolute left-0 w-full"
+                  className="absolute left-0 w-full [contain:layout_style]"
                   style={{ transform: `translateY(${line.start}px)` }}
                 >
                   {item.kind === 'group' ? (
@@ -88,13 +90,13 @@ export function Ledger({
                       domain={domain}
                       served={served}
                       remarks={remarksOf(item.ruling)}
-                      mending={mending}
+                      mending={item.ruling.id === current ? mending : undefined}
                       inPlace={inPlace}
                       current={item.ruling.id === current}
                       marked={marked.has(item.ruling.id)}
                       others={others.get(item.ruling.id)}
-                      onPoint={() => onPoint(item.ruling.id)}
-                      onEdit={onEdit && (() => onEdit(item.ruling))}
+                      onPoint={onPoint}
+                      onEdit={onEdit}
                       story={item.ruling.id === current ? storyOf(item.ruling) : undefined}
                     />
                   )}
@@ -104,7 +106,7 @@ export function Ledger({
           </div>
           {items.length === 0 && <p className="py-6 text-center text-faded">No row is like that.</p>}
         </div>
-        <Overview items={items} remarksOf={openOf} served={inPlace ? null : served} onJump={jump} />
+        <Overview items={drawnLater} remarksOf={openOf} served={inPlace ? null : served} onJump={jump} />
       </div>
     </>
   );

@@ -1,6 +1,6 @@
 import { LedgerView, RulingView } from '@wanderon/contract';
 import { compareText, Piece, policyWords } from '@wanderon/core';
-import { ReactNode } from 'react';
+import { ReactNode, memo } from 'react';
 import { FIX_KEYS, Mending, RemarkNote, fixesOf } from './remarkNote';
 import { duration } from '../../time';
 import { RecordText, ShortText } from '../../ui/recordText';
@@ -21,19 +21,19 @@ interface Props {
   readonly marked: boolean;
   /** Who else stands on it. */
   readonly others: readonly string[] | undefined;
-  readonly onPoint: () => void;
-  readonly onEdit: (() => void) | undefined;
+  readonly onPoint: (id: string) => void;
+  readonly onEdit: ((ruling: RulingView) => void) | undefined;
   /** What lies behind it, below everything else that is shown of the row under the cursor. */
   readonly story?: ReactNode;
 }
 
-/** One record set on one line; the row under the cursor whole. */
-export function LedgerRow(props: Props) {
+/** One record set on one line; the row under the cursor whole. Drawn anew only where anything of it is otherwise: a key changes two of sixty. */
+export const LedgerRow = memo(function LedgerRow(props: Props) {
   const { ruling, current, marked, others, onPoint, onEdit } = props;
   return (
     <div
-      onClick={onPoint}
-      onDoubleClick={onEdit}
+      onClick={() => onPoint(ruling.id)}
+      onDoubleClick={onEdit && (() => onEdit(ruling))}
       data-row
       aria-current={current || undefined}
       className={`relative grid ${LEDGER_COLUMNS} items-baseline gap-x-3 border-b border-rule pr-3 leading-[1.35rem] ${current ? 'bg-shade py-1 shadow-[inset_3px_0_0_var(--accent)]' : 'hover:bg-sheet'}`}
@@ -53,7 +53,7 @@ export function LedgerRow(props: Props) {
       {current ? <Whole {...props} /> : <Folded {...props} />}
     </div>
   );
-}
+});
 
 const RULING_LOOKS: Readonly<Record<RulingView['ruling'], string>> = {
   carry: 'text-faded',

@@ -4,7 +4,9 @@ import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } f
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { actsOn, useMoveAction } from '../../api';
+import { isShown } from '../../readAnew';
 import { isTyping } from '../../shell/shell';
+import { unsent } from '../../unsent';
 import { Button } from '../../ui/button';
 import { inputLook } from '../../ui/field';
 import { useToast } from '../../ui/toast';
@@ -100,7 +102,8 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
   const releases = useRef<(() => void)[]>([]);
   /** Rows as an undo left them, at once; not where more was done since, which is shown already. */
   const showAnswer = ({ rows: now }: Acted): void => {
-    if (now && queries.isMutating({ mutationKey: actsOn(move.id) }) <= 1) releases.current.push(hold(now.map(asDecided)));
+    if (now) isShown(move.id);
+    if (now && unsent.waiting(move.id) === 0) releases.current.push(hold(now.map(asDecided)));
   };
   const undo = useMoveAction<void>(move.id, 'POST', () => '/undo', noBody, undefined, showAnswer);
   const editMany = useMoveAction<EditRulings>(move.id, 'PUT', () => '/rulings');
@@ -221,6 +224,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
       if (marks.length > 0) return ruleMany(ruling);
       if (!current) return;
       const release = shown([current], { ruling });
+      isShown(move.id);
       void edit
         .mutateAsync({ id: current.id, ruling, seen: seenOf(current) })
         .catch(fail)

@@ -1,6 +1,6 @@
 import { LedgerView, MoveView, TakeRule } from '@wanderon/contract';
 import { LedgerRow, rowSeen } from '@wanderon/core';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useMoveAction } from '../../api';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
@@ -18,7 +18,9 @@ export function RuleOffers({ move, ledger, rows }: { move: MoveView; ledger: Led
   const [looking, setLooking] = useState<number>();
   const offers = ledger.rules.filter((rule) => rule.rows.length > 0);
   const looked = offers.find((rule) => rule.id === looking);
-  const byId = new Map(rows.map((row) => [row.id, row]));
+  // Of thousands of rows nothing is put together at each key where nothing is offered.
+  const isOffered = offers.length > 0;
+  const byId = useMemo(() => new Map(isOffered ? rows.map((row) => [row.id, row]) : []), [rows, isOffered]);
   return (
     <>
       {offers.map(({ id, words, who, rows: later }) => {

@@ -11,7 +11,7 @@ export function WhatIfNote({ said, domain, of }: { said: WhatIf | undefined; dom
   const at = (one: Remark): string =>
     of && one.type === of.type && one.owner.toLowerCase() === of.owner.toLowerCase() ? '' : `${ownerBelow(one.owner, domain)} ${one.type}: `;
   return (
-    <div role="status" aria-label="What the checks would say" className="mb-3 border-l-4 border-rule pl-3 text-sm leading-snug">
+    <div role="status" aria-label="What the checks would say" className="my-2 border-l-4 border-rule pl-3 text-sm leading-snug">
       {comes.slice(0, SHOWN).map((one) => (
         <p key={at(one) + one.code + one.text} className={one.weight === 'stop' ? 'font-semibold text-rust' : ''}>
           {one.weight === 'stop' ? 'Would stop the move' : 'To look at'}: {at(one)}

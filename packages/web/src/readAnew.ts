@@ -1,0 +1,36 @@
+import { QueryClient } from '@tanstack/react-query';
+
+/** Milliseconds without an act that is on the screen already, after which its move is read anew. */
+const PAUSE = 400;
+/** Milliseconds after which it is read anew although they go on. */
+const LONGEST = 3000;
+
+/** Since when acts follow each other of which the screen shows already what they do, and the last one; by move. */
+const runs = new Map<string, { readonly first: number; readonly last: number }>();
+const waiting = new Map<string, Promise<void>>();
+
+/** What an act on a move does is on the screen: reading it anew waits for a pause in such acts. */
+export function isShown(move: string): void {
+  const now = performance.now();
+  const run = runs.get(move);
+  runs.set(move, { first: run && now - run.last < PAUSE ? run.first : now, last: now });
+}
+
+/** Reads what is on the screen of a move anew: at once, or when nobody works through its rows for a moment, once for all who ask meanwhile. */
+export function readAnew(queries: QueryClient, move: string): Promise<void> {
+  const known = waiting.get(move);
+  if (known) return known;
+  const read = async (): Promise<void> => {
+    for (let left = pauseLeft(move); left > 0; left = pauseLeft(move)) await new Promise((resolve) => setTimeout(resolve, left));
+    waiting.delete(move);
+    await queries.invalidateQueries({ queryKey: ['move', move] });
+  };
+  const reading = read();
+  if (pauseLeft(move) > 0) waiting.set(move, reading);
+  return reading;
+}
+
+function pauseLeft(move: string): number {
+  const run = runs.get(move);
+  return run ? Math.min(run.last + PAUSE, run.first + LONGEST) - performance.now() : 0;
+}
