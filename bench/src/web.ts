@@ -231,6 +231,7 @@ async function checks(rows: LedgerPage['rulings']): Promise<void> {
       oldWeb: [],
       newWeb: undefined,
       fronted: [],
+      outside: null,
       lacks: [],
       most: null,
       leaves: undefined,

@@ -77,6 +77,7 @@ export function plan({ files, origin, hosts: hostsPath, json, zone: asZone }: Pl
     zone: name,
     rulings,
     fronted: [],
+    outside: null,
     leaves: undefined,
     edge: undefined,
     apexAlias: { host, takes: takes ?? false, known: true },

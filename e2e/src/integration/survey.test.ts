@@ -189,6 +189,11 @@ describe('surveys of domains at hosts of different habits', () => {
     expect(survey.hints.map((hint) => hint.owner)).toContain('archive.seed-library.example.');
     expect(survey.ties.map((tie) => tie.code).sort()).toEqual(['certificate', 'policy host']);
     expect(survey.sets.map((set) => set.owner)).not.toContain('unheard-of.seed-library.example.');
+    // Its policy for mail is a page of the old web host's, and is read as senders read it.
+    expect(survey.outside!.mtaSts).toMatchObject({
+      problem: null,
+      text: expect.stringMatching(/^version: STSv1\s+mode: enforce\s+mx: \*\.brinepost/) as string,
+    });
     // The name behind a hint is asked for at once, and a name that lies elsewhere is none.
     const { moves } = await world.api.call<{ moves: { id: string; leg: string; domain: string }[] }>('GET', '/api/moves');
     const { id, leg } = moves.find((move) => move.domain === 'seed-library.example')!;

@@ -30,6 +30,7 @@ export function surveyOf(
   const walker = {
     givenUp: new Set<string>(),
     delegation: () => Promise.resolve({ parent: zone.parent.toString(), referrals: [referral] }),
+    recordsOf: () => Promise.resolve(null),
     addressesOf: (name: Name) => Promise.resolve(servers.filter((server) => Name.parse(server.name).equals(name)).map((server) => server.address)),
   };
   return takeSurvey(

@@ -45,3 +45,10 @@ export const scopeSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('whole') }),
   z.object({ kind: z.literal('names'), names: z.array(z.string()).min(1) }),
 ]);
+
+/** What stands outside of a zone and decides what its records mean. */
+export const outsideSchema = z.object({
+  caa: z.object({ owner: z.string(), data: z.array(z.string()).readonly() }).nullable(),
+  reports: z.array(z.object({ about: z.string(), to: z.string(), takes: z.boolean().nullable() })).readonly(),
+  mtaSts: z.object({ text: z.string().nullable(), problem: z.string().nullable() }).nullable(),
+});

@@ -1,6 +1,6 @@
 import { BACK_WAYS, CHAPTERS, EDGES, FRONTING, LEG_KINDS, PURPOSES, REQUIREMENT_ENDS, RULE_RULINGS, RULINGS, STEP_BY, STEP_STATES, WAYS } from '@wanderon/core';
 import { z } from 'zod';
-import { derivedSchema, givenSetsSchema, hostName, instant, rrsetSchema, scopeSchema, seenBetween, waySchema } from './common';
+import { derivedSchema, givenSetsSchema, hostName, instant, outsideSchema, rrsetSchema, scopeSchema, seenBetween, waySchema } from './common';
 
 export const stepSchema = z.object({
   id: z.string(),
@@ -198,6 +198,7 @@ const checkingSchema = z.object({
   oldWeb: z.array(checkedWebSchema),
   newWeb: checkedWebSchema.nullable(),
   fronted: z.array(rrsetSchema),
+  outside: outsideSchema.nullable(),
   scope: scopeSchema,
   lacks: z.array(z.string()),
   most: z.number().nullable(),
@@ -250,7 +251,7 @@ const PAGE_ROWS = 500;
 export const ledgerQuerySchema = z.object({
   /** The id of the last row of the page before. */
   after: z.string().max(40).optional(),
-  limit: z.coerce.number().int().min(1).max(2000).default(PAGE_ROWS),
+  limit: z.coerce.number().int().min(1).max(5000).default(PAGE_ROWS),
 });
 export const ledgerPageSchema = ledgerSchema.extend({
   /** Rows of the whole ledger. */

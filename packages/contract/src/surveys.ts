@@ -1,6 +1,6 @@
 import { PURPOSES } from '@wanderon/core';
 import { z } from 'zod';
-import { givenSetsSchema, instant, rrsetSchema } from './common';
+import { givenSetsSchema, instant, outsideSchema, rrsetSchema } from './common';
 
 const referralSchema = z.object({
   server: z.string(),
@@ -125,6 +125,8 @@ export const surveySchema = z.object({
   /** What names outside the zone end at. */
   ends: z.array(z.object({ target: z.string(), addresses: z.array(z.string()) })),
   pages: z.array(pageSchema),
+  /** Null where it was not asked. */
+  outside: outsideSchema.nullable(),
   /** Questions put to fill the inventory. */
   asked: z.number(),
 });

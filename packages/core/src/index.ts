@@ -50,6 +50,8 @@ export * from './move/seen';
 export * from './move/steps';
 export * from './move/undo';
 export * from './rebuild/checks';
+export * from './policy/mtaSts';
+export * from './survey/outside';
 export * from './rebuild/checks/check';
 export * from './rebuild/checks/whatIf';
 export * from './move/checkBasis';

@@ -5,7 +5,7 @@ import { RouteTable } from '@wanderon/net';
 import { LabAuthority } from './labAuthority';
 import { escapeHtml, page } from './page';
 import { rdapDomain } from './rdapDomain';
-import { RDAP, ScenarioDomain, SiteHabits, infrastructureZones } from './scenario';
+import { MAIL_POLICY, RDAP, ScenarioDomain, SiteHabits, infrastructureZones } from './scenario';
 
 /** Everything in the lab that is reached as `http` and `https`: the sites at web hosts, and the registry's RDAP. */
 export class LabSites {
@@ -34,6 +34,10 @@ export class LabSites {
           response
             .writeHead(unknownStatus, { 'content-type': 'text/html; charset=utf-8' })
             .end(page('No site here', name, '<p>This domain is not connected to a site.</p>'));
+          return;
+        }
+        if (secure && site.startsWith('mta-sts.') && request.url === MAIL_POLICY.path) {
+          response.writeHead(200, { 'content-type': 'text/plain' }).end(MAIL_POLICY.text);
           return;
         }
         if (!secure || domain) {

@@ -274,6 +274,12 @@ export interface ScenarioDomain {
   readonly leftInZone?: readonly string[];
 }
 
+/** The policy for mail of whoever announces one (RFC 8461 §3.2): the page of its own host, at the web host where that leads. */
+export const MAIL_POLICY = {
+  path: '/.well-known/mta-sts.txt',
+  text: 'version: STSv1\r\nmode: enforce\r\nmx: *.brinepost.example\r\nmax_age: 1209600\r\n',
+} as const;
+
 /** The domains of the demo with their owner as people call it. */
 export const DOMAINS: readonly ScenarioDomain[] = [
   {

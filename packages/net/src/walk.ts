@@ -94,6 +94,12 @@ export class Walker {
     return found;
   }
 
+  /** The records of a name and type as its authorities give them, empty where there are none; null where none could be asked. Aliases are not followed. */
+  async recordsOf(name: Name, type: number): Promise<Uint8Array[] | null> {
+    const answer = await this.lookUp(name, type, 0, { left: PER_NAME });
+    return answer ? answer.answers.filter((record) => record.type === type && record.owner.equals(name)).map((record) => record.data) : null;
+  }
+
   private isSpent(budget: Budget): boolean {
     return this.left <= 0 || budget.left <= 0;
   }

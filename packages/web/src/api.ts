@@ -118,7 +118,7 @@ export const useAllMoves = (text: string) =>
 export type MovePages = InfiniteData<MovePage>;
 export const useMove = (id: string): UseQueryResult<MoveView> => useQuery({ queryKey: ['move', id], queryFn: () => call<MoveView>('GET', `/api/moves/${id}`) });
 /** Rows of each page of a ledger but the first, which is there soon: of thousands of rows few questions are made. */
-const LATER_ROWS = 2000;
+const LATER_ROWS = 5000;
 /** The parts of a leg, each read where a chapter shows it. */
 export function useLedger(move: string, leg: string | undefined, wanted: boolean) {
   const query = useInfiniteQuery({

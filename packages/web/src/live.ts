@@ -107,6 +107,8 @@ function takeSummary(queries: QueryClient, { summary }: Change): boolean {
 
 /** Milliseconds after which the server is asked for its events again, where it refused them. */
 const AGAIN = 5000;
+/** Milliseconds after the stream was opened for the first time: a change may have been told just before. */
+const FIRST = 1500;
 
 /** Hears from the server what changed and has it read anew, a burst of changes at once. */
 export function useLive(): void {
@@ -115,6 +117,8 @@ export function useLive(): void {
     const waiting = new Set<string>();
     let timer: number | undefined;
     let again: number | undefined;
+    let first: number | undefined;
+    let isFirst = true;
     let source: EventSource | undefined;
     const flush = (): void => {
       timer = undefined;
@@ -137,8 +141,12 @@ export function useLive(): void {
         for (const key of keysOf(change)) waiting.add(JSON.stringify(key));
         timer ??= window.setTimeout(flush, 250);
       };
-      // After a break anything may have changed.
-      source.onopen = () => void queries.invalidateQueries();
+      // After a break anything may have changed; what was read while the stream was being opened is read once more when the page stands.
+      source.onopen = () => {
+        window.clearTimeout(first);
+        first = window.setTimeout(() => void queries.invalidateQueries(), isFirst ? FIRST : 0);
+        isFirst = false;
+      };
       // The browser comes back by itself where nobody answers, and not where a proxy says so, or the session is over.
       source.onerror = () => {
         if (source?.readyState !== EventSource.CLOSED) return;
@@ -161,6 +169,7 @@ export function useLive(): void {
       close();
       window.clearTimeout(timer);
       window.clearTimeout(again);
+      window.clearTimeout(first);
       window.removeEventListener('pagehide', close);
       window.removeEventListener('pageshow', shown);
     };

@@ -71,6 +71,16 @@ export class Name {
     return Name.parseOctets(octets, 0, octets.length, origin);
   }
 
+  /** As `parse`; undefined for what is no name. */
+  static tryParse(text: string, origin: Name = Name.root): Name | undefined {
+    try {
+      return Name.parse(text, origin);
+    } catch (error) {
+      if (error instanceof NameError) return undefined;
+      throw error;
+    }
+  }
+
   /** As `parse`, from octets of presentation form from `start` to before `end`. */
   static parseOctets(text: Uint8Array, start: number, end: number, origin: Name): Name {
     if (end - start === 1) {

@@ -3,6 +3,7 @@ import { Edge, Fronting } from '../hosts/fronting';
 import { CheckInput } from '../rebuild/checks/check';
 import { CheckedWeb } from '../rebuild/host';
 import { Ruling } from '../rebuild/ruling';
+import { Outside } from '../survey/outside';
 import { rebuildsZone } from './account';
 import { takesApexAlias } from './apexAlias';
 import { frontingOf } from './fronted';
@@ -20,6 +21,7 @@ export interface CheckBasis extends Pick<CheckInput, 'lacks' | 'most' | 'apexAli
     readonly how: Edge;
     readonly standIn: string;
   };
+  readonly outside: Outside | null;
   /** Of other names nothing is said. */
   readonly scope: Scope;
 }
@@ -33,6 +35,7 @@ export function checkBasis(plan: LegPlan): CheckBasis {
     oldWeb: oldWeb.map(checkedWeb),
     newWeb: newWeb ? checkedWeb(newWeb) : null,
     fronted,
+    outside: plan.outside ?? null,
     scope,
     lacks: anew ? (newHost?.lacks ?? []) : [],
     most: anew ? (habits?.most ?? null) : null,

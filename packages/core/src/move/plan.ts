@@ -7,6 +7,7 @@ import { HostKnowledge } from '../rebuild/host';
 import { Ruling } from '../rebuild/ruling';
 import { KnownSet } from '../slips/nameservers/slip';
 import { RRsetText } from '../dns/record';
+import { Outside } from '../survey/outside';
 import { Instant } from '../timetable/instant';
 import { Former } from './former';
 import { Scope } from './scope';
@@ -84,6 +85,8 @@ export interface LegPlan {
   readonly fronting?: ReadonlyMap<string, Fronting> | undefined;
   /** Fronting was switched on, as somebody says, where it was to be off until the web host had verified the domain. */
   readonly frontOn?: boolean;
+  /** What stood outside of the zone when it was surveyed; null where that was not asked. */
+  readonly outside?: Outside | null;
   /** The zone had keys when it was surveyed; TTL of their set. */
   readonly keysTtl: number | undefined;
 }

@@ -1,15 +1,20 @@
 import { RRsetText, rrsetRead } from '../dns/record';
 import { textOf } from '../survey/namesInText';
+import { counted } from '../survey/words';
+import { Outside } from '../survey/outside';
+import { isBimi, readBimi } from './bimi';
 import { readCaa } from './caa';
 import { readDkimKey } from './dkim';
 import { isDmarc, readDmarc } from './dmarc';
+import { isMtaSts, readMtaStsPolicy, readMtaStsRecord } from './mtaSts';
 import { SPF_LOOKUPS, SpfTerm, readSpf } from './spf';
+import { isTlsReports, readTlsReports } from './tlsReports';
 
 /** What becomes of everybody else, by the sign before `all` (RFC 7208 §8). */
 const REST: Readonly<Record<SpfTerm['qualifier'], string>> = { '-': 'fails', '~': 'fails softly', '?': 'is let be', '+': 'may send too' };
 
 /** What a set says to receivers of mail and to those who make certificates, in words; nothing where it holds no policy. Never throws. */
-export function policyWords(set: RRsetText): string[] {
+export function policyWords(set: RRsetText, outside: Outside | null = null): string[] {
   if (set.type === 'CAA') return caaWords(set.data);
   if (set.type !== 'TXT') return [];
   const texts = rrsetRead(set).data.map(textOf);
@@ -17,6 +22,9 @@ export function policyWords(set: RRsetText): string[] {
   return texts.flatMap((text) => {
     if (isKey) return [dkimWords(text)];
     if (isDmarc(text)) return [dmarcWords(text)];
+    if (isMtaSts(text)) return mtaStsWords(text, outside);
+    if (isTlsReports(text)) return [tlsWords(text)];
+    if (isBimi(text)) return [bimiWords(text)];
     const spf = readSpf(text);
     if (!spf) return [];
     const may = spf.terms.filter(({ kind, qualifier, name }) => kind === 'mechanism' && qualifier === '+' && name !== 'all').map(termWords);
@@ -61,6 +69,30 @@ function dmarcWords(text: string): string {
   const forged = { none: 'is only reported', quarantine: 'is put aside', reject: 'is refused' }[policy.policy];
   const to = policy.reports.length > 0 ? `; reports go to ${policy.reports.join(', ')}` : '; no reports are sent';
   return `DMARC: forged mail ${forged}${to}.`;
+}
+
+function mtaStsWords(text: string, outside: Outside | null): string[] {
+  const record = readMtaStsRecord(text);
+  const announced = record.ok ? `MTA-STS: a policy for mail, by the id ${record.id}.` : `MTA-STS: ${record.problem}.`;
+  const page = outside?.mtaSts?.text ?? null;
+  if (page === null) return [announced];
+  const policy = readMtaStsPolicy(page);
+  if (!policy.ok) return [announced, `Its page: ${policy.problem}.`];
+  const how = { enforce: 'senders have to insist on it', testing: 'senders only report', none: 'it asks for nothing' }[policy.mode];
+  const hosts = policy.mx.length > 0 ? `; mail hosts ${policy.mx.join(', ')}` : '';
+  return [announced, `Its page, when the zone was surveyed: ${how}${hosts}; kept for ${counted(Math.round(policy.maxAge / 86_400), 'day', 'days')}.`];
+}
+
+function tlsWords(text: string): string {
+  const reports = readTlsReports(text);
+  return reports.ok ? `TLS reports: they go to ${reports.to.join(', ')}.` : `TLS reports: ${reports.problem}.`;
+}
+
+function bimiWords(text: string): string {
+  const record = readBimi(text);
+  if (!record.ok) return `BIMI: ${record.problem}.`;
+  if (record.mark === '') return 'BIMI: no mark is shown.';
+  return `BIMI: the mark at ${record.mark}${record.evidence === '' ? ', without evidence' : `, with evidence at ${record.evidence}`}.`;
 }
 
 /** RFC 8659 §4. */

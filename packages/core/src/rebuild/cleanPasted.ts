@@ -1,5 +1,5 @@
 import { isIpv4, isIpv6 } from '../dns/address';
-import { Name, NameError } from '../dns/name';
+import { Name } from '../dns/name';
 import { quotedText } from '../dns/quotedText';
 
 export interface Cleaned {
@@ -106,11 +106,5 @@ function hostIn(word: string): string {
 }
 
 function isName(text: string): boolean {
-  try {
-    Name.parse(`${text}.`);
-    return true;
-  } catch (error) {
-    if (error instanceof NameError) return false;
-    throw error;
-  }
+  return Name.tryParse(`${text}.`) !== undefined;
 }

@@ -1,5 +1,5 @@
 import { ByteReader, asciiText } from '../dns/bytes';
-import { Name, NameError } from '../dns/name';
+import { Name } from '../dns/name';
 import { TYPE_CODES } from '../dns/typeNames';
 
 /**
@@ -30,10 +30,5 @@ export function textOf(data: Uint8Array): string {
 }
 
 function parsed(text: string): Name[] {
-  try {
-    return [Name.parse(text)];
-  } catch (error) {
-    if (error instanceof NameError) return [];
-    throw error;
-  }
+  return [Name.tryParse(text) ?? []].flat();
 }

@@ -131,6 +131,7 @@ function bySet(zone: Name, set: RRset): Meaning | undefined {
   if (labels[0] === '_dmarc' || labels.includes('_report')) return { purpose: 'sender policy', reason: 'what receivers do with forged mail (RFC 7489)' };
   if (labels[0] === '_mta-sts' || labels[0] === 'mta-sts' || (labels[0] === '_smtp' && labels[1] === '_tls'))
     return { purpose: 'mail in', reason: 'how mail is brought safely (RFC 8461, RFC 8460)' };
+  if (labels.includes('_bimi')) return { purpose: 'sender policy', reason: 'the mark that mailboxes show beside the sender' };
   if (labels[0]?.startsWith('_acme')) return { purpose: 'certificates', reason: 'a certificate is proved with it (RFC 8555)' };
   if (set.type === TYPE_CODES.TXT || set.type === TYPE_CODES.SPF) return byText(set);
   const service = SERVICES.find(([, pattern]) => labels.some((label) => pattern.test(label)));

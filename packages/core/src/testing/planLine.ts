@@ -29,6 +29,7 @@ export function checkInput(zone: Name, rulings: readonly Ruling[], more: Partial
     most: null,
     leaves: undefined,
     edge: undefined,
+    outside: null,
     apexAlias: { host: 'New DNS', takes: false, known: true },
     ...more,
   };

@@ -5,6 +5,7 @@ import * as deskOrder from './deskOrder';
 import * as engine from './engine';
 import * as foundation from './foundation';
 import * as holding from './holding';
+import * as outside from './outside';
 import * as provisional from './provisional';
 import * as issuers from './issuers';
 import * as inHand from './inHand';
@@ -50,6 +51,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '021_observations_forward', migration: observationsForward },
   { name: '022_holding', migration: holding },
   { name: '023_provisional', migration: provisional },
+  { name: '024_outside', migration: outside },
 ];
 
 const SOURCE: Knex.MigratorConfig = {

@@ -11,6 +11,7 @@ import {
   LegPlan,
   LookoutSight,
   Name,
+  Outside,
   ParentSight,
   Said,
   Seen,
@@ -65,6 +66,8 @@ export interface LegParts {
   readonly proposed: readonly LedgerRow[];
   readonly decisions: readonly Decision[];
   readonly surveyedAt: number | undefined;
+  /** What stood outside of the zone then. */
+  readonly outside: Outside | null;
   readonly observations: readonly ObservationRow[];
   readonly website: Seen['website'];
 }
@@ -174,12 +177,15 @@ export class LegLoader {
   private async read(move: MoveRow, database: Database): Promise<readonly LegParts[]> {
     const legs: LegParts[] = [];
     for (const row of await this.store.legs(move.id, database)) {
-      const survey = row.survey_id ? await database<{ id: string; taken_at: number }>('surveys').where({ id: row.survey_id }).first('taken_at') : undefined;
+      const survey = row.survey_id
+        ? await database<{ id: string; taken_at: number; outside: Outside | null }>('surveys').where({ id: row.survey_id }).first('taken_at', 'outside')
+        : undefined;
       legs.push({
         row,
         proposed: await this.store.rulings(row.id, database),
         decisions: await this.decisions.ofLeg(row.id, database),
         surveyedAt: survey?.taken_at,
+        outside: survey?.outside ?? null,
         observations: await this.observed(move, { row, surveyedAt: survey?.taken_at }, database),
         website: await this.website(row.id, database),
       });
@@ -193,7 +199,7 @@ export class LegLoader {
   }
 
   private leg(move: MoveRow, parts: LegParts, hosts: ReadonlyMap<string, Host>, followed: boolean): LoadedLeg {
-    const { row, proposed, decisions, surveyedAt, observations, website } = parts;
+    const { row, proposed, decisions, surveyedAt, outside, observations, website } = parts;
     const now = this.clock.now();
     const stands = standing(decisions);
     const said = saidBy(decisions);
@@ -204,6 +210,7 @@ export class LegLoader {
     const plan: LegPlan = {
       ...planOf(move, row, rows, hosts, surveyedAt),
       followed,
+      outside,
       met: metBy(stands),
       fronting: said.fronting,
       frontOn: said.done.has(FRONT_ON),

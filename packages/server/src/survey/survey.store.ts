@@ -27,6 +27,7 @@ export class SurveyStore {
       findings: JSON.stringify(survey.findings),
       ends: JSON.stringify(survey.ends),
       pages: JSON.stringify(survey.pages),
+      outside: survey.outside && JSON.stringify(survey.outside),
       asked: survey.asked,
     });
     const rows = survey.sets.map((set, position) => ({
@@ -107,6 +108,7 @@ export class SurveyStore {
       hints: row.hints,
       ends: row.ends,
       pages: row.pages,
+      outside: row.outside,
       asked: row.asked,
       sets: sets.map((set) => ({ ...set, ttl: Number(set.ttl), restless: set.restless ?? set.varying !== null })),
     };

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { MoveSurvey, SurveyView } from '@wanderon/contract';
-import { Name, NameError, OtherDomain, RRset, RRsetText, rrsetFromText, tiesOf } from '@wanderon/core';
+import { Name, OtherDomain, RRset, RRsetText, rrsetFromText, tiesOf } from '@wanderon/core';
 import { DATABASE, Database } from '../db/database';
 import { LoadedLeg } from '../moves/legLoader';
 import { MoveRow } from '../moves/move.rows';
@@ -91,10 +91,5 @@ export class SurveyViews {
 
 /** A registry may hold anything. */
 function nameOrNone(text: string): Name[] {
-  try {
-    return [Name.parse(text)];
-  } catch (error) {
-    if (error instanceof NameError) return [];
-    throw error;
-  }
+  return [Name.tryParse(text) ?? []].flat();
 }

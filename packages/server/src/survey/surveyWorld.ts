@@ -2,7 +2,7 @@ import { FrontRange, Name, RRset, TsigKey } from '@wanderon/core';
 import { DnsClient, HttpWorld, RdapBootstrap, Walker } from '@wanderon/net';
 
 /** What a survey needs of the walk down from the root. */
-export type SurveyWalker = Pick<Walker, 'delegation' | 'addressesOf' | 'givenUp'>;
+export type SurveyWalker = Pick<Walker, 'delegation' | 'addressesOf' | 'recordsOf' | 'givenUp'>;
 
 /** What a survey reaches the world through. */
 export interface SurveyWorld {

@@ -6,7 +6,6 @@ import {
   KnownName,
   Means,
   Name,
-  NameError,
   RRset,
   Sighting,
   Source,
@@ -207,12 +206,8 @@ const HINTS = 100;
 
 /** A name as it stands in another zone, here; none where it would be too long. */
 function siblingOf(zone: Name, label: string): KnownName[] {
-  try {
-    return [{ name: Name.parse(label, zone), types: [], because: 'stands in other zones of yours' }];
-  } catch (error) {
-    if (error instanceof NameError) return [];
-    throw error;
-  }
+  const name = Name.tryParse(label, zone);
+  return name ? [{ name, types: [], because: 'stands in other zones of yours' }] : [];
 }
 
 function differing(a: readonly RRset[], b: readonly RRset[]): number {

@@ -27,6 +27,7 @@ import {
 import { Delegation, HttpWorld, NetError, RdapBootstrap, limited, lookAtPages, lookUpRegistration } from '@wanderon/net';
 import { observed } from '../network/network';
 import { askAuthorities } from './askAuthorities';
+import { askOutside } from './askOutside';
 import { NewSurvey } from './survey.store';
 import { endsOutside, resolver } from './whereNamesLead';
 import { KnownHost, SurveyWalker, SurveyWish, SurveyWorld } from './surveyWorld';
@@ -118,6 +119,8 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   if (inventory.means.kind !== 'transfer') inZone = (name) => (name.isAtOrBelow(zone) ? follower.addressesOf(name) : undefined);
   tell('Looking at the website');
   const pages = sets.some((set) => ADDRESSED.has(set.type)) ? await lookAtPages(http, pagesOf(zone, sets, wish.pages), signal) : [];
+  // A sweep looks at very many: what is only said of a plan is asked once there is one.
+  const outside = wish.brief ? null : await askOutside(walker, http, zone, sets, signal);
   const registration = await registering;
   const at = takenAt();
   const referrals = delegation.referrals;
@@ -193,6 +196,7 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
       })),
       ends: ends.map(({ target, addresses }) => ({ target: target.toString(), addresses: [...addresses] })),
       pages,
+      outside,
       asked: inventory.asked,
     },
     authorities: delegated.servers,

@@ -1,6 +1,7 @@
 import { Name } from '../../dns/name';
 import { Edge, Fronting } from '../../hosts/fronting';
 import { RRsetText } from '../../dns/record';
+import { Outside } from '../../survey/outside';
 import { CheckedWeb } from '../host';
 import { Fix } from '../fix';
 import { Ruling } from '../ruling';
@@ -40,6 +41,8 @@ export interface CheckInput {
     | undefined;
   /** What the DNS host makes of an alias at the apex. */
   readonly apexAlias: { readonly host: string; readonly takes: boolean; readonly known: boolean };
+  /** What stands outside of the zone and decides what its records mean; null where it was not asked. */
+  readonly outside: Outside | null;
   /** The web host to which the website goes, where one is chosen. */
   readonly newWeb: CheckedWeb | undefined;
 }

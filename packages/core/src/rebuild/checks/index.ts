@@ -10,6 +10,7 @@ import { Check, CheckInput, Remark } from './check';
 import { dangling } from './dangling';
 import { dkimKey } from './dkimKey';
 import { dmarcPolicy } from './dmarcPolicy';
+import { dmarcReports } from './dmarcReports';
 import { doubledZone } from './doubledZone';
 import { edgeInCircle } from './edgeInCircle';
 import { forwardingEnds } from './forwardingEnds';
@@ -20,6 +21,7 @@ import { longTtl } from './longTtl';
 import { mailAtName } from './mailAtName';
 import { mailGone } from './mailGone';
 import { mailTarget } from './mailTarget';
+import { mtaStsFits } from './mtaStsFits';
 import { mtaStsMoves } from './mtaStsMoves';
 import { oddName } from './oddName';
 import { proofGone } from './proofGone';
@@ -47,6 +49,7 @@ const CHECKS: readonly Check[] = [
   dangling,
   dkimKey,
   dmarcPolicy,
+  dmarcReports,
   doubledZone,
   edgeInCircle,
   forwardingEnds,
@@ -57,6 +60,7 @@ const CHECKS: readonly Check[] = [
   mailAtName,
   mailGone,
   mailTarget,
+  mtaStsFits,
   mtaStsMoves,
   oddName,
   proofGone,

@@ -2,7 +2,7 @@ import { quotedText } from '../../dns/quotedText';
 import { withSpfTerms } from '../../policy/spfText';
 import { Ruling } from '../ruling';
 import { Fix, fixedTo, rowAt } from '../fix';
-import { Name, NameError } from '../../dns/name';
+import { Name } from '../../dns/name';
 import { isIpv4 } from '../../dns/address';
 import { inPrefix, parsePrefix } from '../../dns/prefix';
 import { SpfTerm, readSpf } from '../../policy/spf';
@@ -37,16 +37,11 @@ export const spfMoves: Check = ({ rulings }) => {
 function nameOf(value: string, owner: string): string | undefined {
   const name = value.replace(/\/.*$/s, '');
   if (name === '') return owner.toLowerCase();
-  try {
-    return name.includes('%')
-      ? undefined
-      : Name.parse(`${name.replace(/\.$/, '')}.`)
-          .toString()
-          .toLowerCase();
-  } catch (error) {
-    if (error instanceof NameError) return undefined;
-    throw error;
-  }
+  return name.includes('%')
+    ? undefined
+    : Name.tryParse(`${name.replace(/\.$/, '')}.`)
+        ?.toString()
+        .toLowerCase();
 }
 
 /** The SPF record that names the old addresses of the name which moves; undefined where they are not known. */

@@ -11,7 +11,9 @@ const asIf = (line: string): RowAsIf => {
   const made = row(line);
   return { owner: made.owner, type: made.type, row: made };
 };
-const PLAN = ['carry @ A 203.0.113.7', 'carry www A 203.0.113.7', 'carry @ MX 10 mail.zone.test.', 'carry mail A 203.0.113.25', 'drop shop A 203.0.113.8'].map(row);
+const PLAN = ['carry @ A 203.0.113.7', 'carry www A 203.0.113.7', 'carry @ MX 10 mail.zone.test.', 'carry mail A 203.0.113.25', 'drop shop A 203.0.113.8'].map(
+  row,
+);
 const said = (rows: readonly RowAsIf[]): { comes: string[]; goes: string[] } => {
   const { comes, goes } = whatIf(checkRulings, checkInput(ZONE, PLAN), rows);
   return { comes: comes.map((one) => `${one.owner} ${one.code}`), goes: goes.map((one) => `${one.owner} ${one.code}`) };

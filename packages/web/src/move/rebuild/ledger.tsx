@@ -1,5 +1,5 @@
 import { LedgerView, RulingView } from '@wanderon/contract';
-import { LedgerGroup } from '@wanderon/core';
+import { LedgerGroup, Outside } from '@wanderon/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ReactNode, memo, useCallback, useDeferredValue, useEffect, useRef } from 'react';
 import { Mending } from './remarkNote';
@@ -20,6 +20,7 @@ export function Ledger({
   others,
   domain,
   served,
+  outside,
   remarksOf,
   openOf,
   mending,
@@ -38,6 +39,7 @@ export function Ledger({
   others: ReadonlyMap<string, readonly string[]>;
   domain: string;
   served: LedgerView['served'];
+  outside: Outside | null;
   /** Every remark of a row; those that nobody let be. */
   remarksOf: (ruling: RulingView) => LedgerView['remarks'];
   openOf: (ruling: RulingView) => LedgerView['remarks'];
@@ -89,6 +91,7 @@ export function Ledger({
                       ruling={item.ruling}
                       domain={domain}
                       served={served}
+                      outside={outside}
                       remarks={remarksOf(item.ruling)}
                       mending={item.ruling.id === current ? mending : undefined}
                       inPlace={inPlace}

@@ -1,5 +1,5 @@
 import { LedgerView, RulingView } from '@wanderon/contract';
-import { compareText, Piece, policyWords } from '@wanderon/core';
+import { compareText, Outside, Piece, policyWords } from '@wanderon/core';
 import { ReactNode, memo } from 'react';
 import { FIX_KEYS, Mending, RemarkNote, fixesOf } from './remarkNote';
 import { duration } from '../../time';
@@ -13,6 +13,8 @@ interface Props {
   readonly ruling: RulingView;
   readonly domain: string;
   readonly served: LedgerView['served'];
+  /** What stood outside of the zone when it was surveyed. */
+  readonly outside: Outside | null;
   readonly remarks: LedgerView['remarks'];
   readonly mending?: Mending | undefined;
   /** The zone stays: a row that is dropped is deleted, one that is carried is not ours to judge. */
@@ -116,9 +118,9 @@ function Line({
 }
 
 /** The row under the cursor: every value and TTL, what it rests on, what is said of it, and what each server answers. */
-function Whole({ ruling, domain, served, remarks, mending, inPlace = false, story }: Props) {
+function Whole({ ruling, domain, served, outside, remarks, mending, inPlace = false, story }: Props) {
   const fixes = fixesOf(remarks);
-  const policies = policyWords(ruling.planned ?? ruling.found!);
+  const policies = policyWords(ruling.planned ?? ruling.found!, outside);
   const [found, planned] = sides(ruling);
   const slips = inPlace ? [] : slipsAt(served, ruling, false);
   const same = ruling.ruling === 'carry';

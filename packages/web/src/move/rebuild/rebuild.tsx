@@ -1,6 +1,6 @@
 import { Fronting, LedgerRow, Name, RowDecision, RulingEdit, editRows, isHostsOwn, ledgerFilter, ledgerGroups, rebuildsZone, rowSeen } from '@wanderon/core';
 import { Acted, EditRulings, MendInput, RemarkView, RulingView } from '@wanderon/contract';
-import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { actsOn, useMoveAction } from '../../api';
@@ -137,10 +137,9 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
   const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
   const groups = useMemo(() => ledgerGroups(zone, leg.rulings, leg.purposes), [zone, leg.rulings, leg.purposes]);
   const asRows = useMemo(() => leg.rulings.map(asLedgerRow), [leg.rulings]);
-  const typed = useDeferredValue(filter);
   const items = useMemo(() => {
-    const isLike = ledgerFilter(typed);
-    const narrowed = typed !== '' || only !== 'all';
+    const isLike = ledgerFilter(filter);
+    const narrowed = filter !== '' || only !== 'all';
     return groups.flatMap((group): LedgerItem[] => {
       const rows = group.rows.flatMap((one) => {
         const row = asShown(one);
@@ -151,7 +150,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
       const folded = !narrowed && turned.has(group.title) !== group.hostsOwn;
       return [{ kind: 'group', group: { ...group, rows }, folded }, ...(folded ? [] : rows.map((ruling): LedgerItem => ({ kind: 'row', ruling })))];
     });
-  }, [groups, typed, only, openOf, asShown, leg.served, turned]);
+  }, [groups, filter, only, openOf, asShown, leg.served, turned]);
   const rows = useMemo(() => items.flatMap((item) => (item.kind === 'row' ? [item.ruling] : [])), [items]);
   const place = Math.max(
     0,
@@ -389,6 +388,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
         others={others}
         domain={move.domain}
         served={leg.served}
+        outside={leg.checking?.outside ?? null}
         remarksOf={remarksOf}
         openOf={openOf}
         mending={mending}
