@@ -19,8 +19,19 @@ export function readDmarc(text: string): DmarcRecord {
   const policy = POLICIES.find((one) => one === tags.get('p')?.toLowerCase());
   if (policy === undefined)
     return { ok: false, problem: `p has to be none, quarantine or reject${tags.has('p') ? `, and is ${tags.get('p')!.slice(0, 40)}` : ''}` };
-  const reports = ['rua', 'ruf']
-    .flatMap((tag) => (tags.get(tag) ?? '').split(','))
-    .flatMap((uri) => /^\s*mailto:[^@\s]+@([^\s!]+)/i.exec(uri)?.[1]?.toLowerCase() ?? []);
+  const reports = placesOf(tags).flatMap((uri) => MAILTO.exec(uri)?.[1]?.toLowerCase() ?? []);
   return { ok: true, policy, reports: [...new Set(reports)] };
+}
+
+/** `mailto:` and an address, and how large a report may be (RFC 7489 §6.2). */
+const MAILTO = /^mailto:[^@\s]+@([^\s!]+)(?:!\d+[kmgt]?)?$/i;
+
+function placesOf(tags: ReadonlyMap<string, string>): string[] {
+  return ['rua', 'ruf'].flatMap((tag) => (tags.get(tag) ?? '').split(',')).flatMap((uri) => uri.trim() || []);
+}
+
+/** Places for reports that are none; of a text that cannot be read as tags none are known. */
+export function badReports(text: string): string[] {
+  const tags = readTagList(text);
+  return tags ? placesOf(tags).filter((uri) => !MAILTO.test(uri)) : [];
 }

@@ -4,9 +4,9 @@ import { aliasBesideData } from './aliasBesideData';
 import { aliasLoop } from './aliasLoop';
 import { apexAndWww } from './apexAndWww';
 import { automation } from './automation';
+import { belowDname } from './belowDname';
 import { caaForbids } from './caaForbids';
 import { cannotHold } from './cannotHold';
-import { Check, CheckInput, Remark } from './check';
 import { dangling } from './dangling';
 import { dkimKey } from './dkimKey';
 import { dmarcPolicy } from './dmarcPolicy';
@@ -15,6 +15,7 @@ import { doubledZone } from './doubledZone';
 import { edgeInCircle } from './edgeInCircle';
 import { forwardingEnds } from './forwardingEnds';
 import { frontsOwn } from './frontsOwn';
+import { largeAnswer } from './largeAnswer';
 import { leadsNowhere } from './leadsNowhere';
 import { leftAtOldHost } from './leftAtOldHost';
 import { longTtl } from './longTtl';
@@ -23,19 +24,26 @@ import { mailGone } from './mailGone';
 import { mailTarget } from './mailTarget';
 import { mtaStsFits } from './mtaStsFits';
 import { mtaStsMoves } from './mtaStsMoves';
+import { nullMx } from './nullMx';
 import { oddName } from './oddName';
+import { policyUnread } from './policyUnread';
 import { proofGone } from './proofGone';
 import { reverseNames } from './reverseNames';
 import { serviceGone } from './serviceGone';
+import { signingCarried } from './signingCarried';
 import { specialAddress } from './specialAddress';
 import { spfMoves } from './spfMoves';
+import { spfNames } from './spfNames';
 import { spfRecord } from './spfRecord';
+import { sshfpMoves } from './sshfpMoves';
 import { standIn } from './standIn';
 import { subzone } from './subzone';
+import { subzoneServers } from './subzoneServers';
 import { tlsaMoves } from './tlsaMoves';
 import { tooLarge } from './tooLarge';
 import { tooMany } from './tooMany';
 import { wildcardAnswers } from './wildcardAnswers';
+import { Check, CheckInput, Remark } from './check';
 
 const CHECKS: readonly Check[] = [
   addressFamilies,
@@ -44,6 +52,7 @@ const CHECKS: readonly Check[] = [
   aliasLoop,
   apexAndWww,
   automation,
+  belowDname,
   caaForbids,
   cannotHold,
   dangling,
@@ -54,6 +63,7 @@ const CHECKS: readonly Check[] = [
   edgeInCircle,
   forwardingEnds,
   frontsOwn,
+  largeAnswer,
   leadsNowhere,
   leftAtOldHost,
   longTtl,
@@ -62,15 +72,21 @@ const CHECKS: readonly Check[] = [
   mailTarget,
   mtaStsFits,
   mtaStsMoves,
+  nullMx,
   oddName,
+  policyUnread,
   proofGone,
   reverseNames,
   serviceGone,
+  signingCarried,
   specialAddress,
   spfMoves,
+  spfNames,
   spfRecord,
+  sshfpMoves,
   standIn,
   subzone,
+  subzoneServers,
   tlsaMoves,
   tooLarge,
   tooMany,

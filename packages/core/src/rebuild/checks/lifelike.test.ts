@@ -110,7 +110,7 @@ const SLIPS: readonly Slip[] = [
   ['CAA names somebody else', 'caa', (p) => p.set('@', 'CAA', ['0 issue "else.test"']), 'caa-forbids'],
   ['CAA lets nobody', 'caa', (p) => p.set('@', 'CAA', ['0 issue ";"']), 'caa-forbids'],
   ['MX is deleted', 'mail-post', (p) => p.drop('@', 'MX'), 'mail-gone'],
-  ['MX is deleted', 'mail-own', (p) => p.drop('@', 'MX'), 'mail-gone'],
+  ['MX is deleted', 'mail-own', (p) => p.drop('@', 'MX'), 'mail-gone', /spf-void/],
   ['the mail host is deleted', 'mail-own', (p) => p.drop('mail', 'A'), 'mail-target-gone', /dangling/],
   ['the mail host goes with the website', 'mail-own', (p) => p.set('mail', 'A', ['203.0.113.80']), 'mail-target-moves', /tlsa-moves/],
   ['the mail host becomes an alias', 'mail-own', (p) => (p.drop('mail', 'A'), p.set('mail', 'CNAME', ['mx1.post.test.'])), 'mail-alias', /tlsa-moves/],
@@ -171,6 +171,39 @@ const SLIPS: readonly Slip[] = [
   ['a pinned certificate', 'tlsa', (p) => p.set('mail', 'A', ['203.0.113.80']), 'tlsa-moves', /mail-target-moves/],
   ['a hint of the old host', 'https', (p) => p.set('files', 'HTTPS', ['1 . alpn="h2" ipv4hint=192.0.2.80']), 'left-at-old-host'],
   ['SPF names the website’s name', 'spf-own', (p) => p.text('@', /spf1/, (text) => text.replace('ip4:198.51.100.25', 'a')), 'spf-moves'],
+  ['the mark is deleted', 'bimi', (p) => p.drop('default._bimi', 'TXT'), 'mail-policy-gone'],
+  ['the mark’s place is misspelt', 'bimi', (p) => p.text('default._bimi', /BIMI1/, (text) => text.replace('https:', 'http:')), 'bimi-unreadable'],
+  ['TLS reports misspelt', 'mta-sts', (p) => p.text('_smtp._tls', /TLSRPT/, (text) => text.replace('mailto:', '')), 'tls-reports-unreadable'],
+  ['the policy’s id with a dash', 'mta-sts', (p) => p.text('_mta-sts', /STS/, (text) => text.replace('2026', '2026-')), 'mta-sts-unreadable'],
+  ['DMARC reports to no address', 'dmarc', (p) => p.text('_dmarc', /DMARC/, (text) => text.replace('mailto:', '')), 'dmarc-reports'],
+  ['SPF includes itself', 'spf-post', (p) => p.text('@', /spf1/, (text) => text.replace('v=spf1', `v=spf1 include:${p.zone}`)), 'spf-itself'],
+  [
+    'SPF names a name that is not there',
+    'spf-post',
+    (p) => p.text('@', /spf1/, (text) => text.replace('v=spf1', `v=spf1 a:${p.zone.replace(/^/, 'maill.')}`)),
+    'spf-void',
+  ],
+  ['a null MX beside the others', 'mail-post', (p) => p.set('@', 'MX', [...p.at('@', 'MX')!.planned!.data, '0 .']), 'mx-null-beside'],
+  ['the keys of signing are typed', 'v4', (p) => p.set('@', 'CDS', [`4711 13 2 ${'c3'.repeat(32)}`]), 'signing-carried'],
+  [
+    'a nameserver of the subzone is an alias',
+    'sub',
+    (p) => (p.set('ns-a', 'CNAME', ['ns1.else.test.']), p.set('office', 'NS', [p.name('ns-a'), 'ns2.else.test.'])),
+    'server-alias',
+  ],
+  ['a nameserver of the subzone is misspelt', 'sub', (p) => p.set('office', 'NS', [p.name('ns9'), 'ns2.else.test.']), 'server-gone', /wildcard-answers/],
+  [
+    'a hundred addresses',
+    'files',
+    (p) =>
+      p.set(
+        'files',
+        'A',
+        Array.from({ length: 100 }, (_, index) => `198.51.100.${index}`),
+      ),
+    'large-answer',
+  ],
+  ['names below are renamed as a whole', 'files', (p) => (p.set('old', 'DNAME', ['else.test.']), p.set('a.old', 'A', ['198.51.100.30'])), 'below-dname'],
   ['mail through a service that ends', 'mail-post', (p) => p.set('@', 'MX', ['10 mx.forward.old.test.']), 'forwarding-ends'],
 ];
 const words = (one: Remark): string => `${one.weight} ${one.code} ${one.owner} ${one.type} ${one.text}`;

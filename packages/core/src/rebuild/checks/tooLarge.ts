@@ -1,5 +1,5 @@
-import { rrsetRead } from '../../dns/record';
 import { Check, remark } from './check';
+import { octetsOf } from './largeAnswer';
 
 /** Octets of one message over TCP (RFC 1035 §4.2.2), less what header, question, OPT and signature take. */
 const MESSAGE = 65_535 - 700;
@@ -8,9 +8,7 @@ const MESSAGE = 65_535 - 700;
 export const tooLarge: Check = ({ rulings }) =>
   rulings.flatMap((ruling) => {
     if (!ruling.planned) return [];
-    const set = rrsetRead(ruling.planned);
-    // Owner names are compressed to a pointer after the first one.
-    const octets = set.owner.size + set.data.reduce((sum, data) => sum + 12 + data.length, 0);
+    const octets = octetsOf(ruling.planned);
     return octets > MESSAGE
       ? [remark(ruling, 'stop', 'too-large', `This set takes ${octets.toLocaleString('en')} octets; a DNS message holds 65,535. Make it smaller, or drop it.`)]
       : [];
