@@ -11,60 +11,49 @@ export const caaForbids: Check = ({ zone, rulings, newWeb, outside }) => {
   const above = outside?.caa ?? undefined;
   if (!newWeb || (!above && !rulings.some((row) => row.type === 'CAA' && row.planned))) return [];
   const issuers = newWeb.issuers ?? [];
-  /** Rows whose names may not have one because of what stands above the zone. */
-  const outer: Ruling[] = [];
   /** Names that may not have one, by the row that forbids it. */
   const barred = new Map<Ruling, string[]>();
+  /** The same because of what stands above the zone. */
+  const fromAbove: Ruling[] = [];
   for (const row of rulings) {
     if (!leadsTo(row, newWeb)) continue;
     const caa = relevant(rulings, zone, row.owner);
-    if (!caa && above && !mayIssue(readCaa(above.data), issuers, row.owner.startsWith('*.'))) outer.push(row);
-    if (caa && !mayIssue(readCaa(caa.planned!.data), issuers, row.owner.startsWith('*.'))) barred.set(caa, [...(barred.get(caa) ?? []), row.owner]);
+    const data = caa ? caa.planned!.data : above?.data;
+    if (!data || mayIssue(readCaa(data), issuers, row.owner.startsWith('*.'))) continue;
+    if (caa) barred.set(caa, [...(barred.get(caa) ?? []), row.owner]);
+    else fromAbove.push(row);
   }
-  const [first] = outer;
-  const fromAbove =
-    above && first
-      ? [
-          remark(
-            first,
-            issuers.length === 0 ? 'look' : 'stop',
-            issuers.length === 0 ? 'caa-unknown' : 'caa-forbids',
-            `CAA of ${above.owner.replace(/\.$/, '')}, above the zone, ${
-              issuers.length === 0
-                ? `says who may make certificates here. Whether ${newWeb.name} uses one of them is not known: say so at its page.`
-                : `lets nobody make a certificate whom ${newWeb.name} uses (${issuers.join(', ')}): visitors would be warned off. A CAA set at the apex of the zone counts before it.`
-            }`,
-            issuers.length === 0 || rowAt(rulings, zone.toString(), 'CAA')
-              ? []
-              : [
-                  {
-                    text: `Let ${issuers[0]!} make them, by a CAA set of the zone’s own.`,
-                    rows: [fixedTo(rulings, zone.toString(), 'CAA', [`0 issue "${issuers[0]!}"`])],
-                  },
-                ],
-          ),
-        ]
-      : [];
-  const within = [...barred].map(([caa, names]): Remark => {
-    const which = names[0]!.replace(/\.$/, '') + (names.length > 1 ? ` and ${names.length - 1} more` : '');
-    if (issuers.length === 0)
-      return remark(
-        caa,
-        'look',
-        'caa-unknown',
-        `CAA says who may make certificates for ${which}. Whether ${newWeb.name} uses one of them is not known: say so at its page.`,
-      );
+  const within = [...barred].map(([caa, names]) => {
     const wild = names.some((name) => name.startsWith('*.'));
-    return remark(
-      caa,
-      'stop',
-      'caa-forbids',
-      `CAA lets nobody make a certificate for ${which} whom ${newWeb.name} uses (${issuers.join(', ')}): visitors would be warned off.`,
-      [letting(rulings, caa, issuers[0]!, wild)],
-    );
+    const fix = issuers.length === 0 ? undefined : letting(rulings, caa, issuers[0]!, wild);
+    return told(caa, newWeb, 'CAA', `for ${plain(names[0]!)}${names.length > 1 ? ` and ${names.length - 1} more` : ''}`, '', fix);
   });
-  return [...within, ...fromAbove];
+  const [first] = fromAbove;
+  if (!above || !first) return within;
+  const own = 'A CAA set at the apex of the zone counts before it.';
+  return [...within, told(first, newWeb, `CAA of ${plain(above.owner)}, above the zone,`, 'here', own, apexSet(zone, rulings, issuers[0]))];
 };
+
+/** `who` says who may make certificates `where`: not those whom the new web host uses, or it is not known whom it uses. */
+function told(row: Ruling, { name, issuers = [] }: CheckedWeb, who: string, where: string, more: string, fix: Fix | undefined): Remark {
+  if (issuers.length === 0) {
+    const text = `${who} says who may make certificates ${where}. Whether ${name} uses one of them is not known: say so at its page.`;
+    return remark(row, 'look', 'caa-unknown', text);
+  }
+  const text = `${who} lets nobody make a certificate ${where} whom ${name} uses (${issuers.join(', ')}): visitors would be warned off.`;
+  return remark(row, 'stop', 'caa-forbids', [text, more].filter(Boolean).join(' '), [fix]);
+}
+
+/** A set of the zone's own that lets an issuer, where there is none yet. */
+function apexSet(zone: Name, rulings: readonly Ruling[], issuer: string | undefined): Fix | undefined {
+  if (issuer === undefined || rowAt(rulings, zone.toString(), 'CAA')) return undefined;
+  const rows = [fixedTo(rulings, zone.toString(), 'CAA', [`0 issue "${issuer}"`])];
+  return { text: `Let ${issuer} make them, by a CAA set of the zone’s own.`, rows };
+}
+
+function plain(name: string): string {
+  return name.replace(/\.$/, '');
+}
 
 function leadsTo({ type, planned }: Ruling, { addresses, aliasTarget }: CheckedWeb): boolean {
   return isLead(type) && planned !== undefined && planned.data.some((data) => addresses.includes(data) || data.toLowerCase() === aliasTarget?.toLowerCase());
