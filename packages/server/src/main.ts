@@ -19,6 +19,7 @@ import { readBodies } from './people/beforeReading';
 import { tokenOf } from './people/cookie';
 import { PeopleService } from './people/people.service';
 import { SessionService } from './people/sessions.service';
+import { strangersWait } from './people/strangersWait';
 import { giveNonces, servePages, styleNonce } from './webPages';
 
 /** Starts the server; prints `listening PORT` once it takes requests. */
@@ -35,6 +36,8 @@ async function main(): Promise<void> {
   app.useLogger(app.get(Logger));
   app.disable('x-powered-by');
   if (config.WANDERON_TRUSTED_PROXIES.length > 0) app.set('trust proxy', config.WANDERON_TRUSTED_PROXIES);
+  app.use(cookieParser());
+  strangersWait(app, app.get(SessionService), config);
   giveNonces(app);
   app.use(
     helmet({
@@ -44,7 +47,6 @@ async function main(): Promise<void> {
       strictTransportSecurity: config.WANDERON_PUBLIC_ADDRESS.startsWith('https:'),
     }),
   );
-  app.use(cookieParser());
   // Kept by the person's own browser only, and asked for anew each time: what did not change is not sent again.
   app.use('/api', (_request: Request, response: Response, next: NextFunction) => {
     response.setHeader('Cache-Control', 'private, no-cache');

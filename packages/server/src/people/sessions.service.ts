@@ -11,6 +11,8 @@ import { Caller } from './allow';
 
 /** Seconds within which activity is not written down again. */
 const NOTED = 60;
+/** Sessions that are remembered as somebody's. */
+const MET = 10_000;
 /** Characters of what a browser calls itself that are kept. */
 const AGENT = 200;
 
@@ -35,6 +37,8 @@ interface CallerRow {
 /** Who is signed in where. Sessions run by the machine's clock; they end by themselves after their whole time, and after idle time. */
 @Injectable()
 export class SessionService {
+  /** Tokens, as digests, that stood for somebody when they were seen last, the oldest first. */
+  private readonly met = new Set<string>();
   private readonly idle: number;
   private readonly whole: number;
 
@@ -90,10 +94,25 @@ export class SessionService {
         'sessions.id as session',
         'sessions.seen_at',
       );
+    this.meet(token, row !== undefined);
     if (!row) return undefined;
     if (active && now - row.seen_at > NOTED) await this.noted(row, now);
     const { id, login, name, role, csrf, session, must_change, demanded, factor } = row;
     return { id, login, name, role, csrf, session, demanded, factor, must: mustOf(must_change, demanded, factor) };
+  }
+
+  /** Whether a token stood for somebody when it was seen last, without asking whether it does still: it says who goes first, and no more. */
+  isMet(token: string | undefined): boolean {
+    return token !== undefined && this.met.has(digest(token));
+  }
+
+  private meet(token: string, stands: boolean): void {
+    const mark = digest(token);
+    this.met.delete(mark);
+    if (!stands) return;
+    this.met.add(mark);
+    const [oldest] = this.met;
+    if (this.met.size > MET) this.met.delete(oldest!);
   }
 
   private async noted({ id, session }: CallerRow, now: number): Promise<void> {
