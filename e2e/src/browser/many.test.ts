@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import knex, { Knex } from 'knex';
 import { Page } from 'puppeteer-core';
+import { until } from '../../../command/src/api';
 import { ROOT } from '../../../command/src/processes';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
 import { Chromium, paste, press, pressKey, signIn, words } from '../support/browser';
@@ -208,6 +209,72 @@ describe('many rows', () => {
     await pressKey(theirs, 'u', /, 0 dropped/);
     await theirs.goto(`${server.address}/moves`);
     await page.waitForFunction(() => !document.body.innerText.includes('Beside You'));
+    await theirs.close();
+  });
+
+  it('end as the server has them, whatever two people do to them at once by their keys', async () => {
+    const seed = Number(process.env['SEED'] ?? Math.floor(Math.random() * 1e6));
+    let state = seed;
+    const random = (below: number): number => (state = (Math.imul(state, 1_103_515_245) + 12_345) >>> 0) % below;
+    const theirs = await chromium.theirs();
+    await signIn(theirs, server.address, 'beside');
+    const open = async (on: Page): Promise<void> => {
+      await on.goto(`${server.address}/moves/${move}/rebuild`);
+      await on.waitForFunction(
+        (count) => document.body.innerText.includes(`carried`) && !document.body.innerText.includes('rows are read') && count > 0,
+        {},
+        ROWS,
+      );
+      await on.locator('input[aria-label="Filter the ledger"]').fill('name-190');
+      await on.waitForFunction(() => document.querySelectorAll('[data-row]').length === 11);
+      await on.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    };
+    await Promise.all([open(page), open(theirs)]);
+    const [api, other] = [await server.signIn('admin'), await server.signIn('beside')];
+    const { leg } = (await api.call<{ moves: { id: string; leg: string }[] }>('GET', '/api/moves?text=seed-library')).moves[0]!;
+    const stored = async (): Promise<string> => {
+      const { rulings } = await api.call<{ rulings: { owner: string; ruling: string }[] }>('GET', `/api/legs/${leg}/ledger?limit=5000`);
+      return rulings
+        .flatMap(({ owner, ruling }) => (owner.includes('name-190') ? [`${owner.split('.')[0]} ${ruling}`] : []))
+        .sort()
+        .join(', ');
+    };
+    const shown = (on: Page): Promise<string> =>
+      on.$$eval('[data-row]', (rows) =>
+        rows
+          .map((row) => /^(?:\u25cf )?(\w+)\s+(name-\d+)/.exec((row as HTMLElement).innerText.trim().replace(/(?:Administrator|Beside You)\s+/, '')))
+          .map((found) => `${found?.[2]} ${found?.[1]}`)
+          .sort()
+          .join(', '),
+      );
+    const before = await stored();
+    const keys = ['d', 'c', 'd', 'c', 'j', 'j', 'k', 'u', 'u', 'U', 'x', 'Escape', 'Home', 'End'] as const;
+    for (let step = 0; step < 90; step++) {
+      await (random(2) === 0 ? page : theirs).keyboard.press(keys[random(keys.length)]!);
+      // One of them begins anew in the middle of it.
+      if (step === 45) await open(theirs);
+    }
+    const same = async (): Promise<boolean> => new Set([await stored(), await shown(page), await shown(theirs)]).size === 1;
+    let last = '';
+    await until(
+      () => `seed ${seed}: both pages show what is stored: ${last}`,
+      async () => {
+        last = `${await stored()} / ${await shown(page)} / ${await shown(theirs)}`;
+        return (await same()) || undefined;
+      },
+      30,
+    );
+    // And when each has taken back what is theirs, nothing of it is left.
+    for (const by of [api, other, api, other]) {
+      for (let more = true; more;) {
+        more = await by.call('POST', `/api/legs/${leg}/undo`).then(
+          () => true,
+          () => false,
+        );
+      }
+    }
+    expect([seed, await stored()]).toEqual([seed, before]);
+    await until(`seed ${seed}: it is shown`, async () => (await same()) || undefined, 30);
     await theirs.close();
   });
 

@@ -150,6 +150,13 @@ describe('the views', () => {
     await page.waitForFunction(() => !document.querySelector('[aria-label=Ledger]')!.textContent.includes('Website'));
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     const shown = (): Promise<string> => page.evaluate(() => document.body.innerText);
+    // A rule for all of them, as it is previewed with what the checks would say.
+    await pressKey(page, 'R', /Everything like/);
+    await page.locator('[role=dialog] [role=radiogroup] label:nth-of-type(3) input').click();
+    await words(page, /\d+ rows change/);
+    expect(await faults()).toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
     const counted = /(\d+) carried, (\d+) repointed, (\d+) dropped/
       .exec(await shown())!
       .slice(1)

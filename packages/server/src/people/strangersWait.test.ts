@@ -10,7 +10,7 @@ const config = { WANDERON_PUBLIC_ADDRESS: 'http://127.0.0.1' } as Config;
 function handler(): (who: string, served: (error?: unknown) => void) => void {
   let handle: RequestHandler | undefined;
   const app = { use: (one: RequestHandler) => (handle = one) } as unknown as NestExpressApplication;
-  const sessions = { isMet: (token: string | undefined) => token === 'known' } as SessionService;
+  const sessions = { isMet: (token: string | undefined) => token === 'known' } as unknown as SessionService;
   strangersWait(app, sessions, config);
   return (who, served) => void handle!({ cookies: { wanderon_session: who } } as unknown as Request, {} as Response, served);
 }

@@ -198,10 +198,11 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
         letBe: (remark) => (remark.waived === null ? setLetting(remark) : letBe.mutate(said(remark, null), { onError: fail })),
       }
     : undefined;
-  /** What is on the screen stays until the last of several acts is read back. */
-  const readBack = (): void => {
+  /** What is on the screen stays until the last of several acts is read back, whichever it is. */
+  const readBack = useCallback((): void => {
     if (queries.isMutating({ mutationKey: actsOn(move.id) }) === 0) for (const one of releases.current.splice(0)) one();
-  };
+  }, [queries, move.id]);
+  useEffect(() => queries.getMutationCache().subscribe(readBack), [queries, readBack]);
   const takeBack = (act: typeof undo): void => void act.mutateAsync().catch(fail).finally(readBack);
   const turn = useCallback(
     (group: string): void =>
