@@ -59,7 +59,11 @@ export function Ledger({
   const jump = useCallback((index: number) => virtual.scrollToIndex(index, { align: 'center' }), [virtual]);
   const at = items.findIndex((item) => item.kind === 'row' && item.ruling.id === current);
   useEffect(() => {
-    if (at >= 0) virtual.scrollToIndex(at);
+    if (at < 0) return;
+    virtual.scrollToIndex(at);
+    // The row unfolds, and is whole in sight once it is measured.
+    const frame = requestAnimationFrame(() => virtual.scrollToIndex(at));
+    return () => cancelAnimationFrame(frame);
   }, [at]);
   return (
     <>
@@ -194,7 +198,7 @@ const Overview = memo(function Overview({
       preserveAspectRatio="none"
       width={BAR}
       style={{ height: `min(100%, ${items.length * ROW}px)` }}
-      className="shrink-0 cursor-pointer border-l border-rule"
+      className="relative shrink-0 cursor-pointer border-l border-rule"
       onClick={(event) => {
         const { top, height } = event.currentTarget.getBoundingClientRect();
         onJump(Math.min(items.length - 1, Math.floor(((event.clientY - top) / height) * items.length)));
