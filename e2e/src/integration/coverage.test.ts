@@ -188,6 +188,24 @@ function expectHonest(taken: TakenSurvey, truth: readonly RRset[]): void {
     expect(old.survey.coverage.grade).toBe('partial');
   }, 120_000);
 
+  it.each([
+    ['questions', CLOSED, 1, 0],
+    ['questions', CLOSED, 12, 3],
+    ['questions', CLOSED, 60, 3],
+    ['a walk', NSEC, 6, 0],
+    ['a walk', NSEC, 24, 3],
+  ])('is partial where the time for it is over in the midst of %s, says so, and keeps what was found by then', async (_means, address, after, least) => {
+    let looks = 0;
+    const taken = await surveyOf(client, ZONE, at(address), { isEnough: () => ++looks > after });
+    const { coverage, sets, hints } = taken.survey;
+    expect([coverage.grade, coverage.reasons.join(' ')]).toEqual(['partial', expect.stringMatching(/The time for a survey was over before all was asked/)]);
+    expect(coverage.reasons.join(' ')).toMatch(/nor the website was looked at any more/);
+    expectHonest(taken, truth);
+    // What was not asked is no sign of anything.
+    expect(hints).toEqual([]);
+    expect(sets.length).toBeGreaterThanOrEqual(least);
+  });
+
   it('is partial where a second server is behind, and says which', async () => {
     const taken = await surveyOf(client, ZONE, at(OPEN, LATE));
     expect(taken.survey.coverage.grade).toBe('partial');

@@ -171,7 +171,16 @@ describe('a person’s act and its word in the trail', () => {
   });
 
   it('are one transaction in what is known of hosts, their keys included', async () => {
-    const host = { name: 'A host', role: 'dns', nameservers: ['ns1.host.example.'], addresses: ['192.0.2.53'], aliasTarget: null, requires: [], updateAddress: '192.0.2.53', note: '' };
+    const host = {
+      name: 'A host',
+      role: 'dns',
+      nameservers: ['ns1.host.example.'],
+      addresses: ['192.0.2.53'],
+      aliasTarget: null,
+      requires: [],
+      updateAddress: '192.0.2.53',
+      note: '',
+    };
     const key = { name: 'a.key.', algorithm: 'hmac-sha256', secret: Buffer.alloc(32, 9).toString('base64') };
     const { id } = await act<{ id: string }>('POST /api/hosts', { method: 'POST', path: '/api/hosts', body: { ...host, key } });
     await act('PUT /api/hosts/{id}', { method: 'PUT', path: `/api/hosts/${id}`, body: { ...host, name: 'Another name' } });

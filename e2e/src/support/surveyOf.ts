@@ -13,7 +13,7 @@ export function surveyOf(
   client: DnsClient,
   zone: Name,
   servers: readonly SurveyedServer[],
-  known: { key?: TsigKey | undefined; given?: SurveyWish['given']; fronts?: SurveyWish['fronts']; siblings?: readonly string[] } = {},
+  known: { key?: TsigKey | undefined; given?: SurveyWish['given']; fronts?: SurveyWish['fronts']; siblings?: readonly string[]; isEnough?: () => boolean } = {},
 ): Promise<TakenSurvey> {
   const nameservers = servers.map((server) => server.name);
   const referral = {
@@ -41,6 +41,7 @@ export function surveyOf(
       fronts: known.fronts ?? [],
       given: known.given ?? { names: [], sets: [] },
       siblings: () => Promise.resolve(known.siblings ?? []),
+      isEnough: known.isEnough,
       pages: [],
     },
     () => 1_800_000_000,

@@ -9,6 +9,8 @@ export interface SurveyOptions extends AskOptions {
   readonly known?: (question: SurveyQuestion) => Message | undefined;
   /** Questions in flight to the server. */
   readonly inFlight?: number;
+  /** True once no more is to be asked: what was found so far stands. */
+  readonly isEnough?: (() => boolean) | undefined;
   /** Told now and then what is being asked, and how much is known to be left. */
   readonly onProgress?: (asked: number, now: SurveyQuestion, left?: number) => void;
 }
@@ -43,12 +45,12 @@ export async function walkZone(client: DnsClient, server: ServerAddress, zone: N
     return soa && readSoa(soa.data).serial;
   };
   const serial = await serialNow(options.known?.({ name: zone, type: TYPE_CODES.SOA }));
-  for (let question = walk.next(); question; question = walk.next()) walk.take(await put(question, true));
+  for (let question = walk.next(); question && !options.isEnough?.(); question = walk.next()) walk.take(await put(question, true));
   if (walk.problem !== undefined) problems.push(walk.problem);
   if (walk.names.length === 0) return { sets: [], whole: false, serial, problems, names: 0, asked };
   const sets: RRset[] = [];
   await limited(walk.questions(), options.inFlight ?? IN_FLIGHT, async (question) => {
-    const answer = await put(question, false);
+    const answer = options.isEnough?.() ? undefined : await put(question, false);
     const got = answer ? walk.setsIn(question, answer) : [];
     if (got.length === 0) problems.push(`${question.name.toString()} has a type ${question.type} that was not given.`);
     sets.push(...got);
@@ -63,12 +65,12 @@ export async function walkZone(client: DnsClient, server: ServerAddress, zone: N
 
 const SIGNED = { udpSize: 1232, version: 0, dnssecOk: true, options: [] } as const;
 
-/** Asks all that an exploration wants to know. Throws a NetError only where cancelled. */
+/** Asks all that an exploration wants to know, or until it is enough. Throws a NetError only where cancelled. */
 export async function exploreZone(client: DnsClient, server: ServerAddress, exploration: Exploration, options: SurveyOptions = {}): Promise<void> {
   const most = options.inFlight ?? IN_FLIGHT;
   let asked = 0;
   const running = new Set<Promise<void>>();
-  while (!exploration.done) {
+  while (!exploration.done && !options.isEnough?.()) {
     for (const question of exploration.next(most - running.size)) {
       asked += 1;
       if (asked % 25 === 1) options.onProgress?.(asked, question, exploration.waiting);

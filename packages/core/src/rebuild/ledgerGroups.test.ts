@@ -1,7 +1,7 @@
 import { Name } from '../dns/name';
 import { ruling } from '../testing/moving';
 import { ledgerFilter } from './ledgerFilter';
-import { ledgerGroups } from './ledgerGroups';
+import { ledgerGroups, namedGroups } from './ledgerGroups';
 import { Ruling } from './ruling';
 
 const ZONE = Name.parse('zone.test.');
@@ -56,4 +56,32 @@ it.each([
   ['nothing like it', 0],
 ])('a filter for %s finds %i rows', (text, count) => {
   expect(ROWS.filter(ledgerFilter(text))).toHaveLength(count);
+});
+
+describe('the groups of a ledger by name', () => {
+  it('hold together what stands at and below one name, and put the single ones together', () => {
+    const more = [
+      ...ROWS,
+      row('www.shop.zone.test.', 'A', '203.0.113.80'),
+      row('SHOP.zone.test.', 'A', '203.0.113.80'),
+      row('_a.www.zone.test.', 'TXT', '"x"'),
+    ];
+    const groups = namedGroups(ZONE, more).map(
+      ({ title, rows: all }) => `${title}: ${all.map(({ owner, type }) => `${owner.replace(/\.?zone\.test\.$/, '') || '@'} ${type}`).join(', ')}`,
+    );
+    expect(groups).toEqual([
+      'The domain itself: @ A, @ AAAA, @ MX, @ TXT',
+      'www: www A, _a.www TXT',
+      'SHOP: SHOP A, www.shop A',
+      'Names with one row: mail A, gone A, odd TXT, proof TXT',
+      'The DNS host’s own: @ SOA',
+    ]);
+    expect(namedGroups(ZONE, [])).toEqual([]);
+  });
+
+  it('lose no row, whatever stands there', () => {
+    const all = namedGroups(ZONE, ROWS).flatMap((group) => group.rows);
+    expect(new Set(all)).toEqual(new Set(ROWS));
+    expect(all).toHaveLength(ROWS.length);
+  });
 });

@@ -30,6 +30,47 @@ const GROUPS: readonly (readonly [string, readonly Purpose[]])[] = [
   ['Not known what for', ['unknown']],
 ];
 
+/** How the rows of a ledger are grouped: by what they serve, or by the name below the domain at or under which they stand. */
+export type Grouping = 'purpose' | 'name';
+
+/** The groups of names at which one row stands are one: hundreds of headings would hide what they head. */
+const SINGLE = 'Names with one row';
+const APEX = 'The domain itself';
+const HOSTS_OWN: Pick<LedgerGroup<never>, 'title' | 'hostsOwn'> = { title: 'The DNS host’s own', hostsOwn: true };
+
+/**
+ * The rows in reading order, in groups by the name directly below the domain: `shop`, `www.shop` and `_acme-challenge.shop` stand
+ * together. What belongs to the DNS host comes last.
+ */
+export function namedGroups<R extends GroupedRow>(zone: Name, rows: readonly R[]): LedgerGroup<R>[] {
+  const { sets, own } = parted(rows);
+  const depth = zone.labelCount;
+  const byName = new Map<string, { title: string; rows: R[] }>();
+  for (const set of inReadingOrder(zone, [...sets.keys()])) {
+    let name = set.owner;
+    while (name.labelCount > depth + 1) name = name.parent;
+    const group = byName.get(name.key);
+    if (group) group.rows.push(sets.get(set)!);
+    else byName.set(name.key, { title: name.equals(zone) ? APEX : name.relativeTo(zone), rows: [sets.get(set)!] });
+  }
+  const all = [...byName.values()];
+  const single = all.filter((group) => group.rows.length === 1 && group.title !== APEX).flatMap((group) => group.rows);
+  const groups = [...all.filter((group) => group.rows.length > 1 || group.title === APEX), { title: SINGLE, rows: single }];
+  return [...groups.map((group) => ({ ...group, hostsOwn: false })), { ...HOSTS_OWN, rows: own }].filter((group) => group.rows.length > 0);
+}
+
+/** Rows by their sets, apart from those that belong to the DNS host. */
+function parted<R extends GroupedRow>(rows: readonly R[]): { readonly sets: Map<RRset, R>; readonly own: R[] } {
+  const sets = new Map<RRset, R>();
+  const own: R[] = [];
+  for (const row of rows) {
+    const text = row.planned ?? row.found;
+    if (text && !isHostsOwn(row)) sets.set(rrsetRead(text), row);
+    else own.push(row);
+  }
+  return { sets, own };
+}
+
 /**
  * The rows in reading order, in groups by what they serve; what belongs to the DNS host comes last. `said`: what a person says a set is
  * for, by owner and type as in the rows.
@@ -39,13 +80,7 @@ export function ledgerGroups<R extends GroupedRow>(
   rows: readonly R[],
   said: readonly { readonly owner: string; readonly type: string; readonly purpose: Purpose }[] = [],
 ): LedgerGroup<R>[] {
-  const sets = new Map<RRset, R>();
-  const own: R[] = [];
-  for (const row of rows) {
-    const text = row.planned ?? row.found;
-    if (text && !isHostsOwn(row)) sets.set(rrsetRead(text), row);
-    else own.push(row);
-  }
+  const { sets, own } = parted(rows);
   const meanings = meaningsOf(zone, [...sets.keys()]);
   const corrected = new Map(said.map(({ owner, type, purpose }) => [`${owner} ${type}`, purpose]));
   const byPurpose = new Map<Purpose, R[]>();
@@ -57,5 +92,5 @@ export function ledgerGroups<R extends GroupedRow>(
     else byPurpose.set(purpose, [row]);
   }
   const groups = GROUPS.map(([title, purposes]) => ({ title, rows: purposes.flatMap((purpose) => byPurpose.get(purpose) ?? []), hostsOwn: false }));
-  return [...groups, { title: 'The DNS host’s own', rows: own, hostsOwn: true }].filter((group) => group.rows.length > 0);
+  return [...groups, { ...HOSTS_OWN, rows: own }].filter((group) => group.rows.length > 0);
 }

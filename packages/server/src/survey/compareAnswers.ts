@@ -53,6 +53,7 @@ export async function compareAnswers(
   let asked = 0;
   const ask = async (address: string, owner: Name, type: number): Promise<Sample['seen'] | 'no answer'> => {
     const known = heard(address, owner, type);
+    if (!known && wish.isEnough?.()) return 'no answer';
     if (!known && asked++ % 20 === 0) wish.onProgress?.({ doing: `Holding each server against the others: ${owner.toString()}`, asked });
     const got = known ? ({ ok: true, value: known } as const) : await observed(world.client.ask({ address }, owner, type, { signal: wish.signal }));
     if (!got.ok || got.value.rcode > 3) return 'no answer';

@@ -42,6 +42,8 @@ export interface SurveyWish {
   /** One of very many: likely names are not asked whether zones of their own stand there. */
   readonly brief?: boolean;
   readonly signal?: AbortSignal | undefined;
+  /** True once its time is nearly over: what was found by then is the survey, which says what was left. */
+  readonly isEnough?: (() => boolean) | undefined;
   readonly onProgress?: ((progress: Progress) => void) | undefined;
 }
 

@@ -14,6 +14,9 @@ import { TakenSurvey, takeSurvey } from './takeSurvey';
 /** Names of other zones that are asked for. */
 const SIBLINGS = 200;
 
+/** Share of the time of a survey after which no more questions are begun: what is found has to be put together within the rest. */
+const ENOUGH = 0.7;
+
 /** Takes surveys with all that the agency knows: its hosts and their keys, and what its other zones are like. */
 @Injectable()
 export class Surveyor {
@@ -62,8 +65,10 @@ export class Surveyor {
     return this.running.run(of, async (stopped, onProgress) => {
       const { signal, told } = deadline(stopped, this.minutes * 60_000, `The survey was not done after ${this.minutes} minutes, and was broken off`);
       setMaxListeners(0, signal);
+      const began = performance.now();
+      const isEnough = (): boolean => performance.now() - began > this.minutes * 60_000 * ENOUGH;
       try {
-        return await takeSurvey(this.network.surveyWorld, { ...wish, signal, onProgress }, () => this.clock.now());
+        return await takeSurvey(this.network.surveyWorld, { ...wish, signal, isEnough, onProgress }, () => this.clock.now());
       } catch (error) {
         throw told(error);
       }

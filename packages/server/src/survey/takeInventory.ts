@@ -99,6 +99,7 @@ async function byQuestions(world: SurveyWorld, wish: SurveyWish, { answers, hear
   let before = 0;
   const telling = (doing: string): SurveyOptions => ({
     signal,
+    isEnough: wish.isEnough,
     known: ({ name, type }) => heard(address, name, type),
     onProgress: (asked, now, left) => wish.onProgress?.({ doing: `${doing}: ${now.name.toString()}`, asked: before + asked, left } satisfies Progress),
   });
@@ -135,6 +136,13 @@ async function byQuestions(world: SurveyWorld, wish: SurveyWish, { answers, hear
   const exploration = new Exploration(zone, () => `${randomBytes(9).toString('hex')}-nobody`, known);
   await exploreZone(world.client, { address }, exploration, telling(`Asking ${server}`));
   const { sets, hints, remarks, asked } = exploration.report();
+  const over = wish.isEnough?.() === true;
+  // What a walk fetched is asked for again, as long as there is time for it.
+  const walk: Sighting[] =
+    over && walked.sets.length > 0 ? [{ source: { kind: 'walk', server, address, serial: walked.serial }, sets: walked.sets, complete: false }] : [];
+  const left = over
+    ? [`The time for a survey was over before all was asked${exploration.waiting > 0 ? `: ${counted(exploration.waiting, 'question')} known to be left` : ''}.`]
+    : [];
   const reasons = new Map(sets.map(({ set, because }) => [rrsetKey(set.owner, set.type), because]));
   const found = sets.map(({ set }) => set);
   return {
@@ -146,6 +154,7 @@ async function byQuestions(world: SurveyWorld, wish: SurveyWish, { answers, hear
       file: undefined,
     },
     sightings: [
+      ...walk,
       {
         source: { kind: 'answer', server, address, serial },
         sets: found,
@@ -154,7 +163,7 @@ async function byQuestions(world: SurveyWorld, wish: SurveyWish, { answers, hear
       },
     ],
     hints,
-    views: [],
+    views: left,
     asked: asked + before,
   };
 }

@@ -113,14 +113,16 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   );
   const { found: below, left: unasked } = await zonesBelow(world, wish, sets, answers, inventory.means.kind === 'transfer' && !wish.brief);
   tell('Following names to their addresses');
-  const ends = await endsOutside(walker, targetsOutside(zone, sets));
+  // What is left out for want of time is told with the inventory.
+  const isOver = wish.isEnough?.() === true;
+  const ends = isOver ? [] : await endsOutside(walker, targetsOutside(zone, sets));
   const follower = new Follower(sets, ends);
   // What was answered is what visitors get; what was transferred may be answered otherwise, and is asked for.
   if (inventory.means.kind !== 'transfer') inZone = (name) => (name.isAtOrBelow(zone) ? follower.addressesOf(name) : undefined);
   tell('Looking at the website');
-  const pages = sets.some((set) => ADDRESSED.has(set.type)) ? await lookAtPages(http, pagesOf(zone, sets, wish.pages), signal) : [];
+  const pages = !isOver && sets.some((set) => ADDRESSED.has(set.type)) ? await lookAtPages(http, pagesOf(zone, sets, wish.pages), signal) : [];
   // A sweep looks at very many: what is only said of a plan is asked once there is one.
-  const outside = wish.brief ? null : await askOutside(walker, http, zone, sets, signal);
+  const outside = wish.brief || isOver ? null : await askOutside(walker, http, zone, sets, signal);
   const registration = await registering;
   const at = takenAt();
   const referrals = delegation.referrals;
@@ -139,6 +141,7 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   const unsteady = [...variations].filter(([, one]) => one.varying !== undefined || one.fronted !== undefined);
   const fronted = unsteady.filter(([, one]) => one.fronted !== undefined).map(([{ set }]) => set);
   const { serial } = wish.given;
+  const against = isOver ? ['Neither where names outside the zone lead nor the website was looked at any more: the time for a survey was over.'] : [];
   const means =
     inventory.means.kind === 'questions' && serial !== undefined
       ? {
@@ -161,6 +164,7 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
     unasked,
     against: [
       ...inventory.views,
+      ...against,
       ...(hints.length > 0
         ? [`${counted(hints.length, 'question is', 'questions are')} answered by some server and not from what was found; see the hints.`]
         : []),

@@ -12,7 +12,7 @@ const NAMES = 5000;
  */
 export async function zonesBelow(
   world: SurveyWorld,
-  { zone, signal, onProgress }: SurveyWish,
+  { zone, signal, isEnough, onProgress }: SurveyWish,
   sets: readonly RRset[],
   answers: readonly AuthorityAnswer[],
   likely: boolean,
@@ -26,9 +26,10 @@ export async function zonesBelow(
   let done = 0;
   const found = await limited(asked, 8, async (name): Promise<ZoneBelow[]> => {
     if (done++ % 20 === 0) onProgress?.({ doing: `Looking for zones below: ${name.toString()}`, asked: done, left: asked.length - done });
-    const got = await observed(world.client.ask({ address }, name, TYPE_CODES.SOA, { signal }));
-    if (!got.ok) unheard += 1;
-    const isZone = got.ok && got.value.authoritative && got.value.answers.some((record) => record.type === TYPE_CODES.SOA && record.owner.equals(name));
+    const got = isEnough?.() ? undefined : await observed(world.client.ask({ address }, name, TYPE_CODES.SOA, { signal }));
+    if (!got?.ok) unheard += 1;
+    const isZone =
+      got?.ok === true && got.value.authoritative && got.value.answers.some((record) => record.type === TYPE_CODES.SOA && record.owner.equals(name));
     return isZone ? [{ name: name.toString(), server, address }] : [];
   });
   return { found: found.flat(), left: possible.length - asked.length + unheard };

@@ -13,6 +13,7 @@ const KEYS: readonly [string, string][] = [
   ['R', 'rule every row of a kind, such as all that leads to a range of addresses'],
   ['d', 'drop the row, and go on to the next'],
   ['n', 'new record set'],
+  ['g', 'group the rows of the ledger by name, or by purpose'],
   ['N', 'write a comment beside the row, for everybody'],
   ['p', 'push the plan to the new host'],
   ['f', 'fronting of the row’s name: off, once verified, on'],

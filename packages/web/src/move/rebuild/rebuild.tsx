@@ -1,4 +1,18 @@
-import { Fronting, LedgerRow, Name, RowDecision, RulingEdit, editRows, isHostsOwn, ledgerFilter, ledgerGroups, rebuildsZone, rowSeen } from '@wanderon/core';
+import {
+  Fronting,
+  Grouping,
+  LedgerRow,
+  Name,
+  RowDecision,
+  RulingEdit,
+  editRows,
+  isHostsOwn,
+  ledgerFilter,
+  ledgerGroups,
+  namedGroups,
+  rebuildsZone,
+  rowSeen,
+} from '@wanderon/core';
 import { Acted, EditRulings, MendInput, RemarkView, RulingView } from '@wanderon/contract';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
@@ -90,6 +104,8 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const [many, setMany] = useState(false);
   const [byRule, setByRule] = useState(false);
+  const [by, setBy] = useState<Grouping>('purpose');
+  const regroup = (): void => setBy(by === 'name' ? 'purpose' : 'name');
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
   const { fail, say } = useToast();
   const edit = useMoveAction<{ id: string; ruling: string; seen: string }>(
@@ -135,7 +151,10 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
     return { all, open };
   }, [leg.rulings, leg.remarks]);
   const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
-  const groups = useMemo(() => ledgerGroups(zone, leg.rulings, leg.purposes), [zone, leg.rulings, leg.purposes]);
+  const groups = useMemo(
+    () => (by === 'name' ? namedGroups(zone, leg.rulings) : ledgerGroups(zone, leg.rulings, leg.purposes)),
+    [by, zone, leg.rulings, leg.purposes],
+  );
   const asRows = useMemo(() => leg.rulings.map(asLedgerRow), [leg.rulings]);
   const items = useMemo(() => {
     const isLike = ledgerFilter(filter);
@@ -281,6 +300,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
         // The page may not know yet of what was decided a moment ago; the server does.
         u: () => mayRule && takeBack(undo),
         U: () => mayRule && takeBack(redo),
+        g: regroup,
         y: () => current?.planned && void navigator.clipboard.writeText(current.planned.data.join('\n')).then(() => say('Copied.')),
       };
       const act = keys[event.key];
@@ -369,6 +389,9 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
             </button>
           ))}
         </div>
+        <button type="button" onClick={regroup} title="g" className="shrink-0 cursor-pointer text-faded hover:text-ink">
+          by {by === 'name' ? 'purpose' : 'name'}
+        </button>
         {mayRule && marks.length > 0 && (
           <span role="status" className="ml-auto min-w-0 truncate text-sm">
             <b className="font-semibold text-accent">{marks.length} marked</b>{' '}
@@ -413,7 +436,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
           move={move}
           leg={leg}
           rows={asRows}
-          groups={groups.flatMap((group) => (group.hostsOwn ? [] : [group.title]))}
+          groups={ledgerGroups(zone, leg.rulings, leg.purposes).flatMap((group) => (group.hostsOwn ? [] : [group.title]))}
           start={filter.trim()}
           onClose={() => setByRule(false)}
         />
