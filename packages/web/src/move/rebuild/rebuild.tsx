@@ -390,7 +390,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
           ))}
         </div>
         <button type="button" onClick={regroup} title="g" className="shrink-0 cursor-pointer text-faded hover:text-ink">
-          by {by === 'name' ? 'purpose' : 'name'}
+          group by {by === 'name' ? 'purpose' : 'name'}
         </button>
         {mayRule && marks.length > 0 && (
           <span role="status" className="ml-auto min-w-0 truncate text-sm">
