@@ -14,12 +14,14 @@ export function useWhatIf(zone: string, basis: CheckBasis | null, rulings: reado
   const asked = useRef(0);
   const [answer, setAnswer] = useState<CheckAnswer>();
   useEffect(() => {
-    if (!basis) return;
     const made = new Worker(new URL('../../workers/checks.worker.ts', import.meta.url), { type: 'module' });
     made.onmessage = ({ data }: MessageEvent<CheckAnswer>) => setAnswer(data);
-    made.postMessage({ plan: { zone, basis, rulings } } satisfies CheckAsk);
     worker.current = made;
     return () => made.terminate();
+  }, []);
+  // Somebody else may change the plan while this one types.
+  useEffect(() => {
+    if (basis) worker.current?.postMessage({ plan: { zone, basis, rulings } } satisfies CheckAsk);
   }, [zone, basis, rulings]);
   const key = JSON.stringify(rows);
   useEffect(() => {
