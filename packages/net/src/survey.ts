@@ -49,15 +49,21 @@ export async function walkZone(client: DnsClient, server: ServerAddress, zone: N
   if (walk.problem !== undefined) problems.push(walk.problem);
   if (walk.names.length === 0) return { sets: [], whole: false, serial, problems, names: 0, asked };
   const sets: RRset[] = [];
+  // What nobody asked for was not refused.
+  let left = 0;
   await limited(walk.questions(), options.inFlight ?? IN_FLIGHT, async (question) => {
-    const answer = options.isEnough?.() ? undefined : await put(question, false);
+    if (options.isEnough?.()) {
+      left += 1;
+      return;
+    }
+    const answer = await put(question, false);
     const got = answer ? walk.setsIn(question, answer) : [];
     if (got.length === 0) problems.push(`${question.name.toString()} has a type ${question.type} that was not given.`);
     sets.push(...got);
   });
   const after = await serialNow();
   if (serial === undefined || after !== serial) problems.push(`The serial went from ${serial ?? 'none'} to ${after ?? 'none'} during the walk.`);
-  const whole = walk.closed && problems.length === 0;
+  const whole = walk.closed && left === 0 && problems.length === 0;
   // Glue stands in the answer for each delegation that uses it.
   const records = sets.flatMap((set) => set.data.map((data) => ({ owner: set.owner, type: set.type, cls: 1, ttl: set.ttl, data })));
   return { sets: groupRecords(records), whole, serial, problems, names: walk.names.length, asked };

@@ -1,9 +1,11 @@
+import { getDomain } from 'tldts';
 import { Name } from '../dns/name';
 import { RRset } from '../dns/record';
 import { TYPE_CODES } from '../dns/typeNames';
 import { isDmarc, readDmarc } from '../policy/dmarc';
 import { isMtaSts } from '../policy/mtaSts';
 import { textOf } from './namesInText';
+import { plain } from './words';
 
 /** What stands outside of a zone and decides what its records mean, as it was when the zone was surveyed. Names absolute. */
 export interface Outside {
@@ -26,7 +28,7 @@ export interface ReportQuestion {
 /** Domains of others that are asked: a policy could name thousands. */
 const ASKED = 8;
 
-/** What has to be asked of others to know whether reports are taken (RFC 7489 §7.1); none within the same domain. */
+/** What has to be asked of others to know whether reports are taken (RFC 7489 §7.1); none within the same organisation. */
 export function reportQuestions(zone: Name, sets: readonly RRset[]): ReportQuestion[] {
   const questions = new Map<string, ReportQuestion>();
   for (const { owner, type, data } of sets) {
@@ -35,16 +37,13 @@ export function reportQuestions(zone: Name, sets: readonly RRset[]): ReportQuest
     const policy = data.map(textOf).filter(isDmarc).map(readDmarc);
     for (const to of policy.flatMap((one) => (one.ok ? one.reports : []))) {
       const place = Name.tryParse(`${to}.`);
-      if (!place || place.isAtOrBelow(zone) || zone.isAtOrBelow(place)) continue;
+      // Of one organisation nobody asks: by the domain that is registered (RFC 7489 §3.2).
+      if (!place || place.isAtOrBelow(zone) || getDomain(to) === getDomain(plain(about.toString()))) continue;
       const name = Name.tryParse(`${about.toString()}_report._dmarc.${place.toString()}`);
-      if (name) questions.set(name.key, { about: plainOf(about), to: plainOf(place), name });
+      if (name) questions.set(name.key, { about: plain(about.toString()), to: plain(place.toString()), name });
     }
   }
   return [...questions.values()].slice(0, ASKED);
-}
-
-function plainOf(name: Name): string {
-  return name.toString().replace(/\.$/, '');
 }
 
 /** True for texts by which a domain says that it takes reports (RFC 7489 §7.1): its own policy says more than that. */

@@ -1,5 +1,6 @@
 import { Name } from '../../dns/name';
 import { readCaa, mayIssue } from '../../policy/caa';
+import { plain } from '../../survey/words';
 import { CheckedWeb } from '../host';
 import { Fix, fixedTo, rowAt } from '../fix';
 import { isLead } from '../leads';
@@ -49,10 +50,6 @@ function apexSet(zone: Name, rulings: readonly Ruling[], issuer: string | undefi
   if (issuer === undefined || rowAt(rulings, zone.toString(), 'CAA')) return undefined;
   const rows = [fixedTo(rulings, zone.toString(), 'CAA', [`0 issue "${issuer}"`])];
   return { text: `Let ${issuer} make them, by a CAA set of the zone’s own.`, rows };
-}
-
-function plain(name: string): string {
-  return name.replace(/\.$/, '');
 }
 
 function leadsTo({ type, planned }: Ruling, { addresses, aliasTarget }: CheckedWeb): boolean {

@@ -68,7 +68,7 @@ describe('reports of DMARC', () => {
       owner: '_dmarc.news.shop.client.test.',
       type: 'TXT',
       ttl: 60,
-      data: ['"v=DMARC1; p=reject; rua=mailto:x@client.test,mailto:y@r.test"'],
+      data: ['"v=DMARC1; p=reject; rua=mailto:x@client.test,mailto:z@post.client.test,mailto:y@r.test"'],
     });
     expect(reportQuestions(ZONE, [set, below]).map(({ name }) => name.toString())).toEqual([
       'shop.client.test._report._dmarc.reports.test.',
