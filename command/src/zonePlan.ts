@@ -46,6 +46,8 @@ const hostsFile = z.strictObject({
     lacks: z.array(z.string()).default([]),
     most: z.number().int().min(1).nullable().default(null),
     apexAlias: z.boolean().default(false),
+    /** Seconds. */
+    leastTtl: z.number().int().min(0).default(0),
   }),
   newWeb: webHost.optional(),
 });
@@ -71,7 +73,6 @@ export function plan({ files, origin, hosts: hostsPath, json, zone: asZone }: Pl
     return 1;
   }
   const rulings = proposeRulings(name, groupRecords(records), hosts);
-  const { name: host, apexAlias: takes } = hosts.newDns;
   const remarks = checkRulings({
     ...hosts,
     zone: name,
@@ -80,7 +81,9 @@ export function plan({ files, origin, hosts: hostsPath, json, zone: asZone }: Pl
     outside: null,
     leaves: undefined,
     edge: undefined,
-    apexAlias: { host, takes: takes ?? false, known: true },
+    redirects: [],
+    faults: [],
+    sharedServers: [],
   });
   if (json) console.log(JSON.stringify({ file, zone: name.toString(), loads, findings, rulings: rulings.map(shown), remarks }));
   else if (asZone) process.stdout.write(planFile(name, rulings, { entry: null }, 'settled'));
@@ -105,19 +108,20 @@ function readHosts(path: string) {
     throw new UsageError(`${path}: ${issue!.path.join('.') || 'the whole'}: ${issue!.message}`);
   }
   const { oldWeb, newDns, newWeb } = read.data;
-  const host = (one: { name: string; addresses?: string[]; aliasTarget?: string | undefined; nameservers?: string[] }): HostKnowledge => ({
-    name: one.name,
-    nameservers: one.nameservers ?? [],
-    addresses: one.addresses ?? [],
+  const web = ({ requires = [], ...one }: Omit<z.infer<typeof webHost>, 'requires'> & { requires?: z.infer<typeof requirementSchema>[] }): HostKnowledge => ({
+    ...one,
+    nameservers: [],
     aliasTarget: one.aliasTarget,
-    requires: [],
+    requires: requires.map(plainRequirement),
   });
   return {
-    oldWeb: oldWeb.map(host),
-    newDns: host(newDns),
-    newWeb: newWeb && { ...host(newWeb), requires: newWeb.requires.map(plainRequirement) },
+    oldWeb: oldWeb.map(web),
+    newDns: { name: newDns.name, nameservers: newDns.nameservers, addresses: [], aliasTarget: undefined, requires: [], apexAlias: newDns.apexAlias },
+    newWeb: newWeb && web(newWeb),
     lacks: newDns.lacks,
     most: newDns.most,
+    ttls: { ttls: [], leastTtl: newDns.leastTtl },
+    apexAlias: { host: newDns.name, takes: newDns.apexAlias, known: true },
   };
 }
 

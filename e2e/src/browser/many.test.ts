@@ -4,7 +4,7 @@ import { Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
 import { ROOT } from '../../../command/src/processes';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
-import { Chromium, paste, press, pressKey, signIn, words } from '../support/browser';
+import { Chromium, closeDialog, paste, press, pressKey, signIn, words } from '../support/browser';
 import { ALIAS, insertLedger } from '../support/largeLedger';
 import { insertMoves } from '../support/manyMoves';
 import { ServerUnderTest } from '../support/world';
@@ -151,8 +151,7 @@ describe('many rows', () => {
     await page.waitForFunction(() => !/Would stop the move/.test(document.body.innerText));
     await press(page, 'as it was pasted');
     expect(await page.$eval('[role=dialog] textarea', (field) => (field as HTMLTextAreaElement).value)).toBe('https://sites.new.example/start');
-    await page.keyboard.press('Escape');
-    await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
+    await closeDialog(page);
   });
 
   it('are ruled by one rule, shown first as the rows that it changes, one of which is taken out', async () => {
@@ -170,8 +169,7 @@ describe('many rows', () => {
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     // The rule stands, until it is taken back with what it ruled.
     await pressKey(page, 'R', /Everything like “name-12” is dropped Administrator\s+It is over/);
-    await page.keyboard.press('Escape');
-    await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
+    await closeDialog(page);
     await pressKey(page, 'u', /, 0 dropped/);
   });
 
@@ -254,7 +252,9 @@ describe('many rows', () => {
       // One of them begins anew in the middle of it.
       if (step === 45) await open(theirs);
     }
-    const same = async (): Promise<boolean> => new Set([await stored(), await shown(page), await shown(theirs)]).size === 1;
+    const answered = (on: Page): Promise<boolean> => on.$eval('[aria-label="Ledger"]', (ledger) => ledger.getAttribute('aria-busy') === 'false');
+    const same = async (): Promise<boolean> =>
+      (await answered(page)) && (await answered(theirs)) && new Set([await stored(), await shown(page), await shown(theirs)]).size === 1;
     let last = '';
     await until(
       () => `seed ${seed}: both pages show what is stored: ${last}`,
@@ -286,15 +286,18 @@ describe('many rows', () => {
     const before = await database('decisions').count<{ count: string }[]>('* as count');
     const decided = async (): Promise<number> =>
       Number((await database('decisions').count<{ count: string }[]>('* as count'))[0]!.count) - Number(before[0]!.count);
-    await page.setOfflineMode(true);
-    for (const key of ['d', 'd', 'd', 'u', 'd'] as const) await page.keyboard.press(key);
-    await words(page, /Wanderon does not answer since .*5 acts/s);
-    // What was ruled stands on the screen as it was ruled.
     const dropped = (): Promise<number> =>
       page.$$eval('[data-row]', (rows) => rows.filter((one) => /^drop/.test((one as HTMLElement).innerText.trim())).length);
-    expect(await dropped()).toBe(4);
-    expect(await decided()).toBe(0);
-    await page.setOfflineMode(false);
+    await page.setOfflineMode(true);
+    try {
+      for (const key of ['d', 'd', 'd', 'u', 'd'] as const) await page.keyboard.press(key);
+      await words(page, /Wanderon does not answer since .*5 acts/s);
+      // What was ruled stands on the screen as it was ruled.
+      expect(await dropped()).toBe(4);
+      expect(await decided()).toBe(0);
+    } finally {
+      await page.setOfflineMode(false);
+    }
     await page.waitForFunction(() => !document.body.innerText.includes('does not answer'));
     await words(page, /, 3 dropped/);
     expect(await decided()).toBe(5);

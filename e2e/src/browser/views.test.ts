@@ -155,8 +155,7 @@ describe('the views', () => {
     await page.locator('[role=dialog] [role=radiogroup] label:nth-of-type(3) input').click();
     await words(page, /\d+ rows change/);
     expect(await faults()).toEqual([]);
-    await page.keyboard.press('Escape');
-    await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
+    await closeDialog(page);
     const counted = /(\d+) carried, (\d+) repointed, (\d+) dropped/
       .exec(await shown())!
       .slice(1)

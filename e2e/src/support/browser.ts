@@ -121,6 +121,14 @@ export async function pressKey(page: Page, key: KeyInput, says: RegExp): Promise
   );
 }
 
+/** Closes what is open over the page; the first key may have closed a word at its foot instead. */
+export async function closeDialog(page: Page): Promise<void> {
+  await until('no dialog is open', async () => {
+    await page.keyboard.press('Escape');
+    return (await page.$('[role=dialog]')) === null || undefined;
+  });
+}
+
 export const button = (name: string): string => `::-p-aria([name="${name}"][role="button"])`;
 /** Presses a button once it can be pressed, wherever it stands by then: pages go on changing while a clock hurries. */
 export async function press(page: Page, name: string): Promise<void> {

@@ -9,6 +9,7 @@ const LONG = [
   'integration/killed',
   'integration/survey',
   'browser/views',
+  'browser/many',
   'integration/situations',
   'integration/inPlace',
   'integration/predicted',

@@ -162,6 +162,7 @@ export const entryStyleSchema = z.object({
   longText: z.enum(STYLE_LONG),
   priority: z.enum(STYLE_PRIORITY),
   ttls: z.array(z.number().int('A TTL is a whole number of seconds.').min(0).max(2_147_483_647)).max(40).nullable(),
+  leastTtl: z.number('Whole seconds.').int('A TTL is a whole number of seconds.').min(0).max(604_800, 'A week at the most.').default(0),
   lacks: z
     .array(
       z

@@ -57,10 +57,13 @@ function textField({ text, longText }: EntryStyle, data: string): string {
   return whole.length > PART ? quoted(whole) : strings(data).map(quoted).join(' ');
 }
 
+/** What a panel lets be chosen of TTLs. */
+export type PanelTtls = Pick<EntryStyle, 'ttls' | 'leastTtl'>;
+
 /** The nearest that can be chosen and is not longer, in seconds; the least where all are. Undefined: none can be given. */
-export function panelTtl({ ttls }: Pick<EntryStyle, 'ttls'>, ttl: number): number | undefined {
+export function panelTtl({ ttls, leastTtl = 0 }: PanelTtls, ttl: number): number | undefined {
   if (ttls === null) return undefined;
-  if (ttls.length === 0) return ttl;
+  if (ttls.length === 0) return Math.max(ttl, leastTtl);
   const fitting = ttls.filter((one) => one <= ttl);
   return fitting.length > 0 ? Math.max(...fitting) : Math.min(...ttls);
 }

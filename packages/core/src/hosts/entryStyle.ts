@@ -14,6 +14,8 @@ export interface EntryStyle {
   readonly priority: 'own field' | 'in value';
   /** Seconds that can be chosen; empty: any can be typed. null: a TTL cannot be given. */
   readonly ttls: readonly number[] | null;
+  /** Seconds: where any TTL can be typed, a lower one is refused, or taken for this one. */
+  readonly leastTtl?: number;
   /** Types that it cannot hold. */
   readonly lacks?: readonly string[];
 }

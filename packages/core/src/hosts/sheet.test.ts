@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { Name } from '../dns/name';
 import { RRsetText, groupRecords, rrsetToText } from '../dns/record';
 import { parseZoneFile } from '../dns/zoneFile';
-import { Entry, enter } from './enter';
+import { Entry, enter, panelTtl } from './enter';
 import { EntryStyle, STYLE_APEX, STYLE_DOT, STYLE_LONG, STYLE_NAMES, STYLE_PRIORITY, STYLE_TEXT, USUAL_STYLE } from './entryStyle';
 import { SheetSet, sheetOf, sheetRowWords } from './sheet';
 
@@ -144,6 +144,7 @@ describe('a sheet for a panel', () => {
     const ttl = (ttls: readonly number[] | null, seconds: number): string | undefined =>
       enter({ ...USUAL_STYLE, ttls }, ZONE, { ...set(ZONE, 'A', '192.0.2.80'), ttl: seconds })[0]!.ttl;
     expect([ttl([], 300), ttl([60, 3600], 300), ttl([600, 3600], 300), ttl(null, 300)]).toEqual(['300', '60', '600', undefined]);
+    expect([60, 600, 900].map((one) => panelTtl({ ttls: [], leastTtl: 600 }, one))).toEqual([600, 600, 900]);
   });
 });
 

@@ -8,10 +8,12 @@ import { rebuildsZone } from './account';
 import { takesApexAlias } from './apexAlias';
 import { frontingOf } from './fronted';
 import { LegPlan } from './plan';
+import { rebuildsRedirect } from './redirects';
 import { Scope } from './scope';
+import { Seen } from './seen';
 
 /** What the checks of a leg's plan rest on beside its rows, in a shape that goes over HTTP: the browser checks what is being typed by the same. */
-export interface CheckBasis extends Pick<CheckInput, 'lacks' | 'most' | 'apexAlias' | 'fronted'> {
+export interface CheckBasis extends Pick<CheckInput, 'lacks' | 'most' | 'ttls' | 'apexAlias' | 'fronted' | 'redirects' | 'faults' | 'sharedServers'> {
   readonly oldWeb: readonly CheckedWeb[];
   readonly newWeb: CheckedWeb | null;
   readonly leaves: CheckInput['leaves'] | null;
@@ -26,7 +28,8 @@ export interface CheckBasis extends Pick<CheckInput, 'lacks' | 'most' | 'apexAli
   readonly scope: Scope;
 }
 
-export function checkBasis(plan: LegPlan): CheckBasis {
+/** `website`: the last look at the pages where the plan leads. */
+export function checkBasis(plan: LegPlan, website?: Seen['website']): CheckBasis {
   const { oldWeb, newWeb, fronted, scope, newHost, oldHost, isBack } = plan;
   // Where the zone stays, what it holds it can hold.
   const anew = rebuildsZone(plan);
@@ -39,6 +42,10 @@ export function checkBasis(plan: LegPlan): CheckBasis {
     scope,
     lacks: anew ? (newHost?.lacks ?? []) : [],
     most: anew ? (habits?.most ?? null) : null,
+    ttls: anew ? (newHost?.ttls ?? null) : null,
+    redirects: isBack ? [] : (plan.redirects ?? []).filter((one) => !rebuildsRedirect(plan, one)),
+    faults: isBack ? [] : (website?.faults ?? []),
+    sharedServers: sharedServers(plan),
     leaves: anew && !isBack && oldHost ? { name: oldHost.name, forwards: oldHost.habits?.forwards ?? [] } : null,
     edge: {
       host: newHost?.name ?? 'the DNS host',
@@ -57,6 +64,13 @@ export function checkBasis(plan: LegPlan): CheckBasis {
 /** What the checks are given of rows on that basis. */
 export function checkInputOf({ newWeb, leaves, edge, ...basis }: CheckBasis, zone: Name, rulings: readonly Ruling[]): CheckInput {
   return { ...basis, zone, rulings, newWeb: newWeb ?? undefined, leaves: leaves ?? undefined, edge: { ...edge, fronting: new Map(edge.fronting) } };
+}
+
+/** Names of servers that the old and the new set have in common. */
+function sharedServers({ kind, oldNameservers, newNameservers }: LegPlan): string[] {
+  if (kind !== 'delegation') return [];
+  const old = new Set(oldNameservers.map((name) => name.toLowerCase()));
+  return newNameservers.filter((name) => old.has(name.toLowerCase()));
 }
 
 function checkedWeb({ name, addresses, aliasTarget, issuers, forcesHttps }: CheckedWeb): CheckedWeb {

@@ -46,6 +46,8 @@ export interface LegState {
   readonly every: number;
 }
 
+const PLANNED = new WeakMap<LegPlan, Map<string, unknown>>();
+
 /** One leg as everybody sees it, the engine, the pages and the rehearsal: what follows from its state, each thing worked out once. */
 export class Leg {
   private readonly made = new Map<string, unknown>();
@@ -66,7 +68,7 @@ export class Leg {
   }
 
   get wanted(): Wanted {
-    return this.once('wanted', () => new Wanted(this.plan));
+    return this.ofPlan('wanted', () => new Wanted(this.plan));
   }
 
   /** Whether the old zone's NS set is turned or will be: left out, it never is. */
@@ -105,25 +107,25 @@ export class Leg {
 
   /** What the checks rest on beside the rows of the plan. */
   get checking(): CheckBasis {
-    return this.once('checking', () => checkBasis(this.plan));
+    return this.ofPlan(`checking ${this.siteFaults}`, () => checkBasis(this.plan, this.seen.website));
+  }
+  private get siteFaults(): string {
+    return this.once('site faults', () => JSON.stringify(this.seen.website?.faults ?? []));
   }
 
   /** What the checks say of the plan, those that somebody let be included. */
   get remarks(): readonly LegRemark[] {
     const { zone, rulings, scope } = this.plan;
-    return this.once('remarks', () => {
-      const remarks = checkRulings(checkInputOf(this.checking, zone, rulings)).filter((one) => inScope(scope, one.owner));
-      return withWaivers(
-        remarks.map((one) => withinScope(one, scope)),
-        rulings,
-        this.said.waived,
-      );
-    });
+    const remarks = this.ofPlan(`remarks ${this.siteFaults}`, () =>
+      checkRulings(checkInputOf(this.checking, zone, rulings)).flatMap((one) => (inScope(scope, one.owner) ? [withinScope(one, scope)] : [])),
+    );
+    return this.once('remarks', () => withWaivers(remarks, rulings, this.said.waived));
   }
 
   /** What lookouts are asked now. */
   get questions(): readonly WatchedQuestion[] {
-    return this.once('questions', () => watchedQuestions(this.plan, this.wanted).filter((question) => !question.fresh || this.times.t0 !== undefined));
+    const all = this.ofPlan('questions', () => watchedQuestions(this.plan, this.wanted));
+    return this.once('questions', () => all.filter((question) => !question.fresh || this.times.t0 !== undefined));
   }
 
   get settled(): Settled {
@@ -137,20 +139,20 @@ export class Leg {
 
   /** Which plan a push, a lowering or a raising is for: another plan, and it is to be done again. */
   get pushes(): string {
-    return this.once('pushes', () => fingerprint(JSON.stringify([this.plan.newNameservers, this.plan.rulings.map((ruling) => ruling.planned ?? null)])));
+    return this.ofPlan('pushes', () => fingerprint(JSON.stringify([this.plan.newNameservers, this.plan.rulings.map((ruling) => ruling.planned ?? null)])));
   }
   /** Which values the records are changed to. */
   get changes(): string {
-    return this.once('changes', () =>
+    return this.ofPlan('changes', () =>
       fingerprint(JSON.stringify(this.plan.rulings.filter(isChanging).map(({ owner, type, planned }) => [owner, type, planned?.data ?? null]))),
     );
   }
   /** Which records go into the live zone before the cutover. */
   get puts(): string {
-    return this.once('puts', () => fingerprint(JSON.stringify(earlySets(this.plan).map(({ owner, type, data }) => [owner, type, data]))));
+    return this.ofPlan('puts', () => fingerprint(JSON.stringify(earlySets(this.plan).map(({ owner, type, data }) => [owner, type, data]))));
   }
   get lowers(): string {
-    return this.once('lowers', () =>
+    return this.ofPlan(`lowers ${this.said.lowerTo}`, () =>
       fingerprint(
         JSON.stringify([
           this.said.lowerTo,
@@ -160,6 +162,14 @@ export class Leg {
         ]),
       ),
     );
+  }
+
+  /** What follows from the plan alone, worked out once however often its leg is looked at. */
+  private ofPlan<T>(name: string, make: () => T): T {
+    let made = PLANNED.get(this.plan);
+    if (!made) PLANNED.set(this.plan, (made = new Map()));
+    if (!made.has(name)) made.set(name, make());
+    return made.get(name) as T;
   }
 
   once<T>(name: string, make: () => T): T {

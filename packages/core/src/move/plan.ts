@@ -1,6 +1,7 @@
 import { Name } from '../dns/name';
 import { typeMnemonic } from '../dns/typeNames';
 import { DnsHabits } from '../hosts/dnsHabits';
+import { PanelTtls } from '../hosts/enter';
 import { Fronting } from '../hosts/fronting';
 import { HostTask } from '../hosts/task';
 import { HostKnowledge } from '../rebuild/host';
@@ -8,6 +9,7 @@ import { Ruling } from '../rebuild/ruling';
 import { KnownSet } from '../slips/nameservers/slip';
 import { RRsetText } from '../dns/record';
 import { Outside } from '../survey/outside';
+import { SeenRedirect } from '../survey/website';
 import { Instant } from '../timetable/instant';
 import { Former } from './former';
 import { Scope } from './scope';
@@ -35,6 +37,8 @@ export interface PlannedHost {
   readonly holdsEarly?: boolean;
   /** Types that its panel has none of. */
   readonly lacks?: readonly string[];
+  /** TTLs that its panel lets be chosen; undefined where its habits are not known. */
+  readonly ttls?: PanelTtls | undefined;
   readonly habits?: DnsHabits;
   /** What has to be done there, besides records. */
   readonly tasks?: readonly HostTask[];
@@ -87,6 +91,10 @@ export interface LegPlan {
   readonly frontOn?: boolean;
   /** What stood outside of the zone when it was surveyed; null where that was not asked. */
   readonly outside?: Outside | null;
+  /** Spellings of the website that led to another host when the zone was surveyed. */
+  readonly redirects?: readonly SeenRedirect[];
+  /** The spelling at which visitors are to end, where somebody said so; without final dot. */
+  readonly mainSpelling?: string | null;
   /** The zone had keys when it was surveyed; TTL of their set. */
   readonly keysTtl: number | undefined;
 }

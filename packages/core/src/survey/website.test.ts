@@ -1,4 +1,4 @@
-import { PageHop, PageLook, remarksOnPages } from './website';
+import { PageHop, PageLook, hostOf, otherSpelling, redirectsSeen, remarksOnPages } from './website';
 
 const NOW = 1_800_000_000;
 const certificate = (more: Partial<NonNullable<PageHop['certificate']>> = {}): PageHop['certificate'] => ({
@@ -35,4 +35,26 @@ describe('what is worth saying of a site', () => {
       expect.stringMatching(/end at 2 different addresses/),
     ]);
   });
+});
+
+it('reads the host of an address, and knows its other spelling', () => {
+  expect(['https://WWW.choir.test.:8443/a?b', 'http://choir.test', 'mailto:x', ''].map(hostOf)).toEqual(['www.choir.test', 'choir.test', '', '']);
+  expect(['www.choir.test', 'choir.test'].map(otherSpelling)).toEqual(['choir.test', 'www.choir.test']);
+});
+
+it('tells the names that lead to another one, once each; HTTPS alone, errors and silence lead nowhere', () => {
+  const apex = look('http://reed-bank.example/', END);
+  const looks = [
+    apex,
+    look('https://reed-bank.example/', END),
+    look('http://www.reed-bank.example/', END),
+    look('http://shop.reed-bank.example/', 'https://SHOPS.market.example:8443/reed'),
+    look('http://gone.reed-bank.example/', END, { problem: 'timed out' }),
+    { ...look('http://lost.reed-bank.example/', END), hops: [{ url: END, address: '192.0.2.1', status: 404, certificate: null }] },
+    { ...apex, start: 'http://empty.reed-bank.example/', hops: [] },
+  ];
+  expect(redirectsSeen(looks)).toEqual([
+    { from: 'reed-bank.example', to: 'www.reed-bank.example' },
+    { from: 'shop.reed-bank.example', to: 'shops.market.example' },
+  ]);
 });

@@ -34,6 +34,38 @@ export interface PageLook {
   } | null;
 }
 
+/** A host name of a website that leads its visitors to another one; without final dots, in lower case. */
+export interface SeenRedirect {
+  readonly from: string;
+  readonly to: string;
+}
+
+/**
+ * The host names that led elsewhere: what redirected was a web server, which no record rebuilds. Over HTTPS alone is the same host.
+ *
+ *     https://canoes.example/ -> https://www.canoes.example/  // from canoes.example to www.canoes.example
+ */
+export function redirectsSeen(looks: readonly PageLook[]): SeenRedirect[] {
+  const seen = new Map<string, SeenRedirect>();
+  for (const { start, hops, problem } of looks) {
+    const end = hops.at(-1);
+    if (problem !== null || !end || end.status >= 400) continue;
+    const [from, to] = [hostOf(start), hostOf(end.url)];
+    if (from !== '' && to !== '' && from !== to) seen.set(from, { from, to });
+  }
+  return [...seen.values()];
+}
+
+/** The host of an address of a page, in lower case; empty where there is none. */
+export function hostOf(url: string): string {
+  return (/^https?:\/\/([^/:?#]+)/i.exec(url)?.[1] ?? '').toLowerCase().replace(/\.$/, '');
+}
+
+/** `www.canoes.example` of `canoes.example`, and the reverse. */
+export function otherSpelling(main: string): string {
+  return main.startsWith('www.') ? main.slice('www.'.length) : `www.${main}`;
+}
+
 /** What is worth saying of how a site answers today. */
 export function remarksOnPages(looks: readonly PageLook[], takenAt: Instant): string[] {
   const remarks: string[] = [];

@@ -2,7 +2,7 @@ import { Name } from '../dns/name';
 import { PageLook } from '../survey/website';
 import { ruling } from '../testing/moving';
 import { pageChanges } from './pageChanges';
-import { NO_WISH, hostOf, pagesWished, provisionalOf, siteFaults, spellingsOf } from './site';
+import { NO_WISH, pagesWished, provisionalOf, siteFaults, spellingsOf } from './site';
 
 const MAIN = 'www.choir.test';
 const PROVISIONAL = 'choir.sites.host.test';
@@ -103,8 +103,4 @@ describe('the provisional address of a website', () => {
     ]);
     expect(pagesWished(NO_WISH, ['choir.test'])).toEqual([]);
   });
-});
-
-it('reads the host of an address', () => {
-  expect(['https://WWW.choir.test.:8443/a?b', 'http://choir.test', 'mailto:x', ''].map(hostOf)).toEqual([MAIN, 'choir.test', '', '']);
 });

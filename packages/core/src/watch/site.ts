@@ -1,7 +1,7 @@
 import { Name } from '../dns/name';
 import { Scope } from '../move/scope';
 import { Ruling } from '../rebuild/ruling';
-import { PageLook } from '../survey/website';
+import { PageLook, hostOf, otherSpelling } from '../survey/website';
 import { PageChange } from './pageChanges';
 import { DROPS_PATH } from './pageFault';
 import { pagesPlanned } from './pageFaults';
@@ -82,15 +82,6 @@ function isSpelling(host: string, main: string): boolean {
   return host === main || host === otherSpelling(main);
 }
 
-function otherSpelling(main: string): string {
-  return main.startsWith('www.') ? main.slice('www.'.length) : `www.${main}`;
-}
-
 function pathOf(url: string): string {
   return url.replace(/^https?:\/\/[^/?#]*/i, '');
-}
-
-/** The host of an address of a page, in lower case. */
-export function hostOf(url: string): string {
-  return (/^https?:\/\/([^/:?#]+)/i.exec(url)?.[1] ?? '').toLowerCase().replace(/\.$/, '');
 }

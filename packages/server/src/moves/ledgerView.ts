@@ -108,7 +108,7 @@ function servedView(leg: Leg, isHere: (key: string) => boolean): ServedView {
   };
 }
 
-function checkingView({ oldWeb, newWeb, fronted, lacks, leaves, edge, scope, ...more }: CheckBasis): LedgerPage['checking'] {
+function checkingView({ oldWeb, newWeb, fronted, lacks, ttls, faults, leaves, edge, scope, ...more }: CheckBasis): LedgerPage['checking'] {
   const web = ({ addresses, issuers, ...one }: CheckedWeb) => ({ ...one, addresses: [...addresses], issuers: issuers && [...issuers] });
   return {
     ...more,
@@ -117,6 +117,10 @@ function checkingView({ oldWeb, newWeb, fronted, lacks, leaves, edge, scope, ...
     fronted: fronted.map((set) => ({ ...set, data: [...set.data] })),
     scope: scope.kind === 'whole' ? scope : { ...scope, names: [...scope.names] },
     lacks: [...lacks],
+    ttls: ttls && { ...ttls, ttls: ttls.ttls && [...ttls.ttls] },
+    redirects: [...more.redirects],
+    faults: faults.map(({ pages, text }) => ({ pages: [...pages], text })),
+    sharedServers: [...more.sharedServers],
     leaves: leaves ? { ...leaves, forwards: [...leaves.forwards] } : null,
     edge: { ...edge, fronting: edge.fronting.map(([owner, state]): [string, typeof state] => [owner, state]) },
   };

@@ -12,9 +12,11 @@ import {
   LookoutSight,
   Name,
   Outside,
+  PageLook,
   ParentSight,
   Said,
   Seen,
+  SeenRedirect,
   SightRow,
   TOP_BIT_TTL,
   Work,
@@ -23,6 +25,7 @@ import {
   inScope,
   otherSets,
   overlaid,
+  redirectsSeen,
   rowsOf,
   saidBy,
   seenServers,
@@ -68,6 +71,7 @@ export interface LegParts {
   readonly surveyedAt: number | undefined;
   /** What stood outside of the zone then. */
   readonly outside: Outside | null;
+  readonly redirects: readonly SeenRedirect[];
   readonly observations: readonly ObservationRow[];
   readonly website: Seen['website'];
 }
@@ -75,6 +79,20 @@ export interface LegParts {
 export interface MadeDecision {
   readonly leg: string;
   readonly decision: Decision;
+}
+
+/** What is read of the survey that a leg rests on. */
+interface SurveyedRow {
+  readonly id: string;
+  readonly taken_at: number;
+  readonly outside: Outside | null;
+  readonly pages: readonly PageLook[];
+}
+
+/** A leg without what was observed of it, and everything that it was worked out of besides its decisions. */
+interface DecidedLeg extends Pick<LoadedLeg, 'said' | 'stands' | 'rows'> {
+  readonly plan: LegPlan;
+  readonly of: readonly unknown[];
 }
 
 /** A move with what its legs rest on, all of one version. */
@@ -92,6 +110,9 @@ const REFUSED: ZoneSight = { serial: null, refused: true, sets: {} };
 @Injectable()
 export class LegLoader {
   private readonly parts = new Recent<MoveParts>(HELD);
+  /** What was worked out of a leg's decisions: it stays so as long as nothing else that it rests on is another. */
+  private readonly decidedLegs = new WeakMap<readonly Decision[], DecidedLeg>();
+  private readonly byId = new WeakMap<readonly Host[], ReadonlyMap<string, Host>>();
 
   constructor(
     @Inject(DATABASE) private readonly database: Database,
@@ -146,7 +167,7 @@ export class LegLoader {
     if (held?.move.version !== move.version) return this.reload(move.id, transaction);
     const legs: LegParts[] = [];
     for (const parts of held.legs) legs.push({ ...parts, observations: await this.observed(move, parts, transaction) });
-    const loaded = this.built(move, legs, [...before.current.hosts.values()]);
+    const loaded = this.legsWith(move, legs, before.current.hosts);
     return { loaded, committed: (version) => this.hold(move, version, legs) };
   }
 
@@ -169,7 +190,12 @@ export class LegLoader {
   }
 
   private built(move: MoveRow, parts: readonly LegParts[], all: readonly Host[]): LoadedMove {
-    const hosts = new Map(all.map((host) => [host.id, host]));
+    let hosts = this.byId.get(all);
+    if (!hosts) this.byId.set(all, (hosts = new Map(all.map((host) => [host.id, host]))));
+    return this.legsWith(move, parts, hosts);
+  }
+
+  private legsWith(move: MoveRow, parts: readonly LegParts[], hosts: ReadonlyMap<string, Host>): LoadedMove {
     const legs = parts.map((one) => this.leg(move, one, hosts, one !== parts.at(-1)));
     return { move, legs, current: legs.at(-1)! };
   }
@@ -177,15 +203,14 @@ export class LegLoader {
   private async read(move: MoveRow, database: Database): Promise<readonly LegParts[]> {
     const legs: LegParts[] = [];
     for (const row of await this.store.legs(move.id, database)) {
-      const survey = row.survey_id
-        ? await database<{ id: string; taken_at: number; outside: Outside | null }>('surveys').where({ id: row.survey_id }).first('taken_at', 'outside')
-        : undefined;
+      const survey = row.survey_id ? await database<SurveyedRow>('surveys').where({ id: row.survey_id }).first('taken_at', 'outside', 'pages') : undefined;
       legs.push({
         row,
         proposed: await this.store.rulings(row.id, database),
         decisions: await this.decisions.ofLeg(row.id, database),
         surveyedAt: survey?.taken_at,
         outside: survey?.outside ?? null,
+        redirects: redirectsSeen(survey?.pages ?? []),
         observations: await this.observed(move, { row, surveyedAt: survey?.taken_at }, database),
         website: await this.website(row.id, database),
       });
@@ -199,8 +224,20 @@ export class LegLoader {
   }
 
   private leg(move: MoveRow, parts: LegParts, hosts: ReadonlyMap<string, Host>, followed: boolean): LoadedLeg {
-    const { row, proposed, decisions, surveyedAt, outside, observations, website } = parts;
+    const { row, decisions, observations, website } = parts;
     const now = this.clock.now();
+    const { plan, said, stands, rows } = this.decidedLeg(move, parts, hosts, followed);
+    const { WANDERON_CACHE_FLOOR: floor, WANDERON_ANYCAST_ALLOWANCE: parentAllowance, WANDERON_HOST_ALLOWANCE: hostAllowance } = this.config;
+    const seen = seenOf(observations, plan, this.network.lookouts.length, website);
+    const leg = new Leg({ plan, seen, said, work: workOf(observations), assumed: { floor, parentAllowance, hostAllowance }, now, every: this.every });
+    return { row, leg, rows, decisions, stands, said, observations, hosts };
+  }
+
+  private decidedLeg(move: MoveRow, parts: LegParts, hosts: ReadonlyMap<string, Host>, followed: boolean): DecidedLeg {
+    const { row, proposed, decisions, surveyedAt, outside, redirects } = parts;
+    const of = [row, proposed, surveyedAt, outside, redirects, hosts, followed];
+    const known = this.decidedLegs.get(decisions);
+    if (known && of.every((one, index) => one === known.of[index])) return known;
     const stands = standing(decisions);
     const said = saidBy(decisions);
     const rows = overlaid(
@@ -211,15 +248,16 @@ export class LegLoader {
       ...planOf(move, row, rows, hosts, surveyedAt),
       followed,
       outside,
+      redirects,
+      mainSpelling: said.site.main,
       met: metBy(stands),
       fronting: said.fronting,
       frontOn: said.done.has(FRONT_ON),
       cleared: clearedBy(said),
     };
-    const { WANDERON_CACHE_FLOOR: floor, WANDERON_ANYCAST_ALLOWANCE: parentAllowance, WANDERON_HOST_ALLOWANCE: hostAllowance } = this.config;
-    const seen = seenOf(observations, plan, this.network.lookouts.length, website);
-    const leg = new Leg({ plan, seen, said, work: workOf(observations), assumed: { floor, parentAllowance, hostAllowance }, now, every: this.every });
-    return { row, leg, rows, decisions, stands, said, observations, hosts };
+    const made: DecidedLeg = { of, plan, said, stands, rows };
+    this.decidedLegs.set(decisions, made);
+    return made;
   }
 
   private async website(leg: string, database: Database): Promise<Seen['website']> {
@@ -227,9 +265,9 @@ export class LegLoader {
       .where({ leg_id: leg })
       .orderBy('id', 'desc')
       .first<{ last_seen: number; changes: { weight: string; text: string; pages: string[] }[] } | undefined>('last_seen', 'changes');
-    return (
-      latest && { at: latest.last_seen, broken: latest.changes.filter((one) => one.weight === 'broken').map((one) => `${one.pages.join(', ')} ${one.text}`) }
-    );
+    if (!latest) return undefined;
+    const faults = latest.changes.filter((one) => one.weight === 'broken').map(({ pages, text }) => ({ pages, text }));
+    return { at: latest.last_seen, broken: faults.map(({ pages, text }) => `${pages.join(', ')} ${text}`), faults };
   }
 }
 
@@ -255,7 +293,7 @@ function planOf(move: MoveRow, row: LegRow, rows: readonly LedgerRow[], hosts: R
     const one = host(id);
     if (!one) return undefined;
     const { name, keyName, fronts, holdsEarly, entry, habits, tasks } = one;
-    return { id: one.id, name, keyed: keyName !== null, fronts, holdsEarly, lacks: entry?.lacks ?? [], habits, tasks };
+    return { id: one.id, name, keyed: keyName !== null, fronts, holdsEarly, lacks: entry?.lacks ?? [], ttls: entry ?? undefined, habits, tasks };
   };
   const [oldWeb, newWeb] = [host(row.old_web_host), host(row.new_web_host)];
   return {

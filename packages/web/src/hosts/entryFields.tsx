@@ -1,4 +1,4 @@
-import { UseFormRegister } from 'react-hook-form';
+import { FieldErrors, UseFormRegister } from 'react-hook-form';
 import { inputLook } from '../ui/field';
 import { Choice } from './choice';
 import { TypedHost } from './typedHost';
@@ -19,34 +19,25 @@ const HABITS: readonly {
 ];
 
 /** How the panel of a DNS host wants names and values typed: sheets are written so. */
-export function EntryFields({
-  register,
-  ttl,
-  problem,
-  lacks,
-}: {
-  register: UseFormRegister<TypedHost>;
-  ttl: string;
-  problem: string | undefined;
-  lacks: string | undefined;
-}) {
+export function EntryFields({ register, ttl, errors }: { register: UseFormRegister<TypedHost>; ttl: string; errors: FieldErrors<TypedHost>['style'] }) {
+  const typed = (label: string, field: 'lacks' | 'ttls' | 'leastTtl', placeholder: string) => {
+    const problem = errors?.[field]?.message;
+    return (
+      <label>
+        <span className="block text-sm text-faded">{label}</span>
+        <input {...register(`style.${field}`)} aria-invalid={problem !== undefined} placeholder={placeholder} className={`${inputLook} mono`} />
+        {problem && <span className="text-rust">{problem}</span>}
+      </label>
+    );
+  };
   return (
     <div className="mt-2 grid grid-cols-4 gap-x-4 gap-y-2 max-lg:grid-cols-2 max-md:grid-cols-1">
       {HABITS.map(({ field, label, choices }) => (
         <Choice key={field} label={label} field={`style.${field}`} register={register} choices={choices} />
       ))}
-      <label>
-        <span className="block text-sm text-faded">Types it cannot hold</span>
-        <input {...register('style.lacks')} aria-invalid={lacks !== undefined} placeholder="TLSA CAA" className={`${inputLook} mono`} />
-        {lacks && <span className="text-rust">{lacks}</span>}
-      </label>
-      {ttl === 'list' && (
-        <label>
-          <span className="block text-sm text-faded">The list, in seconds</span>
-          <input {...register('style.ttls')} aria-invalid={problem !== undefined} placeholder="300 3600 86400" className={`${inputLook} mono`} />
-          {problem && <span className="text-rust">{problem}</span>}
-        </label>
-      )}
+      {typed('Types it cannot hold', 'lacks', 'TLSA CAA')}
+      {ttl === 'list' && typed('The list, in seconds', 'ttls', '300 3600 86400')}
+      {ttl === 'any' && typed('The least, in seconds', 'leastTtl', 'none')}
     </div>
   );
 }

@@ -33,7 +33,7 @@ export function HostForm({ host, onSaved, onLeave }: { host: Host | undefined; o
       return read.error.issues.forEach((issue) =>
         tell(
           fieldOf(issue.path),
-          issue.path[0] === 'entry' && issue.path[1] !== 'lacks' ? 'Whole numbers of seconds, with blanks between them.' : issue.message,
+          issue.path[0] === 'entry' && issue.path[1] === 'ttls' ? 'Whole numbers of seconds, with blanks between them.' : issue.message,
         ),
       );
     const keyName = typed.keyName.trim();
@@ -150,9 +150,7 @@ export function HostForm({ host, onSaved, onLeave }: { host: Host | undefined; o
             <span className="font-semibold">{role === 'dns' ? 'Its panel’s habits are known' : 'Its page for nameservers is known'}</span>
             <span className="text-sm text-faded">Handover sheets are written for it.</span>
           </label>
-          {watch('known') && role === 'dns' && (
-            <EntryFields register={register} ttl={watch('style.ttl')} problem={errors.style?.ttls?.message} lacks={errors.style?.lacks?.message} />
-          )}
+          {watch('known') && role === 'dns' && <EntryFields register={register} ttl={watch('style.ttl')} errors={errors.style} />}
           {watch('known') && role === 'registrar' && <RegistrarFields register={register} errors={errors} entry={watch('form.entry')} />}
         </fieldset>
       )}

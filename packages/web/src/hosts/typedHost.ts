@@ -55,12 +55,12 @@ export interface TypedHost {
   tasks: HostTask[];
   /** The habits of its panel, or of its page, are known. */
   known: boolean;
-  style: Omit<EntryStyle, 'ttls' | 'lacks'> & { ttl: 'any' | 'list' | 'none'; ttls: string; lacks: string };
+  style: Omit<EntryStyle, 'ttls' | 'leastTtl' | 'lacks'> & { ttl: 'any' | 'list' | 'none'; ttls: string; leastTtl: string; lacks: string };
   form: Omit<RegistrarForm, 'warnings'> & { warnings: string };
 }
 
 export function typedOf(host: Host | undefined): TypedHost {
-  const { ttls, lacks = [], ...style }: EntryStyle = host?.entry ?? USUAL_STYLE;
+  const { ttls, leastTtl = 0, lacks = [], ...style }: EntryStyle = host?.entry ?? USUAL_STYLE;
   const form = host?.form ?? USUAL_FORM;
   const habits: DnsHabits = host?.habits ?? USUAL_HABITS;
   return {
@@ -99,7 +99,13 @@ export function typedOf(host: Host | undefined): TypedHost {
     requires: host?.requires ?? [],
     tasks: host?.tasks ?? [],
     known: (host?.entry ?? host?.form ?? null) !== null,
-    style: { ...style, ttl: ttls === null ? 'none' : ttls.length > 0 ? 'list' : 'any', ttls: ttls?.join(' ') ?? '', lacks: lacks.join(' ') },
+    style: {
+      ...style,
+      ttl: ttls === null ? 'none' : ttls.length > 0 ? 'list' : 'any',
+      ttls: ttls?.join(' ') ?? '',
+      leastTtl: leastTtl === 0 ? '' : String(leastTtl),
+      lacks: lacks.join(' '),
+    },
     form: { ...form, warnings: form.warnings.join('\n') },
   };
 }
@@ -107,7 +113,7 @@ export function typedOf(host: Host | undefined): TypedHost {
 /** As the contract takes it; what cannot be read is found by its schema. */
 export function inputOf(typed: TypedHost, host: Host | undefined): unknown {
   const { name, role, note, algorithm, secret, known } = typed;
-  const { ttl, ttls, lacks, ...style } = typed.style;
+  const { ttl, ttls, leastTtl, lacks, ...style } = typed.style;
   const keyName = typed.keyName.trim();
   const web = role === 'web';
   return {
@@ -130,10 +136,15 @@ export function inputOf(typed: TypedHost, host: Host | undefined): unknown {
     tasks: role === 'registrar' ? [] : typed.tasks,
     ...(role === 'dns' && { habits: habitsOf(typed.habits) }),
     note,
-    entry: role === 'dns' && known ? { ...style, ttls: ttl === 'none' ? null : ttl === 'any' ? [] : words(ttls).map(Number), lacks: words(lacks) } : null,
+    entry: role === 'dns' && known ? { ...style, ...ttlsOf({ ttl, ttls, leastTtl }), lacks: words(lacks) } : null,
     form: role === 'registrar' && known ? { ...typed.form, warnings: lines(typed.form.warnings) } : null,
     ...(secret ? { key: { name: typed.keyName, algorithm, secret } } : host?.keyName && keyName === '' ? { key: null } : {}),
   };
+}
+
+function ttlsOf({ ttl, ttls, leastTtl }: Pick<TypedHost['style'], 'ttl' | 'ttls' | 'leastTtl'>): Pick<EntryStyle, 'ttls' | 'leastTtl'> {
+  if (ttl === 'any') return { ttls: [], leastTtl: Number(leastTtl) };
+  return { ttls: ttl === 'none' ? null : words(ttls).map(Number), leastTtl: 0 };
 }
 
 function habitsOf({ begins, locks, forwards, drops, most, warnings, ...others }: TypedHost['habits']): DnsHabits {
@@ -153,7 +164,7 @@ export function fieldOf(path: readonly PropertyKey[]): string {
   const [first, second, third] = path.map(String);
   if (first === 'key') return 'keyName';
   if (first === 'habits') return `habits.${second ?? 'company'}`;
-  if (first === 'entry') return second === 'lacks' ? 'style.lacks' : 'style.ttls';
+  if (first === 'entry') return second === 'lacks' || second === 'leastTtl' ? `style.${second}` : 'style.ttls';
   if ((first === 'requires' || first === 'tasks' || first === 'form') && second !== undefined)
     return [first, second, ...(third && first !== 'form' ? [third] : [])].join('.');
   return first ?? 'name';

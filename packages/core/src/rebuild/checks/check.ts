@@ -1,10 +1,18 @@
 import { Name } from '../../dns/name';
 import { Edge, Fronting } from '../../hosts/fronting';
+import { PanelTtls } from '../../hosts/enter';
 import { RRsetText } from '../../dns/record';
 import { Outside } from '../../survey/outside';
+import { SeenRedirect } from '../../survey/website';
 import { CheckedWeb } from '../host';
 import { Fix } from '../fix';
 import { Ruling } from '../ruling';
+
+/** What is broken about some pages: addresses, and what is said of them. */
+export interface SiteFault {
+  readonly pages: readonly string[];
+  readonly text: string;
+}
 
 /** A remark about one row of the ledger. `stop` keeps the gate shut, `look` asks for a second look. */
 export interface Remark {
@@ -27,6 +35,14 @@ export interface CheckInput {
   readonly lacks: readonly string[];
   /** Records that it takes in one zone; null: no limit is known. */
   readonly most: number | null;
+  /** TTLs that its panel lets be chosen; null where they are not known. */
+  readonly ttls: PanelTtls | null;
+  /** Spellings of the website that led to another host, and that nothing in the plan has do so again. */
+  readonly redirects: readonly SeenRedirect[];
+  /** What is broken about pages where the plan leads, as they were looked at last. */
+  readonly faults: readonly SiteFault[];
+  /** Names of servers that the old and the new nameserver set have in common. */
+  readonly sharedServers: readonly string[];
   /** The DNS host that is left, with its services that forward mail or visitors and end with the zone. */
   readonly leaves: { readonly name: string; readonly forwards: readonly string[] } | undefined;
   /** How names are fronted at the DNS host, and how its edge reaches the web host. */

@@ -17,6 +17,7 @@ import { forwardingEnds } from './forwardingEnds';
 import { frontsOwn } from './frontsOwn';
 import { largeAnswer } from './largeAnswer';
 import { leadsNowhere } from './leadsNowhere';
+import { leastTtl } from './leastTtl';
 import { leftAtOldHost } from './leftAtOldHost';
 import { longTtl } from './longTtl';
 import { mailAtName } from './mailAtName';
@@ -28,9 +29,12 @@ import { nullMx } from './nullMx';
 import { oddName } from './oddName';
 import { policyUnread } from './policyUnread';
 import { proofGone } from './proofGone';
+import { redirectLost } from './redirectLost';
 import { reverseNames } from './reverseNames';
 import { serviceGone } from './serviceGone';
+import { sharedServers } from './sharedServers';
 import { signingCarried } from './signingCarried';
+import { siteUnknown } from './siteUnknown';
 import { specialAddress } from './specialAddress';
 import { spfMoves } from './spfMoves';
 import { spfNames } from './spfNames';
@@ -65,6 +69,7 @@ const CHECKS: readonly Check[] = [
   frontsOwn,
   largeAnswer,
   leadsNowhere,
+  leastTtl,
   leftAtOldHost,
   longTtl,
   mailAtName,
@@ -76,9 +81,12 @@ const CHECKS: readonly Check[] = [
   oddName,
   policyUnread,
   proofGone,
+  redirectLost,
   reverseNames,
   serviceGone,
+  sharedServers,
   signingCarried,
+  siteUnknown,
   specialAddress,
   spfMoves,
   spfNames,

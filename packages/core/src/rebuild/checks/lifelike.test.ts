@@ -41,6 +41,7 @@ const said = (name: string, rulings: readonly Ruling[]): Remark[] =>
       oldWeb: [OLD_WEB],
       newWeb: NEW_WEB,
       lacks: ['LOC'],
+      ttls: { ttls: [], leastTtl: 60 },
       leaves: { name: 'Old DNS', forwards: ['forward.old.test'] },
     }),
   );
@@ -166,7 +167,8 @@ const SLIPS: readonly Slip[] = [
   ['an underscore before a host', 'files', (p) => p.set('_files', 'A', ['198.51.100.30']), 'underscore'],
   ['a wildcard that stands for nothing', 'wild', (p) => p.set('boats.*', 'A', ['198.51.100.7']), 'wildcard-place'],
   ['a week as TTL', 'v4', (p) => p.set('@', 'A', ['203.0.113.80'], 604_800), 'ttl-long'],
-  ['no TTL', 'v6', (p) => p.set('@', 'AAAA', ['2001:db8:1::80'], 0), 'ttl-zero'],
+  ['no TTL', 'v6', (p) => p.set('@', 'AAAA', ['2001:db8:1::80'], 0), 'ttl-zero', /ttl-under-least/],
+  ['a TTL that the host does not take', 'files', (p) => p.set('files', 'A', p.at('files', 'A')!.found!.data, 30), 'ttl-under-least'],
   ['the policy’s host moves', 'mta-sts', (p) => p.set('mta-sts', 'CNAME', ['sites.new.test.']), 'mta-sts-moves'],
   ['a pinned certificate', 'tlsa', (p) => p.set('mail', 'A', ['203.0.113.80']), 'tlsa-moves', /mail-target-moves/],
   ['a hint of the old host', 'https', (p) => p.set('files', 'HTTPS', ['1 . alpn="h2" ipv4hint=192.0.2.80']), 'left-at-old-host'],

@@ -2,6 +2,7 @@ import { LedgerView, RulingView } from '@wanderon/contract';
 import { LedgerGroup, Outside } from '@wanderon/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ReactNode, memo, useCallback, useDeferredValue, useEffect, useRef } from 'react';
+import { unsent } from '../../unsent';
 import { Mending } from './remarkNote';
 import { LEDGER_COLUMNS, LedgerRow, isUnserved } from './ledgerRow';
 
@@ -53,6 +54,12 @@ export function Ledger({
   storyOf: (ruling: RulingView) => ReactNode;
 }) {
   const box = useRef<HTMLDivElement>(null);
+  // Told without drawing anything anew: acts come by the dozen.
+  useEffect(() => {
+    const tell = (): void => box.current?.setAttribute('aria-busy', String(unsent.waiting() > 0));
+    tell();
+    return unsent.subscribe(tell);
+  }, []);
   // A row is painted with its key; the bar that shows the whole zone follows.
   const drawnLater = useDeferredValue(items);
   const virtual = useVirtualizer({ count: items.length, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 10, useFlushSync: false });

@@ -1,0 +1,45 @@
+import { HostTask } from '../hosts/task';
+import { plan } from '../testing/moving';
+import { checkBasis } from './checkBasis';
+import { LegPlan } from './plan';
+
+const WEB = { name: 'Reed Sites', nameservers: [], addresses: ['203.0.113.80'], aliasTarget: undefined, requires: [] };
+const basis = (more: Partial<LegPlan>) => checkBasis({ ...plan, ...more });
+
+describe('what the checks rest on', () => {
+  const redirects = [
+    { from: 'zone.test', to: 'www.zone.test' },
+    { from: 'old.zone.test', to: 'www.zone.test' },
+  ];
+  const task = (title: string, note = ''): HostTask => ({ id: title, title, by: 'us', when: 'before', waits: false, note });
+
+  it('are redirects that nothing rebuilds: the main spelling takes its other one along, a task whatever it names', () => {
+    expect(basis({ redirects }).redirects).toEqual(redirects);
+    expect(basis({ redirects, mainSpelling: 'www.zone.test' }).redirects).toEqual([redirects[1]]);
+    expect(basis({ redirects, mainSpelling: 'zone.test' }).redirects).toEqual(redirects);
+    expect(basis({ redirects, newWeb: { ...WEB, tasks: [task('Site published')] } }).redirects).toEqual(redirects);
+    expect(basis({ redirects, newWeb: { ...WEB, tasks: [task('Spellings', 'A redirect from each')] } }).redirects).toEqual([]);
+    expect(basis({ redirects, newHost: { ...plan.newHost!, tasks: [task('Forward the old names')] } }).redirects).toEqual([]);
+    expect(basis({ redirects, isBack: true }).redirects).toEqual([]);
+  });
+
+  it('are the servers of both sets, where the set changes', () => {
+    const newNameservers = ['NS2.old.test.', 'ns1.new.test.'];
+    expect(basis({ newNameservers }).sharedServers).toEqual(['NS2.old.test.']);
+    expect(basis({}).sharedServers).toEqual([]);
+    expect(basis({ kind: 'repoint', newNameservers }).sharedServers).toEqual([]);
+  });
+
+  it('are the TTLs of a host at which the zone is built anew', () => {
+    const newHost = { ...plan.newHost!, ttls: { ttls: [], leastTtl: 600 } };
+    expect(basis({ newHost }).ttls).toEqual({ ttls: [], leastTtl: 600 });
+    expect(basis({ newHost, kind: 'repoint' }).ttls).toBeNull();
+    expect(basis({}).ttls).toBeNull();
+  });
+
+  it('is what was broken where the plan leads when it was looked at last', () => {
+    const faults = [{ pages: ['https://www.zone.test/'], text: 'answers 404' }];
+    expect(checkBasis(plan, { at: 7, broken: [], faults }).faults).toEqual(faults);
+    expect([checkBasis(plan).faults, checkBasis({ ...plan, isBack: true }, { at: 7, broken: [], faults }).faults]).toEqual([[], []]);
+  });
+});
