@@ -3,7 +3,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import { chmodSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Postgres, clusterFolder, freePort, startPostgres } from './postgres';
-import { ROOT, Running, startNode } from './processes';
+import { ROOT, SERVER, Running, startNode } from './processes';
 import { Api } from './api';
 import { DEMO_PASSWORD, FIRST_PASSWORD, fillDemo } from './demoData';
 
@@ -61,7 +61,7 @@ export async function openDemo(options: DemoOptions, tell: (doing: string) => vo
     const port = await freePort(options.port ?? Number(process.env['WANDERON_PORT'] ?? 8080));
     const address = `http://127.0.0.1:${port}`;
     const server: Running = await startNode(
-      'packages/server/dist/server.js',
+      SERVER,
       [],
       {
         WANDERON_DATABASE: postgres.runner,

@@ -1,3 +1,6 @@
+import { join } from 'node:path';
+import { loadKept } from './keptCode';
+
 // Each command is loaded when it is asked for: a look at a zone file need not wait for the demo's parts.
 const HELP = `Usage: ./wanderon COMMAND
 
@@ -33,7 +36,7 @@ async function main(): Promise<number> {
     case 'test':
       return (await import('./test')).test(args);
     case 'zone':
-      return (await import('./zone')).zone(args);
+      return (loadKept(join(__dirname, 'zoneTools.js')) as typeof import('./zone')).zone(args);
     case 'bench':
       return (await import('./bench')).bench(args);
     case undefined:

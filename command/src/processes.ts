@@ -11,7 +11,10 @@ export interface Running {
   stop(signal?: NodeJS.Signals): Promise<void>;
 }
 
-/** Starts a Node program of ours and waits for a line that matches. Throws an Error with its last lines if it ends before. */
+/** The server as one file, as `startNode` takes it. */
+export const SERVER = 'packages/server/dist/server.js';
+
+/** Starts a Node program of ours, with what was compiled of it before where it is one file, and waits for a line that matches. Throws an Error with its last lines if it ends before. */
 export function startNode(
   script: string,
   args: readonly string[],
@@ -20,7 +23,8 @@ export function startNode(
   onLine: (line: string) => void = () => undefined,
 ): Promise<Running> {
   return new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, [join(ROOT, script), ...args], { env: { ...process.env, ...env }, stdio: ['pipe', 'pipe', 'pipe'] });
+    const program = [...(script === SERVER ? [join(ROOT, 'command/dist/keptCode.js')] : []), join(ROOT, script)];
+    const child = spawn(process.execPath, [...program, ...args], { env: { ...process.env, ...env }, stdio: ['pipe', 'pipe', 'pipe'] });
     const ended = new Promise<void>((done) => child.once('exit', () => done()));
     const last: string[] = [];
     let found = false;

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import knex, { Knex } from 'knex';
 import { Api } from '../../../command/dist/api';
 import { clusterFolder, freePort, startPostgres } from '../../../command/dist/postgres';
-import { startNode } from '../../../command/dist/processes';
+import { SERVER, startNode } from '../../../command/dist/processes';
 
 /** With which the first administrator is made, and that is changed at once. */
 const FIRST_PASSWORD = 'for the first sign-in alone';
@@ -41,7 +41,7 @@ export async function startApp(): Promise<BenchApp> {
     WANDERON_ROOT_HINTS: hints,
     WANDERON_LOG: 'fatal',
   };
-  const server = await startNode('packages/server/dist/server.js', [], env, /^listening (\d+)$/, () => undefined);
+  const server = await startNode(SERVER, [], env, /^listening (\d+)$/, () => undefined);
   const database = knex({ client: 'pg', connection: postgres.url, pool: { min: 1, max: 1 } });
   return {
     ...{ address, port, database, log: join(cluster, 'log') },

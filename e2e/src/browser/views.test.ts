@@ -4,7 +4,7 @@ import { Name, ledgerGroups } from '@wanderon/core';
 import { KeyInput, Page } from 'puppeteer-core';
 import { Api, until } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
-import { CURRENT_ROW, button, picture, press, pressKey, signIn, words } from '../support/browser';
+import { CURRENT_ROW, button, closeDialog, picture, press, pressKey, signIn, words } from '../support/browser';
 import { codeAt } from '../support/totp';
 import { DemoUnderTest } from '../support/demoUnderTest';
 

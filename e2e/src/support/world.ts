@@ -2,7 +2,7 @@ import { Lab, LabOptions } from '@wanderon/lab';
 import { Api, until } from '../../../command/src/api';
 import { DEMO_PASSWORD, FIRST_PASSWORD, fillDemo } from '../../../command/src/demoData';
 import { freePort } from '../../../command/src/postgres';
-import { Running, startNode } from '../../../command/src/processes';
+import { SERVER, Running, startNode } from '../../../command/src/processes';
 import { TestDatabase, makeDatabase } from './cluster';
 
 export const SECRET_KEY = Buffer.alloc(32, 7).toString('base64');
@@ -65,7 +65,7 @@ export class ServerUnderTest {
 
   private run(port: number): Promise<Running> {
     return startNode(
-      'packages/server/dist/server.js',
+      SERVER,
       [],
       {
         // What it is filled with is older: only the role that owns it can bring it up to date.

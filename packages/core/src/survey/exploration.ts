@@ -60,7 +60,9 @@ const AT_APEX: readonly number[] = (['SOA', 'NS', 'DNSKEY', 'CDS', 'CDNSKEY', 'N
 export class Exploration {
   private readonly parents = new NameMap<Parent>();
   private readonly nodes = new NameMap<Node>();
-  private readonly queue: SurveyQuestion[] = [];
+  /** Those before `given` are given out; they are let go of from time to time, since taking each off the head would move all the rest. */
+  private queue: SurveyQuestion[] = [];
+  private given = 0;
   private readonly wasAsked = new Set<string>();
   private readonly inFlight = new Map<string, { node?: Node; parent?: Parent }>();
   private readonly wildcards: FoundSet[] = [];
@@ -91,20 +93,25 @@ export class Exploration {
 
   /** Up to `most` questions that can be asked now; none while answers are awaited or all is done. */
   next(most: number): SurveyQuestion[] {
-    if (this.queue.length === 0 && this.inFlight.size === 0) this.release();
-    const out = this.queue.splice(0, most);
+    if (this.waiting === 0 && this.inFlight.size === 0) this.release();
+    const out = this.queue.slice(this.given, this.given + most);
+    this.given += out.length;
+    if (this.given * 2 > this.queue.length) {
+      this.queue = this.queue.slice(this.given);
+      this.given = 0;
+    }
     this.asked += out.length;
     return out;
   }
 
   /** Questions that are known to be still to ask; answers may add to them. */
   get waiting(): number {
-    return this.queue.length;
+    return this.queue.length - this.given;
   }
 
   get done(): boolean {
-    if (this.queue.length === 0 && this.inFlight.size === 0) this.release();
-    return this.queue.length === 0 && this.inFlight.size === 0;
+    if (this.waiting === 0 && this.inFlight.size === 0) this.release();
+    return this.waiting === 0 && this.inFlight.size === 0;
   }
 
   /** The answer to a question, or undefined where none came. */

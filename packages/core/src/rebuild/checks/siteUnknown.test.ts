@@ -1,16 +1,17 @@
 import { Name } from '../../dns/name';
 import { checkInput, planLine } from '../../testing/planLine';
+import { CheckedWeb } from '../host';
 import { CheckInput } from './check';
 import { siteUnknown } from './siteUnknown';
 
 const ZONE = Name.parse('canoes.test.');
 const NEW_WEB = { name: 'Reed Sites', addresses: ['203.0.113.80'] };
-const said = (faults: CheckInput['faults'], lines: string[], newWeb: CheckInput['newWeb'] | null = NEW_WEB): string[] =>
+const said = (faults: CheckInput['faults'], lines: string[], newWeb: CheckedWeb | null = NEW_WEB): string[] =>
   siteUnknown(
     checkInput(
       ZONE,
       lines.map((line) => planLine(ZONE, line)),
-      { faults, newWeb },
+      { faults, newWeb: newWeb ?? undefined },
     ),
   ).map(({ owner, type, text }) => `${owner} ${type}: ${text}`);
 
