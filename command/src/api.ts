@@ -51,13 +51,16 @@ export class ApiError extends Error {
   }
 }
 
+/** Milliseconds between two askings at first and at most: what comes soon is seen soon, and what takes long is not slowed by being asked. */
+const PAUSE = { first: 40, most: 400, growth: 1.3 };
+
 /** Asks until the answer is good. `what` is said when it takes too long; `seconds` of real time. */
 export async function until<T>(what: string | (() => string), ask: () => Promise<T | undefined | false>, seconds = 120): Promise<T> {
   const end = performance.now() + seconds * 1000;
-  for (;;) {
+  for (let pause = PAUSE.first; ; pause = Math.min(PAUSE.most, pause * PAUSE.growth)) {
     const answer = await ask();
     if (answer !== undefined && answer !== false) return answer;
     if (performance.now() > end) throw new Error(`waited ${seconds} s in vain until ${typeof what === 'string' ? what : what()}`);
-    await new Promise((resolve) => setTimeout(resolve, 100));
+    await new Promise((resolve) => setTimeout(resolve, pause));
   }
 }

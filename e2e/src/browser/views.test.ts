@@ -65,6 +65,14 @@ describe('the views', () => {
     await words(page, 'Type your login.');
     await page.locator('input[autocomplete=username]').fill('technician');
     await page.locator('input[type=password]').fill('wrong');
+    await press(page, 'Show password');
+    expect(await page.$eval('input[autocomplete=current-password]', (field) => [field.getAttribute('type'), (field as HTMLInputElement).value])).toEqual([
+      'text',
+      'wrong',
+    ]);
+    await press(page, 'Hide password');
+    await page.waitForSelector('input[type=password]');
+    expect(await faults()).toEqual([]);
     await page.locator(button('Sign in')).click();
     await words(page, 'Login or password is wrong.');
     await signIn(page, demo.address, 'technician');

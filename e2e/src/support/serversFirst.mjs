@@ -24,6 +24,7 @@ const LONG = [
   'browser/byHand',
   'integration/back',
   'timetable/reachability',
+  'timetable/reachabilityInPlace',
   'timetable/mistakes',
 ];
 

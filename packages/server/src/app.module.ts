@@ -56,6 +56,7 @@ import { SessionGuard } from './people/session.guard';
 import { ProblemFilter } from './problem';
 import { SheetLinks } from './sheets/sheetLinks.service';
 import { SheetsController } from './sheets/sheets.controller';
+import { Reader } from './reading/reader';
 import { RunningSurveys } from './survey/runningSurveys';
 import { SurveyActs } from './survey/surveyActs';
 import { SurveyController } from './survey/survey.controller';
@@ -124,6 +125,7 @@ export class AppModule {
         MoveViews,
         MoveActs,
         SurveyActs,
+        Reader,
         RunningSurveys,
         Surveyor,
         BeginService,

@@ -58,6 +58,11 @@ export class MoveStore {
     return row.move_id;
   }
 
+  /** The domain that a leg is about, absolute. Throws a NotFound. */
+  async domainOf(leg: string): Promise<string> {
+    return `${(await this.get(await this.moveOf(leg))).domain}.`;
+  }
+
   /** Names of other domains, those of the same client first, then those that were begun last. */
   async otherDomains(domain: string, most: number): Promise<string[]> {
     const client = this.database('domains').where({ id: domain }).select('client_id');

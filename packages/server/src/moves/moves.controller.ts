@@ -34,6 +34,7 @@ import {
   answersSchema,
   waiveSchema,
 } from '@wanderon/contract';
+import { ApiBody } from '@nestjs/swagger';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { z } from 'zod';
 import { EventStore } from '../events/event.store';
@@ -214,9 +215,10 @@ export class MovesController {
   @Post('legs/:leg/panel')
   @HttpCode(200)
   @Allow('technician')
+  @ApiBody({ type: PanelShownDto })
   @ZodResponse({ type: ActedDto, description: 'Takes what the panel of the DNS host shows: the sheet goes from there to the plan.' })
-  async shown(@Param('leg') leg: string, @Body() input: PanelShownDto, @Person() person: Caller): Promise<Acted> {
-    return this.service.shown(leg, input, person);
+  async shown(@Param('leg') leg: string, @Body() body: unknown, @Person() person: Caller): Promise<Acted> {
+    return this.service.shown(leg, body, person);
   }
 
   @Post('legs/:leg/approve')

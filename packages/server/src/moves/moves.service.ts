@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { Acted, FrontingInput, NamedInput, PanelShown, SiteInput, TypedInput } from '@wanderon/contract';
+import { Acted, FrontingInput, NamedInput, SiteInput, TypedInput } from '@wanderon/contract';
 import {
   Instant,
   frontingOf,
@@ -20,8 +20,8 @@ import {
 import { CLOCK, Clock } from '../clock/clock';
 import { Advancer } from '../engine/advance';
 import { Caller } from '../people/allow';
+import { Reader } from '../reading/reader';
 import { InvalidInput, NotNow } from '../refusals';
-import { readGiven } from '../survey/readGiven';
 import { LegLoader, isSwitched } from './legLoader';
 import { isChosen } from './move.rows';
 import { MoveStore } from './move.store';
@@ -45,6 +45,7 @@ export class MoveService {
     private readonly loader: LegLoader,
     private readonly acts: MoveActs,
     private readonly advancer: Advancer,
+    private readonly reader: Reader,
   ) {}
 
   async push(legId: string, person: Caller): Promise<Acted> {
@@ -72,10 +73,10 @@ export class MoveService {
   }
 
   /** Takes what the panel of the DNS host was seen to show: the sheet goes from there to the plan. Throws an InvalidInput that names a row. */
-  async shown(legId: string, { sets }: PanelShown, person: Caller): Promise<Acted> {
+  async shown(legId: string, body: unknown, person: Caller): Promise<Acted> {
+    const { sets: value } = await this.reader.read('panel', body, await this.store.domainOf(legId));
     return this.acts.act(legId, person, async ({ leg, decide }) => {
       if (!leg.leg.plan.chosen) throw new NotNow('Choose where it goes first.', { kept: KEPT });
-      const value = sets && readGiven({ names: [], sets }, leg.leg.plan.zone).sets;
       const text = value
         ? `What the panel shows was pasted: ${value.length} record ${value.length === 1 ? 'set' : 'sets'}.`
         : 'What the panel showed was forgotten.';

@@ -12,6 +12,7 @@ import {
   planReadSchema,
   takeRuleSchema,
 } from '@wanderon/contract';
+import { ApiBody } from '@nestjs/swagger';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { Allow, Caller, Person } from '../people/allow';
 import { PlanReadService } from './planRead.service';
@@ -112,9 +113,10 @@ export class RulingsController {
 
   @Put('plan')
   @Allow('technician')
+  @ApiBody({ type: PlanReadDto })
   @ZodResponse({ type: ActedDto, description: 'Makes the plan what was read of one that was edited elsewhere, as one decision.' })
-  async take(@Param('leg') leg: string, @Body() input: PlanReadDto, @Person() person: Caller): Promise<Acted> {
-    return this.planRead.take(leg, input, person);
+  async take(@Param('leg') leg: string, @Body() body: unknown, @Person() person: Caller): Promise<Acted> {
+    return this.planRead.take(leg, body, person);
   }
 
   @Post('mend')

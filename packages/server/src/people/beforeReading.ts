@@ -1,6 +1,7 @@
 import { NestExpressApplication } from '@nestjs/platform-express';
-import { NextFunction, Request, Response, json } from 'express';
+import { Express, NextFunction, Request, Response, json, raw } from 'express';
 import { Config } from '../config';
+import { unreadableIn } from '../reading/unreadable';
 import { InvalidInput, NotSignedIn } from '../refusals';
 import { isActive, isSafe } from './activity';
 import { SignedRequest } from './allow';
@@ -13,8 +14,13 @@ const FROM_STRANGERS = 4096;
 /** Milliseconds for the headers of a request, and for all of it: a large file on a slow line comes in a minute. */
 const HEADERS_IN = 10_000;
 const ALL_IN = 60_000;
-/** A whole zone file in hand, or a plan that was edited elsewhere, is more than anything else that people send. */
-const LARGE = ['in-hand', 'plan'];
+/** What may be as large as a zone: a file in hand, a plan that was edited elsewhere, what a panel shows, a list of domains. It is read elsewhere (`Reader`). */
+const LARGE: readonly (readonly ['post' | 'put', path: string, limit: string])[] = [
+  ['post', '/api/legs/:leg/in-hand', '8mb'],
+  ['put', '/api/legs/:leg/plan', '8mb'],
+  ['post', '/api/legs/:leg/panel', '1mb'],
+  ['post', '/api/sweeps', '1mb'],
+];
 const KEPT = 'Nothing was changed.';
 
 /**
@@ -41,10 +47,11 @@ export function readBodies(app: NestExpressApplication, sessions: SessionService
     }, next);
   });
   for (const path of ['sign-in', 'sheets']) app.use(`/api/${path}`, json({ limit: FROM_STRANGERS, inflate: false }));
-  for (const path of LARGE) app.use(`/api/legs/:leg/${path}`, json({ limit: '8mb', inflate: false }));
+  const express = app.getHttpAdapter().getInstance() as Express;
+  for (const [method, path, limit] of LARGE) express[method](path, inUtf8, raw({ type: 'application/json', limit, inflate: false }));
   app.use(json({ limit: '1mb', inflate: false }));
   app.use('/api', (request: Request, _response: Response, next: NextFunction) => {
-    const field = unreadableIn(request.body);
+    const field = Buffer.isBuffer(request.body) ? undefined : unreadableIn(request.body);
     if (field === undefined) return next();
     next(new InvalidInput('It holds a character that cannot be kept, or is nested too deep.', { ...(field && { field }), kept: KEPT }));
   });
@@ -55,23 +62,9 @@ function tooLarge(): Error {
   return Object.assign(new Error('request entity too large'), { type: 'entity.too.large' });
 }
 
-/** Levels of a body that are read: no form has more than a few. */
-const DEEPEST = 20;
-/** NUL, which the database cannot hold, and halves of characters. */
-// eslint-disable-next-line no-control-regex
-const UNREADABLE = /[\u0000\ud800-\udfff]/u;
-
-/** Where in a body a text cannot be kept, as `rows.3.data`; undefined where all of it can. */
-export function unreadableIn(body: unknown): string | undefined {
-  const open: { readonly value: unknown; readonly path: readonly string[] }[] = [{ value: body, path: [] }];
-  for (let one = open.pop(); one !== undefined; one = open.pop()) {
-    const { value, path } = one;
-    if (typeof value === 'string' ? UNREADABLE.test(value) : path.length > DEEPEST) return path.join('.');
-    if (typeof value !== 'object' || value === null) continue;
-    for (const [key, inner] of Object.entries(value)) {
-      if (UNREADABLE.test(key)) return path.join('.');
-      open.push({ value: inner, path: [...path, key] });
-    }
-  }
-  return undefined;
+/** What is not read here is in UTF-8 at least by its own word (RFC 8259 §8.1). */
+function inUtf8(request: Request, _response: Response, next: NextFunction): void {
+  const charset = /;\s*charset\s*=\s*"?([^\s;"]+)/i.exec(request.get('content-type') ?? '')?.[1] ?? 'utf-8';
+  if (/^utf-?8$/i.test(charset)) return next();
+  next(Object.assign(new Error(`unsupported charset "${charset.toUpperCase()}"`), { status: 415, expose: true }));
 }

@@ -10,14 +10,19 @@ export interface InHandGiven {
   readonly serial?: number | undefined;
 }
 
+/** The same with its sets as they are written. */
+export interface InHandKept extends Omit<InHandGiven, 'sets'> {
+  readonly sets: string;
+}
+
 /** What people gave is kept as it was given; the latest counts. */
 @Injectable()
 export class InHandStore {
   constructor(@Inject(DATABASE) private readonly database: Database) {}
 
   /** Gives its number, by which the trail names it. */
-  async add(leg: string, { names, sets, serial }: InHandGiven, database: Database): Promise<number> {
-    const values = { leg_id: leg, names: JSON.stringify(names), sets: JSON.stringify(sets), serial: serial ?? null };
+  async add(leg: string, { names, sets, serial }: InHandKept, database: Database): Promise<number> {
+    const values = { leg_id: leg, names: JSON.stringify(names), sets, serial: serial ?? null };
     const [row] = await database('in_hand').insert(values).returning<{ id: string }[]>('id');
     return Number(row!.id);
   }

@@ -13,6 +13,7 @@ import {
   purposeSchema,
   storedSchema,
 } from '@wanderon/contract';
+import { ApiBody } from '@nestjs/swagger';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { z } from 'zod';
 import { Allow, Caller, Person } from '../people/allow';
@@ -40,9 +41,10 @@ export class SurveyController {
   @Post('in-hand')
   @HttpCode(200)
   @Allow('technician')
+  @ApiBody({ type: InHandDto })
   @ZodResponse({ type: ActedDto, description: 'Gives what a person has in hand of the zone, and takes the survey again with it.' })
-  async inHand(@Param('leg') leg: string, @Body() input: InHandDto, @Person() person: Caller): Promise<Acted> {
-    return this.service.giveInHand(leg, input, person);
+  async inHand(@Param('leg') leg: string, @Body() body: unknown, @Person() person: Caller): Promise<Acted> {
+    return this.service.giveInHand(leg, body, person);
   }
 
   @Post('hints')

@@ -1,14 +1,15 @@
 import { Injectable } from '@nestjs/common';
-import { Acted, AnswerHint, InHandInput, MoveSurvey, NameHint, PagesInput, PurposeInput, StoredInput, SurveyView } from '@wanderon/contract';
+import { Acted, AnswerHint, MoveSurvey, NameHint, PagesInput, PurposeInput, StoredInput, SurveyView } from '@wanderon/contract';
 import { counted, isDone, readRow } from '@wanderon/core';
 import { LiveService } from '../live/live.service';
 import { LegLoader, LoadedLeg } from '../moves/legLoader';
 import { Act, KEPT, MoveActs } from '../moves/moveActs';
 import { MoveStore } from '../moves/move.store';
 import { Caller } from '../people/allow';
+import { Reader } from '../reading/reader';
 import { InvalidInput, NotNow, notFound } from '../refusals';
-import { InHandGiven, InHandStore } from './inHand.store';
-import { readGiven, readNameBelow, readPages } from './readGiven';
+import { InHandKept, InHandStore } from './inHand.store';
+import { readNameBelow, readPages } from './readTyped';
 import { saidOfSurvey } from './saidOfSurvey';
 import { SurveyStore } from './survey.store';
 import { SurveyViews } from './survey.view';
@@ -24,6 +25,7 @@ export class SurveyActs {
     private readonly views: SurveyViews,
     private readonly inHand: InHandStore,
     private readonly live: LiveService,
+    private readonly reader: Reader,
   ) {}
 
   /** The latest survey of a leg as the pages show it; null before there is one. */
@@ -34,16 +36,16 @@ export class SurveyActs {
     return id ? this.views.ofLeg(move, leg, id) : null;
   }
 
-  /** What a person has in hand goes into the next survey, which is taken at once, or right after the one under way. */
-  async giveInHand(legId: string, input: InHandInput, person: Caller): Promise<Acted> {
+  /** What a person has in hand (`body` as it was sent) goes into the next survey, which is taken at once, or right after the one under way. */
+  async giveInHand(legId: string, body: unknown, person: Caller): Promise<Acted> {
+    const { count, ...given } = await this.reader.read('in-hand', body, await this.store.domainOf(legId));
     return this.acts.act(legId, person, async (act) => {
       this.refuseOncePlanned(act);
       const before = await this.inHand.latest(legId, act.transaction);
-      const given = readGiven(input, act.leg.leg.plan.zone);
       await this.give(
         act,
         given,
-        `${counted(given.names.length, 'name')} and ${counted(given.sets.length, 'record set')} were given; the survey is taken again.`,
+        `${counted(given.names.length, 'name')} and ${counted(count, 'record set')} were given; the survey is taken again.`,
         before.id,
       );
     });
@@ -74,7 +76,12 @@ export class SurveyActs {
       if (act.leg.leg.plan.chosen) throw new NotNow('The plan was made from the survey already: add what stands there to the ledger.', { kept: KEPT });
       const name = readNameBelow(input.name, act.leg.leg.plan.zone);
       const names = [...new Set([...given.names, name])];
-      await this.give(act, { ...given, names }, `The hint at ${input.owner} was given a name: ${name}; the survey is taken again.`, given.id);
+      await this.give(
+        act,
+        { ...given, sets: JSON.stringify(given.sets), names },
+        `The hint at ${input.owner} was given a name: ${name}; the survey is taken again.`,
+        given.id,
+      );
     });
   }
 
@@ -151,7 +158,7 @@ export class SurveyActs {
     return acted;
   }
 
-  private async give({ leg, decide, transaction }: Act, given: InHandGiven, text: string, before: number | null): Promise<void> {
+  private async give({ leg, decide, transaction }: Act, given: InHandKept, text: string, before: number | null): Promise<void> {
     const after = await this.inHand.add(leg.row.id, given, transaction);
     await decide({ kind: 'survey' }, { kind: 'in hand', text, before: { inHand: before }, after: { inHand: after } });
   }

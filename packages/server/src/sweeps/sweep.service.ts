@@ -1,12 +1,13 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { NewSweep, SurveyPage, SweepAction } from '@wanderon/contract';
-import { counted, readDomainList, showName } from '@wanderon/core';
+import { SurveyPage, SweepAction } from '@wanderon/contract';
+import { counted, showName } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
 import { isId } from '../db/ids';
 import { EventStore } from '../events/event.store';
 import { LiveService } from '../live/live.service';
 import { Caller } from '../people/allow';
+import { Reader } from '../reading/reader';
 import { InvalidInput, NotNow, notFound } from '../refusals';
 import { SurveyStore } from '../survey/survey.store';
 import { SweepStore } from './sweep.store';
@@ -25,10 +26,12 @@ export class SweepService {
     private readonly worker: SweepWorker,
     private readonly events: EventStore,
     private readonly live: LiveService,
+    private readonly reader: Reader,
   ) {}
 
-  async begin(input: NewSweep, person: Caller): Promise<string> {
-    const list = readDomainList(input.text);
+  /** `body` as it was sent. Throws an InvalidInput that names the line. */
+  async begin(body: unknown, person: Caller): Promise<string> {
+    const list = await this.reader.read('sweep', body, null);
     const [bad] = list.bad;
     if (bad) throw new InvalidInput(`Line ${bad.line}: ${bad.problem}`, { field: 'text', kept: KEPT });
     if (list.leftOut > 0)
@@ -37,7 +40,7 @@ export class SweepService {
         kept: KEPT,
       });
     if (list.domains.length === 0) throw new InvalidInput('There is no domain in the list.', { field: 'text', kept: KEPT });
-    const name = input.name || `${showName(list.domains[0]!)}${list.domains.length > 1 ? ` and ${list.domains.length - 1} more` : ''}`;
+    const name = list.name || `${showName(list.domains[0]!)}${list.domains.length > 1 ? ` and ${list.domains.length - 1} more` : ''}`;
     const id = await this.database.transaction(async (transaction) => {
       const sweep = await this.store.create(name, list.domains, person.id, this.clock.now(), transaction);
       await this.events.add(

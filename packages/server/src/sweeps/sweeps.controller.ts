@@ -1,5 +1,6 @@
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { SurveyPage, SweepSummary, SweepView, newSweepSchema, surveyPageSchema, sweepActionSchema, sweepListSchema, sweepSchema } from '@wanderon/contract';
+import { ApiBody } from '@nestjs/swagger';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { Allow, Caller, Person } from '../people/allow';
 import { SweepService } from './sweep.service';
@@ -28,9 +29,10 @@ export class SweepsController {
   @Post('sweeps')
   @HttpCode(200)
   @Allow('technician')
+  @ApiBody({ type: NewSweepDto })
   @ZodResponse({ type: SweepDto, description: 'Begins to survey a list of domains.' })
-  async begin(@Body() input: NewSweepDto, @Person() person: Caller): Promise<SweepView> {
-    return this.store.get(await this.service.begin(input, person));
+  async begin(@Body() body: unknown, @Person() person: Caller): Promise<SweepView> {
+    return this.store.get(await this.service.begin(body, person));
   }
 
   @Get('sweeps/:id')

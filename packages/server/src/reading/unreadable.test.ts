@@ -1,4 +1,4 @@
-import { unreadableIn } from './beforeReading';
+import { unreadableIn } from './unreadable';
 
 describe('a body', () => {
   it.each([

@@ -1,22 +1,6 @@
-import { InHandInput } from '@wanderon/contract';
-import { Name, NameError, TextError, rrsetFromText, rrsetToText } from '@wanderon/core';
+import { Name } from '@wanderon/core';
+import { checked, inZone } from '../reading/readGiven';
 import { InvalidInput } from '../refusals';
-import { InHandGiven } from './inHand.store';
-
-/** Names and record sets that a person gives, checked and in one spelling. Throws an InvalidInput that names the field. */
-export function readGiven(input: InHandInput, zone: Name): InHandGiven {
-  return {
-    ...(typeof input.serial === 'number' ? { serial: input.serial } : {}),
-    names: input.names.map((text) => checked('names', text, () => inZone(Name.parse(text), zone))),
-    sets: input.sets.map((set) =>
-      checked('sets', `${set.owner} ${set.type}`, () => {
-        const read = rrsetFromText(set);
-        inZone(read.owner, zone);
-        return rrsetToText(read);
-      }),
-    ),
-  };
-}
 
 /** A name as typed: below the zone, or whole. Throws an InvalidInput. */
 export function readNameBelow(text: string, zone: Name): string {
@@ -48,19 +32,4 @@ export function readPages(pages: readonly string[], domain: string): string[] {
         }),
     ),
   ];
-}
-
-function inZone(name: Name, zone: Name): string {
-  if (!name.isAtOrBelow(zone)) throw new RangeError('it is outside the zone');
-  return name.toString();
-}
-
-function checked<T>(field: string, what: string, read: () => T): T {
-  try {
-    return read();
-  } catch (error) {
-    if (error instanceof NameError || error instanceof TextError || error instanceof RangeError)
-      throw new InvalidInput(`${what} cannot be taken: ${error.message}.`, { field, kept: 'Nothing was changed.' });
-    throw error;
-  }
 }
