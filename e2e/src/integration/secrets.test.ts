@@ -85,7 +85,7 @@ describe('secrets', () => {
     await put(plant('a key that is no base64', `!${key()}`));
     await put(plant('a key that nobody knows', key()));
 
-    // A move, as far as the keys are used for: the push is refused with the wrong key, and made with the right one.
+    // A move from its survey to its end: the push is refused with the wrong key, and made with the right one.
     lab.addDomain('quillmere', 'canoe-yard.example.');
     const driver = await Driver.begin(world.api, 'canoe-yard.example');
     await driver.done('survey');
@@ -96,10 +96,22 @@ describe('secrets', () => {
     await driver.way('push', 'retry');
     await driver.until('the push is made', (move) => move.legs[0]!.steps.some((step) => step.id === 'push' && step.state === 'done'));
     await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 300 });
-    await driver.done('lower');
     const leg = await driver.leg();
     const link = await ask<{ path: string }>(headers, 'POST', `${leg}/sheet-links`, { days: 1 }, true);
     plant('the secret of a sheet', link.path.split('/').at(-1)!);
+    lab.clock.setRate(60);
+    for (const step of ['lower', 'lowered']) await driver.done(step);
+    lab.clock.setRate(3600);
+    await driver.until('the gate opens', (move) => move.legs[0]!.gate.open);
+    lab.clock.setRate(60);
+    await driver.act('/submitted');
+    lab.changeNameservers('canoe-yard.example.', (await driver.move()).legs[0]!.newNameservers);
+    for (const step of ['switch', 'turn']) await driver.done(step);
+    lab.clock.setRate(3600);
+    await driver.done('settle');
+    lab.clock.setRate(60);
+    await driver.done('raise');
+    expect((await driver.act('/close')).state).toBe('closed');
 
     // Everything that can be read.
     const document = await ask<{ paths: Record<string, Record<string, unknown>> }>(headers, 'GET', '/api/openapi.json');
