@@ -1,139 +1,60 @@
 import { join } from 'node:path';
 import { Acted, LedgerPage } from '@wanderon/contract';
-import { rowSeen } from '@wanderon/core';
-import knex, { Knex } from 'knex';
+import { Lab } from '@wanderon/lab';
+import { Knex } from 'knex';
+import { USUAL_HABITS, rowSeen } from '@wanderon/core';
 import { Api, until } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
 import { ROOT } from '../../../command/src/processes';
 import { ALIAS, LargeLedger, insertLedger } from '../support/largeLedger';
+import { FailingActs } from '../support/failingActs';
 import { codeAt } from '../support/totp';
-import { ServerUnderTest } from '../support/world';
+import { Driver } from '../support/drive';
+import { ServerUnderTest, openWorld } from '../support/world';
 
-/** Written by the engine, by whoever looks, or by each request; nothing of it is a person's act. */
-const NOT_OF_ACTS = [
-  'events',
-  'trail_seals',
-  'observations',
-  'claims',
-  'website_looks',
-  'sign_in_limits',
-  'failing',
-  'knex_migrations',
-  'knex_migrations_lock',
-];
-/** Columns that are not compared: when somebody was there, and what the engine makes of a move. */
-const PASSING = ['seen_at', 'version', 'summarised', 'summary', 'wake_at', 'desk_group', 'desk_due'];
+/** Waits until the engine has nothing in hand; until somebody acts, it has nothing to do then, since the clock stands. */
+async function atRest(database: Knex, lab: Lab): Promise<void> {
+  lab.clock.setRate(0);
+  await until('the engine rests', async () => {
+    const [claimed, due] = [
+      await database('claims').first('move_id'),
+      await database('moves').where({ state: 'open' }).where('wake_at', '<=', lab.clock.now()).first('id'),
+    ];
+    return !claimed && !due;
+  });
+}
+
 /** The code that an app shows now: the server's clock is the machine's here. */
 const now = (secret: string): string => codeAt(secret, Date.now() / 1000);
 const OTHER_PASSWORD = 'something else that is long enough';
-
-interface Request {
-  readonly method: string;
-  readonly path: string;
-  readonly body?: unknown;
-  /** Somebody else than the administrator; undefined headers: nobody. */
-  readonly headers?: Readonly<Record<string, string>>;
-}
 
 /** Changing routes that are not driven here, and why. */
 const NOT_DRIVEN: Readonly<Record<string, string>> = {
   'POST /api/domains/read': 'reads alone',
   'POST /api/legs/{leg}/cursor': 'is kept nowhere',
   'POST /api/clock': 'is there in the lab alone',
-  'POST /api/moves': 'asks the parent first, whom nobody plays here',
 };
-/** Acts on a move that need another state of it; all of them are done by `MoveActs.act`, as those that are driven are. */
-const BY_THE_SAME_WAY =
-  /^(?:POST|PUT|DELETE) \/api\/(?:legs\/\{leg\}\/(?:hosts|next|back|push|nameservers|fronting|submitted|waive|given|stored|hints|hints\/name|purposes|pages|in-hand|survey|stop-survey|rules\/\{rule\}|website|site|ways)|moves\/\{id\}\/close)$/;
+/** Acts on a move that need it at its very end, or in the middle of something; all of them are done by `MoveActs.act`, as those that are driven are. */
+const BY_THE_SAME_WAY = /^POST \/api\/(?:legs\/\{leg\}\/(?:next|stop-survey|rules\/\{rule\})|moves\/\{id\}\/close)$/;
 
 describe('a person’s act and its word in the trail', () => {
   const server = new ServerUnderTest({ WANDERON_ROOT_HINTS: join(ROOT, 'e2e/corpus/hints') });
-  const driven = new Set<string>();
-  let database: Knex;
+  let acts: FailingActs;
   let api: Api;
   let ledger: LargeLedger;
-  let columns: Map<string, string[]>;
+  const act: FailingActs['act'] = (route, request) => acts.act(route, request);
 
   beforeAll(async () => {
     await server.open();
-    database = knex({ client: 'pg', connection: server.database });
-    ledger = await insertLedger(database, ALIAS + 1);
     api = await server.signIn('admin');
-    await database.raw('create table failing (what text)');
-    await database.raw('grant select on failing to public');
-    await database.raw(`create function fail() returns trigger language plpgsql as $$
-      begin
-        if exists (select from failing where what = tg_argv[0]) then raise exception 'seeded fault of %', tg_argv[0]; end if;
-        return null;
-      end $$`);
-    const rows: { table_name: string; column_name: string }[] = await database('information_schema.columns')
-      .join('information_schema.tables', (on) => void on.using(['table_schema', 'table_name']))
-      .where({ table_schema: 'public', table_type: 'BASE TABLE' })
-      .orderBy(['table_name', 'ordinal_position'])
-      .select('table_name', 'column_name');
-    columns = new Map();
-    for (const { table_name: table, column_name: column } of rows)
-      if (!NOT_OF_ACTS.includes(table)) columns.set(table, [...(columns.get(table) ?? []), ...(PASSING.includes(column) ? [] : [column])]);
-    // Both fail when the transaction in which they stand is to be committed: what was written in another one is there then.
-    for (const table of columns.keys())
-      await database.raw(
-        `create constraint trigger seeded after insert or update or delete on ?? deferrable initially deferred for each row execute function fail('data')`,
-        [table],
-      );
-    await database.raw(
-      `create constraint trigger seeded after insert on events deferrable initially deferred for each row when (new.person_id is not null or new.kind = 'typed') execute function fail('events')`,
-    );
+    acts = new FailingActs(server.database, api);
+    ledger = await insertLedger(acts.database, ALIAS + 1);
+    await acts.prepare();
   });
   afterAll(async () => {
-    await database.destroy();
+    await acts.close();
     await server.close();
   });
-
-  async function stored(): Promise<Record<string, string>> {
-    const all: Record<string, string> = {};
-    for (const [table, names] of columns) {
-      const { rows } = await database.raw<{ rows: { sum: string }[] }>(
-        `select coalesce(md5(string_agg(t::text, ',' order by t::text)), '') as sum from (select ${names.map(() => '??').join(', ')} from ??) t`,
-        [...names, table],
-      );
-      all[table] = rows[0]!.sum;
-    }
-    return all;
-  }
-  const told = async (): Promise<number> =>
-    Number(
-      (
-        await database('events')
-          .where((any) => void any.whereNotNull('person_id').orWhere('kind', 'typed'))
-          .count<{ count: string }[]>('* as count')
-      )[0]!.count,
-    );
-  const send = ({ method, path, body, headers }: Request): Promise<Response> =>
-    fetch(`${server.address}${path}`, {
-      method,
-      headers: { ...(headers ?? api.headers), 'content-type': 'application/json' },
-      ...(method === 'DELETE' ? {} : { body: JSON.stringify(body ?? {}) }),
-    });
-
-  /** An act that fails where its event does, and where its data does, and is done with both; gives its answer. */
-  async function act<T>(route: string, request: Request): Promise<T> {
-    driven.add(route);
-    const before = { data: await stored(), events: await told() };
-    for (const what of ['events', 'data']) {
-      await database('failing').insert({ what });
-      const response = await send(request);
-      await database('failing').delete();
-      const said = await response.text();
-      expect([route, what, response.status, said]).toEqual([route, what, 500, said]);
-      expect([route, what, await stored(), await told()]).toEqual([route, what, before.data, before.events]);
-    }
-    const response = await send(request);
-    const text = await response.text();
-    expect([route, response.status, text]).toEqual([route, response.ok ? response.status : 200, text]);
-    expect([route, await told()]).toEqual([route, before.events + 1]);
-    expect([route, await stored()]).not.toEqual([route, before.data]);
-    return JSON.parse(text) as T;
-  }
 
   it('are one transaction in what is done about people', async () => {
     const one = { login: 'one', name: 'One', role: 'technician', password: DEMO_PASSWORD, mustChange: false };
@@ -147,7 +68,7 @@ describe('a person’s act and its word in the trail', () => {
 
   it('are one transaction in what people do about their own account', async () => {
     await api.call('POST', '/api/people', { login: 'two', name: 'Two', role: 'technician', password: DEMO_PASSWORD, mustChange: false });
-    const { id } = await database('people').where({ login: 'two' }).first<{ id: string }>('id');
+    const { id } = await acts.database('people').where({ login: 'two' }).first<{ id: string }>('id');
     // Nobody is signed in of whom it is not on record.
     const body = { login: 'two', password: DEMO_PASSWORD };
     await act('POST /api/sign-in', { method: 'POST', path: '/api/sign-in', body, headers: {} });
@@ -156,7 +77,7 @@ describe('a person’s act and its word in the trail', () => {
     const { headers } = own;
     await act('DELETE /api/me/sessions/{id}', { method: 'DELETE', path: `/api/me/sessions/${session.id}`, headers });
     const { secret } = await own.call<{ secret: string }>('POST', '/api/me/second-factor', { password: DEMO_PASSWORD });
-    driven.add('POST /api/me/second-factor');
+    acts.driven.add('POST /api/me/second-factor');
     await act('PUT /api/me/second-factor', { method: 'PUT', path: '/api/me/second-factor', body: { code: now(secret) }, headers });
     const password = { password: DEMO_PASSWORD };
     await act('POST /api/me/second-factor/codes', { method: 'POST', path: '/api/me/second-factor/codes', body: password, headers });
@@ -232,11 +153,100 @@ describe('a person’s act and its word in the trail', () => {
     await act('POST /api/sweeps/{id}', { method: 'POST', path: `/api/sweeps/${id}`, body: { action: 'retry' } });
   });
 
+  it('are one transaction along a move, from its survey to the way back', async () => {
+    const world = await openWorld({ rate: 60 });
+    const admin = await world.server.signIn('admin');
+    const along: FailingActs = new FailingActs(world.server.database, admin, (): Promise<void> => atRest(along.database, world.lab));
+    try {
+      await along.prepare();
+      const send = async <T = Acted>(route: string, body?: unknown, more: { path?: string; words?: number } = {}): Promise<T> => {
+        const [method, path] = route.split(' ') as [string, string];
+        const done = await along.act<T>(route, { method, path: more.path ?? path, body, ...(more.words && { words: more.words }) });
+        world.lab.clock.setRate(60);
+        return done;
+      };
+      const begin = async (domain: string): Promise<[Driver, (route: string, body?: unknown, words?: number) => Promise<unknown>]> => {
+        const { id } = await send('POST /api/moves', { domain, scope: 'whole' });
+        const driver = new Driver(admin, id);
+        await driver.done('survey');
+        const at = await driver.leg();
+        return [
+          driver,
+          (route, body, words) => {
+            const [method, path] = route.split(' ') as [string, string];
+            return send(`${method} /api/legs/{leg}${path}`, body, { path: `${at}${path}`, ...(words && { words }) });
+          },
+        ];
+      };
+      const surveyed = async (driver: Driver): Promise<void> => {
+        await driver.until(
+          'the survey is taken',
+          (move) => !move.legs[0]!.surveyAgain && move.legs[0]!.steps.some(({ id, state }) => id === 'survey' && state === 'done'),
+        );
+      };
+
+      const [library, onLibrary] = await begin('seed-library.example');
+      const hint = (await library.survey()).hints.find((one) => one.owner === 'archive.seed-library.example.')!;
+      await onLibrary('POST /hints', { owner: hint.owner, text: hint.text, answer: 'retired' });
+      await onLibrary('POST /hints/name', { owner: hint.owner, text: hint.text, name: 'deep.archive' });
+      await surveyed(library);
+      const [, onClub] = await begin('regatta-club.example');
+      await onClub('PUT /stored', { owner: 'regatta-club.example.', type: 'A', data: '198.51.100.80' });
+
+      const [choir, onChoir] = await begin('tidewater-choir.example');
+      await onChoir('PUT /hosts', { newDnsHost: await choir.hostId('Brackenfold'), newWebHost: await choir.hostId('Thornwick') });
+      await onChoir('POST /fronting', { owner: 'tidewater-choir.example.', state: 'on' });
+
+      const { key } = world.lab.hosts.find((host) => host.id === 'quillmere')!;
+      const place = { nameservers: [], addresses: [], aliasTarget: null, requires: [], note: '', updateAddress: null };
+      const habits = { ...USUAL_HABITS, nameservers: 'by domain', warnings: ['Name looks odd'] };
+      await admin.call('POST', '/api/hosts', { ...place, name: 'Pool', role: 'dns', key, habits });
+      const requires = [{ owner: '@', type: 'TXT', data: '' }];
+      await admin.call('POST', '/api/hosts', { ...place, name: 'Asking', role: 'web', addresses: ['203.0.113.80'], requires });
+      const [radio, onRadio] = await begin('gull-radio.example');
+      await onRadio('PUT /hosts', { newDnsHost: await radio.hostId('Pool'), newWebHost: await radio.hostId('Asking') });
+      await onRadio('PUT /nameservers', { names: ['ns1.quillmere.example', 'ns3.quillmere.example'] });
+      await onRadio('POST /given', { requirement: (await radio.move()).legs[0]!.asked!.needs[0]!.id, data: 'token=k2f9' });
+
+      const [yard, onYard] = await begin('canoe-yard.example');
+      await onYard('POST /in-hand', { names: ['slipway.canoe-yard.example.'], sets: [] }, 1);
+      await surveyed(yard);
+      await onYard('PUT /pages', { pages: ['www.canoe-yard.example/'] }, 2);
+      await surveyed(yard);
+      await onYard('POST /survey');
+      await surveyed(yard);
+      await onYard('PUT /purposes', { owner: 'canoe-yard.example.', type: 'A', purpose: 'website' });
+      await onYard('PUT /hosts', { newDnsHost: await yard.hostId('Quillmere'), newWebHost: await yard.hostId('Thornwick') });
+      await onYard('PUT /site', { main: 'www.canoe-yard.example', provisional: null }, 2);
+      await onYard('POST /website');
+      await onYard('POST /push');
+      await yard.until('the push is refused', (move) => move.legs[0]!.steps.some((step) => step.id === 'push' && step.state === 'stopped'));
+      world.lab.addDomain('quillmere', 'canoe-yard.example.');
+      await onYard('POST /ways', { step: 'push', act: 'retry', subject: 'push' });
+      await yard.done('served');
+      await yard.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 300 });
+      await yard.done('lowered');
+      const line = (await yard.move()).legs[0]!.gate.lines.find((one) => one.waivable)!;
+      await onYard('POST /waive', { line: line.key, facts: line.facts, reason: 'it may be so' });
+      world.lab.clock.setRate(3600);
+      await yard.until('the gate opens', (move) => move.legs[0]!.gate.open);
+      world.lab.clock.setRate(60);
+      await onYard('POST /submitted');
+      world.lab.changeNameservers('canoe-yard.example.', (await yard.move()).legs[0]!.newNameservers);
+      await yard.done('switch');
+      await onYard('POST /back', { how: 'nameservers' }, 3);
+      for (const route of along.driven) acts.driven.add(route);
+    } finally {
+      await along.close();
+      await world.close();
+    }
+  });
+
   it('are so in every act that there is', async () => {
     const document = await api.call<{ paths: Record<string, Record<string, unknown>> }>('GET', '/api/openapi.json');
     const routes = Object.entries(document.paths).flatMap(([path, methods]) => Object.keys(methods).map((method) => `${method.toUpperCase()} ${path}`));
-    const left = routes.filter((route) => !route.startsWith('GET ') && !driven.has(route) && !(route in NOT_DRIVEN) && !BY_THE_SAME_WAY.test(route));
+    const left = routes.filter((route) => !route.startsWith('GET ') && !acts.driven.has(route) && !(route in NOT_DRIVEN) && !BY_THE_SAME_WAY.test(route));
     expect(left).toEqual([]);
-    expect(driven.size).toBeGreaterThan(35);
+    expect(acts.driven.size).toBeGreaterThan(50);
   });
 });

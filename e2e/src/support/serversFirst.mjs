@@ -16,6 +16,7 @@ const LONG = [
   'integration/sweep',
   'integration/zoneTools',
   'integration/situationsSigned',
+  'integration/oneTransaction',
   'browser/ways',
   'integration/access',
   'integration/loader',
