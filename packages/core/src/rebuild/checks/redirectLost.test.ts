@@ -22,6 +22,7 @@ describe('a redirect that the survey saw', () => {
       'look canoes.test. A: Its web server led visitors to www.canoes.test: no record does that, and nothing in the plan rebuilds it. ' +
         'Say that www.canoes.test is the main spelling, so that it is looked at.',
     ]);
+    expect(said([{ from: 'canoes.test', to: 'xn--crmerie-alder-xgb.test' }], moved)[0]).toContain('led visitors to crèmerie-alder.test:');
     expect(said([{ from: 'canoes.test', to: 'boats.test' }], moved)).toEqual([
       'look canoes.test. A: Its web server led visitors to boats.test: no record does that, and nothing in the plan rebuilds it. ' +
         'Have the new web host do it, as one of its tasks.',

@@ -1,3 +1,4 @@
+import { showName } from '../../survey/readDomain';
 import { otherSpelling } from '../../survey/website';
 import { Check, remark } from './check';
 import { leadAt } from './leadAt';
@@ -11,6 +12,10 @@ export const redirectLost: Check = ({ rulings, redirects }) =>
     const row = leadAt(rulings, from);
     if (!row || row.ruling === 'carry' || !row.planned) return [];
     const how =
-      otherSpelling(to) === from ? `Say that ${to} is the main spelling, so that it is looked at` : 'Have the new web host do it, as one of its tasks';
-    return [remark(row, 'look', 'redirect-lost', `Its web server led visitors to ${to}: no record does that, and nothing in the plan rebuilds it. ${how}.`)];
+      otherSpelling(to) === from
+        ? `Say that ${showName(to)} is the main spelling, so that it is looked at`
+        : 'Have the new web host do it, as one of its tasks';
+    return [
+      remark(row, 'look', 'redirect-lost', `Its web server led visitors to ${showName(to)}: no record does that, and nothing in the plan rebuilds it. ${how}.`),
+    ];
   });

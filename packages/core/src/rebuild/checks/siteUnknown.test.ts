@@ -1,6 +1,7 @@
 import { Name } from '../../dns/name';
 import { checkInput, planLine } from '../../testing/planLine';
 import { CheckedWeb } from '../host';
+import { DROPS_PATH } from '../../watch/pageFault';
 import { CheckInput } from './check';
 import { siteUnknown } from './siteUnknown';
 
@@ -24,13 +25,22 @@ describe('a spelling that the new web host does not know', () => {
       'www.canoes.test. CNAME: Where this leads, http://www.canoes.test/ answers 404, before 200. ' +
         'If Reed Sites does not know the name yet, have it added there: an alias is no redirect.',
     ]);
-    expect(said([{ pages: ['https://canoes.test/'], text: 'does not answer: timed out' }], MOVED)).toHaveLength(1);
-    expect(said([{ pages, text: 'answers 404' }], MOVED, null)[0]).toMatch(/If the name is not known there yet, have it added: an alias/);
+    expect(said([{ pages: ['https://canoes.test/'], text: 'a browser refuses the certificate: it is for other names' }], MOVED)).toHaveLength(1);
+    expect(said([{ pages, text: 'answers 404' }], MOVED, null)[0]).toMatch(/If the new web host does not know the name yet/);
   });
 
   it('is not where it stays, or nothing is broken there', () => {
     expect(said([{ pages, text: 'answers 404' }], [MOVED[0]!, 'carry www CNAME canoes.test.'])).toEqual([]);
     expect(said([{ pages: ['https://elsewhere.test/'], text: 'answers 404' }], MOVED)).toEqual([]);
     expect(said([], MOVED)).toEqual([]);
+    // Of no name: nobody answers, or with an error of the site itself.
+    expect(said([{ pages, text: 'does not answer: timed out' }], MOVED)).toEqual([]);
+    expect(said([{ pages, text: 'answers 503, before 200' }], MOVED)).toEqual([]);
+  });
+
+  it('is another thing than a redirect that drops the path', () => {
+    expect(said([{ pages, text: DROPS_PATH }], MOVED)).toEqual([
+      'www.canoes.test. CNAME: Where this leads, http://www.canoes.test/ redirects every page to the front page: have Reed Sites keep the path.',
+    ]);
   });
 });
