@@ -1,3 +1,4 @@
+import { Host } from '@wanderon/contract';
 import { Name, USUAL_HABITS } from '@wanderon/core';
 import { Driver } from '../support/drive';
 import { World, openWorld } from '../support/world';
@@ -79,5 +80,20 @@ describe('a host whose nameservers are the domain’s own', () => {
       'Quillmere pool gave this domain ns1.quillmere.example, ns3.quillmere.example.',
       'Quillmere pool gave this domain ns1.quillmere.example, ns2.quillmere.example.',
     ]);
+  });
+
+  it('is recognised by servers that are like those which it gave to others', async () => {
+    const admin = await world.server.signIn('admin');
+    const { hosts } = await admin.call<{ hosts: Host[] }>('GET', '/api/hosts');
+    const { id, ...oldquay } = hosts.find((host) => host.name.startsWith('Oldquay'))!;
+    const found = async (habit: 'fixed' | 'by domain', domain: string): Promise<string | null> => {
+      const habits = { ...oldquay.habits, nameservers: habit };
+      await admin.call('PUT', `/api/hosts/${id}`, { ...oldquay, habits, nameservers: ['ns9.oldquay.example.'], addresses: [] });
+      const driver = await Driver.begin(world.api, domain);
+      return (await driver.done('survey')).legs[0]!.oldDnsHost;
+    };
+    // None of its servers is one of the domain's: what is alike says something only where it gives each domain its own.
+    expect(await found('fixed', 'gull-radio.example')).toBeNull();
+    expect(await found('by domain', 'lighthouse-museum.example')).toBe(id);
   });
 });

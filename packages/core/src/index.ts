@@ -122,6 +122,7 @@ export * from './hosts/hostChanges';
 export * from './hosts/legSheet';
 export * from './hosts/needs';
 export * from './hosts/planFile';
+export * from './hosts/pool';
 export * from './hosts/readPage';
 export * from './hosts/registrarForm';
 export * from './hosts/requirement';

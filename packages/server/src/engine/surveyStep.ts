@@ -80,7 +80,7 @@ export class SurveyStep {
     const keys = survey.sets.find((set) => set.type === 'DNSKEY' && set.owner.toLowerCase() === apex);
     const hints = survey.hints.length;
     const text = `Survey taken: ${survey.sets.length} record sets, ${survey.coverage.grade}${hints === 0 ? '' : `, ${hints} ${hints === 1 ? 'hint' : 'hints'} open`}.${
-      sameNameSet(nameservers, [...(dns?.nameservers ?? [])]) ? '' : ' The nameservers are not those of a host we know whole.'
+      dns?.gives || sameNameSet(nameservers, [...(dns?.nameservers ?? [])]) ? '' : ' The nameservers are not those of a host we know whole.'
     }`;
     return {
       at: this.clock.now(),

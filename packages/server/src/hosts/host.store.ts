@@ -75,6 +75,16 @@ export class HostStore {
     return this.known.hosts;
   }
 
+  /** Which names of servers hosts gave to domains that went there, by host. */
+  async namesGiven(): Promise<ReadonlyMap<string, readonly string[]>> {
+    const rows = await this.database('legs')
+      .whereNotNull('new_dns_host')
+      .distinct<{ host: string; name: string }[]>('new_dns_host as host', this.database.raw('jsonb_array_elements_text(new_nameservers) as name'));
+    const given = new Map<string, string[]>();
+    for (const { host, name } of rows) given.set(host, [...(given.get(host) ?? []), name]);
+    return given;
+  }
+
   async list(database: Database = this.database): Promise<Host[]> {
     return (await database<HostRow>('hosts').orderBy(['role', 'name'])).map(toHost);
   }

@@ -22,6 +22,8 @@ export interface KnownHost {
   readonly nameservers: readonly string[];
   /** Of its nameservers, where they were given: two hosts may have servers of one name. */
   readonly addresses?: readonly string[];
+  /** Names of servers that it has given to one domain or another, where it gives each its own: others like them are its as well. */
+  readonly gives?: readonly string[];
   readonly key: () => Promise<TsigKey | undefined>;
 }
 

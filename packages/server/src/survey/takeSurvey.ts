@@ -15,6 +15,7 @@ import {
   counted,
   coverageOf,
   findingsOf,
+  isOfPool,
   mergeSightings,
   negativeTtl,
   plain,
@@ -82,7 +83,10 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
         all.some((answer) => sameNameSet([name], [answer.server]) && (!one.addresses?.length || one.addresses.includes(answer.address))),
       ),
     );
-  const host = ofHost(answers.filter((answer) => answer.authoritative)) ?? ofHost(answers);
+  const ofPool = (all: readonly AuthorityAnswer[]): KnownHost | undefined =>
+    wish.hosts.find((one) => one.gives && all.some(({ server }) => !Name.parse(server).isAtOrBelow(zone) && isOfPool(server, one.gives!)));
+  const authoritative = answers.filter((answer) => answer.authoritative);
+  const host = ofHost(authoritative) ?? ofHost(answers) ?? ofPool(authoritative);
   const own = [...new Set(answers.flatMap((answer) => answer.nameservers.map((name) => name.toLowerCase())))];
   const unsaid = await addressesOf(
     walker,

@@ -1,0 +1,16 @@
+import { getDomain } from 'tldts';
+
+/**
+ * Whether a nameserver is one of those from which a host gives each domain some of its own: it is named under the registered domain of one
+ * that is known of it. Names absolute, in any case.
+ *
+ *     isOfPool('ns7.dns.quillmere.example.', ['ns1.dns.quillmere.example.']) // true
+ */
+export function isOfPool(server: string, known: readonly string[]): boolean {
+  const domain = registered(server);
+  return domain !== null && known.some((name) => registered(name) === domain);
+}
+
+function registered(name: string): string | null {
+  return getDomain(name.toLowerCase().replace(/\.$/, ''));
+}
