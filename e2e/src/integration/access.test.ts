@@ -124,10 +124,13 @@ describe('who may do what', () => {
 
   it('refuses every change without the page’s token, and from another site', async () => {
     const { cookie, csrf } = await session('admin');
+    const foreign = await session('technician');
     const before = await stored();
     for (const route of routes.filter(({ method, path }) => method !== 'GET' && path !== '/api/sign-in')) {
       // By a link nobody is anybody: what a session may do does not count there, and where it is asked from does.
-      if (!isByLink(route)) expect([route, (await send(route, { cookie })).status]).toEqual([route, 403]);
+      if (!isByLink(route))
+        for (const token of [{}, { 'x-csrf-token': foreign.csrf }, { 'x-csrf-token': 'x' }] as Record<string, string>[])
+          expect([route, token, (await send(route, { cookie, ...token })).status]).toEqual([route, token, 403]);
       expect([route, (await send(route, { cookie, 'x-csrf-token': csrf, origin: 'https://elsewhere.example' })).status]).toEqual([route, 403]);
     }
     expect(await stored()).toEqual(before);

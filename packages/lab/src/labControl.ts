@@ -1,3 +1,4 @@
+import { ClockState } from './labClock';
 import { IncomingMessage, Server, ServerResponse, createServer } from 'node:http';
 import { AddressInfo } from 'node:net';
 import { Name, NameError, TextError, WireError, showName } from '@wanderon/core';
@@ -36,6 +37,11 @@ export class LabControl {
     this.server?.closeAllConnections();
   }
 
+  /** The clock, and when that was so by the machine's own, in milliseconds since 1970: on its way it goes on. */
+  private clockNow(): ClockState & { readonly sent: number } {
+    return { ...this.lab.clock.state(), sent: performance.timeOrigin + performance.now() };
+  }
+
   private async serve(request: IncomingMessage, response: ServerResponse): Promise<void> {
     const url = new URL(request.url ?? '/', this.url || 'http://127.0.0.1');
     const json = (value: unknown): void => void response.writeHead(200, { 'content-type': 'application/json' }).end(JSON.stringify(value));
@@ -44,18 +50,18 @@ export class LabControl {
     if (isForeign(request)) return void response.writeHead(403, { 'content-type': 'text/plain' }).end('Not from another site.\n');
     switch (route) {
       case 'GET /clock':
-        return json(this.lab.clock.state());
+        return json(this.clockNow());
       case 'POST /clock': {
         const wish = new URLSearchParams(await body(request));
         const rate = wish.get('rate');
         const jump = wish.get('jump');
         if (rate !== null) this.lab.clock.setRate(Number(rate));
         if (jump !== null) this.lab.clock.forward(Number(jump));
-        return json(this.lab.clock.state());
+        return json(this.clockNow());
       }
       case 'GET /clock/changes': {
         response.writeHead(200, { 'content-type': 'text/event-stream' });
-        const send = (): void => void response.write(`data: ${JSON.stringify(this.lab.clock.state())}\n\n`);
+        const send = (): void => void response.write(`data: ${JSON.stringify(this.clockNow())}\n\n`);
         send();
         const off = this.lab.clock.onChange(send);
         request.on('close', off);

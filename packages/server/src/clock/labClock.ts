@@ -3,7 +3,10 @@ import { z } from 'zod';
 import { Clock } from './clock';
 import { fromLab } from './fromLab';
 
-const stateSchema = z.object({ at: z.number(), rate: z.number() });
+/** `sent`: when it was so by the machine's clock, in milliseconds since 1970. */
+const stateSchema = z.object({ at: z.number(), rate: z.number(), sent: z.number().optional() });
+/** Milliseconds that word of the clock is on its way at the most; more is another machine's clock. */
+const ON_ITS_WAY = 10_000;
 
 /** Follows the clock of the lab: hears every change, counts on by itself in between. */
 export class LabClockFollower implements Clock {
@@ -47,9 +50,12 @@ export class LabClockFollower implements Clock {
   }
 
   private take(state: unknown): void {
-    const { at, rate } = stateSchema.parse(state);
+    const { at, rate, sent } = stateSchema.parse(state);
     this.base = at;
-    this.anchor = performance.now();
+    // While it was on its way the clock went on, at its new speed.
+    const now = performance.now();
+    const age = sent === undefined ? 0 : performance.timeOrigin + now - sent;
+    this.anchor = now - (age > 0 && age < ON_ITS_WAY ? age : 0);
     this.currentRate = rate;
     for (const listener of this.listeners) listener();
   }
