@@ -14,6 +14,8 @@ const FROM_STRANGERS = 4096;
 /** Milliseconds for the headers of a request, and for all of it: a large file on a slow line comes in a minute. */
 const HEADERS_IN = 10_000;
 const ALL_IN = 60_000;
+/** Milliseconds that a connection is kept without a request: longer than proxies keep theirs, who would send the next one into one that was just closed. */
+const KEPT_OPEN = 65_000;
 /** What may be as large as a zone: a file in hand, a plan that was edited elsewhere, what a panel shows, a list of domains. It is read elsewhere (`Reader`). */
 const LARGE: readonly (readonly ['post' | 'put', path: string, limit: string])[] = [
   ['post', '/api/legs/:leg/in-hand', '8mb'],
@@ -31,6 +33,7 @@ export function readBodies(app: NestExpressApplication, sessions: SessionService
   const server = app.getHttpServer();
   server.headersTimeout = HEADERS_IN;
   server.requestTimeout = ALL_IN;
+  server.keepAliveTimeout = KEPT_OPEN;
   app.use('/api', (request: SignedRequest, response: Response, next: NextFunction) => {
     if (/%00/i.test(request.originalUrl)) return next(new InvalidInput('The address holds a character that cannot be read.', { kept: KEPT }));
     if (isSafe(request)) return next();
