@@ -204,6 +204,29 @@ describe('the zone tools', () => {
     ).toContain('leads-nowhere');
   });
 
+  it('plan by all that is said of the hosts: who makes certificates, aliases at the apex, the least TTL', async () => {
+    const zone = file(
+      'bay.example.zone',
+      '$TTL 300\n@ SOA ns1.old.test. h 1 2 3 4 5\n@ NS ns1.old.test.\n@ A 192.0.2.80\n@ CAA 0 issue "certs.test"\nshop A 192.0.2.9\n',
+    );
+    const said = async (newDns: object, newWeb: object): Promise<string[]> => {
+      const hosts = file(
+        'bay.json',
+        JSON.stringify({ oldWeb: [{ name: 'Old', addresses: ['192.0.2.80'] }], newDns: { name: 'New', ...newDns }, newWeb: { name: 'Web', ...newWeb } }),
+      );
+      const { out } = await tool(['plan', zone, '--origin', 'bay.example', '--hosts', hosts, '--json']);
+      return (JSON.parse(out) as { remarks: { code: string }[] }).remarks.map(({ code }) => code);
+    };
+    const web = { addresses: ['203.0.113.80'] };
+    expect(await said({}, web)).toEqual(['caa-unknown']);
+    expect(await said({}, { ...web, issuers: ['certs.test'] })).toEqual([]);
+    expect(await said({}, { ...web, issuers: ['others.test'] })).toEqual(['caa-forbids']);
+    expect(await said({ leastTtl: 600 }, { ...web, issuers: ['certs.test'] })).toContain('ttl-under-least');
+    expect(await said({}, { aliasTarget: 'sites.web.test', issuers: ['certs.test'] })).not.toEqual(
+      await said({ apexAlias: true }, { aliasTarget: 'sites.web.test', issuers: ['certs.test'] }),
+    );
+  });
+
   it('plan says what is wrong in its files, with the place', async () => {
     const zone = file('cove.example.zone', BASE);
     expect(await tool(['plan', zone])).toMatchObject({ code: 2, err: 'plan needs --hosts FILE.json\n' });
