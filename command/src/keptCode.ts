@@ -50,7 +50,7 @@ const MAY_NOT: ReadonlySet<string | undefined> = new Set(['EACCES', 'EPERM', 'ER
 
 /** Kept of the same program as it was before, by whichever Node. */
 function isOlder(name: string, program: string, kept: string): boolean {
-  const found = new RegExp(`^(.+)\\.[0-9a-f]+(-\\d+-\\d+\\.kept)$`).exec(name);
+  const found = /^(.+)\.[0-9a-f]+(-\d+-\d+\.kept)$/.exec(name);
   return found?.[1] === program && !kept.endsWith(found[2]!);
 }
 

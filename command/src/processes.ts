@@ -14,7 +14,10 @@ export interface Running {
 /** The server as one file, as `startNode` takes it. */
 export const SERVER = 'packages/server/dist/server.js';
 
-/** Starts a Node program of ours, with what was compiled of it before where it is one file, and waits for a line that matches. Throws an Error with its last lines if it ends before. */
+/**
+ * Starts a Node program of ours, the server with what was compiled of it before, and waits for a line that matches. Throws an Error with its
+ * last lines if it ends before.
+ */
 export function startNode(
   script: string,
   args: readonly string[],

@@ -210,6 +210,9 @@ describe('many rows', () => {
     await theirs.close();
   });
 
+  /** Every act of a page has its answer. */
+  const answered = (on: Page): Promise<unknown> => on.waitForSelector('[aria-label="Ledger"][aria-busy=false]');
+
   it('end as the server has them, whatever two people do to them at once by their keys', async () => {
     const seed = Number(process.env['SEED'] ?? Math.floor(Math.random() * 1e6));
     let state = seed;
@@ -252,18 +255,21 @@ describe('many rows', () => {
       // One of them begins anew in the middle of it.
       if (step === 45) await open(theirs);
     }
-    const answered = (on: Page): Promise<boolean> => on.$eval('[aria-label="Ledger"]', (ledger) => ledger.getAttribute('aria-busy') === 'false');
-    const same = async (): Promise<boolean> =>
-      (await answered(page)) && (await answered(theirs)) && new Set([await stored(), await shown(page), await shown(theirs)]).size === 1;
-    let last = '';
-    await until(
-      () => `seed ${seed}: both pages show what is stored: ${last}`,
-      async () => {
-        last = `${await stored()} / ${await shown(page)} / ${await shown(theirs)}`;
-        return (await same()) || undefined;
-      },
-      30,
-    );
+    // What is compared is compared once nothing is under way.
+    const same = async (): Promise<void> => {
+      for (const on of [page, theirs]) await answered(on);
+      let last = '';
+      await until(
+        () => `seed ${seed}: both pages show what is stored: ${last}`,
+        async () => {
+          const all = [await stored(), await shown(page), await shown(theirs)];
+          last = all.join(' / ');
+          return new Set(all).size === 1;
+        },
+        30,
+      );
+    };
+    await same();
     // And when each has taken back what is theirs, nothing of it is left.
     for (const by of [api, other, api, other]) {
       for (let more = true; more;) {
@@ -274,7 +280,7 @@ describe('many rows', () => {
       }
     }
     expect([seed, await stored()]).toEqual([seed, before]);
-    await until(`seed ${seed}: it is shown`, async () => (await same()) || undefined, 30);
+    await same();
     await theirs.close();
   });
 
@@ -283,6 +289,7 @@ describe('many rows', () => {
     await words(page, /name-7\b/);
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     await page.keyboard.press('Home');
+    await answered(page);
     const before = await database('decisions').count<{ count: string }[]>('* as count');
     const decided = async (): Promise<number> =>
       Number((await database('decisions').count<{ count: string }[]>('* as count'))[0]!.count) - Number(before[0]!.count);

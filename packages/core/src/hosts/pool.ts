@@ -1,4 +1,5 @@
 import { getDomain } from 'tldts';
+import { plain } from '../survey/words';
 
 /**
  * Whether a nameserver is one of those from which a host gives each domain some of its own: it is named under the registered domain of one
@@ -12,5 +13,5 @@ export function isOfPool(server: string, known: readonly string[]): boolean {
 }
 
 function registered(name: string): string | null {
-  return getDomain(name.toLowerCase().replace(/\.$/, ''));
+  return getDomain(plain(name.toLowerCase()));
 }

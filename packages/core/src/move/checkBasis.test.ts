@@ -1,6 +1,7 @@
 import { HostTask } from '../hosts/task';
-import { plan } from '../testing/moving';
+import { legOf, plan } from '../testing/moving';
 import { checkBasis } from './checkBasis';
+import { Leg } from './leg';
 import { LegPlan } from './plan';
 
 const WEB = { name: 'Reed Sites', nameservers: [], addresses: ['203.0.113.80'], aliasTarget: undefined, requires: [] };
@@ -23,6 +24,12 @@ describe('what the checks rest on', () => {
     expect(basis({ redirects, isBack: true }).redirects).toEqual([]);
   });
 
+  it('are none that was seen to where the plan leads: there it was rebuilt, whoever did it', () => {
+    const looked = (to: string) => checkBasis({ ...plan, redirects }, { at: 7, faults: [], redirects: [{ from: 'zone.test', to }] }).redirects;
+    expect(looked('www.zone.test')).toEqual([redirects[1]]);
+    expect(looked('elsewhere.test')).toEqual(redirects);
+  });
+
   it('are the servers of both sets, where the set changes', () => {
     const newNameservers = ['NS2.old.test.', 'ns1.new.test.'];
     expect(basis({ newNameservers }).sharedServers).toEqual(['NS2.old.test.']);
@@ -39,7 +46,20 @@ describe('what the checks rest on', () => {
 
   it('is what was broken where the plan leads when it was looked at last', () => {
     const faults = [{ pages: ['https://www.zone.test/'], text: 'answers 404' }];
-    expect(checkBasis(plan, { at: 7, broken: [], faults }).faults).toEqual(faults);
-    expect([checkBasis(plan).faults, checkBasis({ ...plan, isBack: true }, { at: 7, broken: [], faults }).faults]).toEqual([[], []]);
+    expect(checkBasis(plan, { at: 7, faults, redirects: [] }).faults).toEqual(faults);
+    expect([checkBasis(plan).faults, checkBasis({ ...plan, isBack: true }, { at: 7, faults, redirects: [] }).faults]).toEqual([[], []]);
   });
+});
+
+it('what is said of one plan is another thing once its website was seen otherwise, and only then', () => {
+  const { state } = legOf({ now: 0 });
+  const seen = (at: number, ...broken: string[]): Leg =>
+    new Leg({
+      ...state,
+      seen: { ...state.seen, website: { at, faults: broken.map((text) => ({ pages: ['https://www.zone.test/'], text })), redirects: [] } },
+    });
+  const codes = (leg: Leg): string[] => leg.remarks.map((one) => one.code).filter((code) => code === 'site-unknown');
+  const first = seen(1);
+  expect([codes(first), codes(seen(2, 'answers 404')), codes(seen(3))]).toEqual([[], ['site-unknown'], []]);
+  expect(seen(4).checking).toBe(seen(5).checking);
 });

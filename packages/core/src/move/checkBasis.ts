@@ -4,6 +4,8 @@ import { CheckInput } from '../rebuild/checks/check';
 import { CheckedWeb } from '../rebuild/host';
 import { Ruling } from '../rebuild/ruling';
 import { Outside } from '../survey/outside';
+import { SeenRedirect } from '../survey/website';
+import { nameKey } from '../watch/verdict';
 import { rebuildsZone } from './account';
 import { takesApexAlias } from './apexAlias';
 import { frontingOf } from './fronted';
@@ -43,7 +45,7 @@ export function checkBasis(plan: LegPlan, website?: Seen['website']): CheckBasis
     lacks: anew ? (newHost?.lacks ?? []) : [],
     most: anew ? (habits?.most ?? null) : null,
     ttls: anew ? (newHost?.ttls ?? null) : null,
-    redirects: isBack ? [] : (plan.redirects ?? []).filter((one) => !rebuildsRedirect(plan, one)),
+    redirects: isBack ? [] : (plan.redirects ?? []).filter((one) => !rebuildsRedirect(plan, one) && !leadsOn(website, one)),
     faults: isBack ? [] : (website?.faults ?? []),
     sharedServers: sharedServers(plan),
     leaves: anew && !isBack && oldHost ? { name: oldHost.name, forwards: oldHost.habits?.forwards ?? [] } : null,
@@ -66,11 +68,16 @@ export function checkInputOf({ newWeb, leaves, edge, ...basis }: CheckBasis, zon
   return { ...basis, zone, rulings, newWeb: newWeb ?? undefined, leaves: leaves ?? undefined, edge: { ...edge, fronting: new Map(edge.fronting) } };
 }
 
+/** The last look where the plan leads saw this very redirect. */
+function leadsOn(website: Seen['website'], { from, to }: SeenRedirect): boolean {
+  return website?.redirects.some((one) => one.from === from && one.to === to) ?? false;
+}
+
 /** Names of servers that the old and the new set have in common. */
 function sharedServers({ kind, oldNameservers, newNameservers }: LegPlan): string[] {
   if (kind !== 'delegation') return [];
-  const old = new Set(oldNameservers.map((name) => name.toLowerCase()));
-  return newNameservers.filter((name) => old.has(name.toLowerCase()));
+  const old = new Set(oldNameservers.map(nameKey));
+  return newNameservers.filter((name) => old.has(nameKey(name)));
 }
 
 function checkedWeb({ name, addresses, aliasTarget, issuers, forcesHttps }: CheckedWeb): CheckedWeb {

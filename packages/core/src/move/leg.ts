@@ -46,7 +46,7 @@ export interface LegState {
   readonly every: number;
 }
 
-const PLANNED = new WeakMap<LegPlan, Map<string, unknown>>();
+const PLANNED = new WeakMap<LegPlan, Map<string, { readonly on: string; readonly made: unknown }>>();
 
 /** One leg as everybody sees it, the engine, the pages and the rehearsal: what follows from its state, each thing worked out once. */
 export class Leg {
@@ -107,17 +107,20 @@ export class Leg {
 
   /** What the checks rest on beside the rows of the plan. */
   get checking(): CheckBasis {
-    return this.ofPlan(`checking ${this.siteFaults}`, () => checkBasis(this.plan, this.seen.website));
+    return this.ofPlan('checking', () => checkBasis(this.plan, this.seen.website), this.site);
   }
-  private get siteFaults(): string {
-    return this.once('site faults', () => JSON.stringify(this.seen.website?.faults ?? []));
+  /** What was seen of the website, apart from when. */
+  private get site(): string {
+    return this.once('site', () => JSON.stringify([this.seen.website?.faults, this.seen.website?.redirects]));
   }
 
   /** What the checks say of the plan, those that somebody let be included. */
   get remarks(): readonly LegRemark[] {
     const { zone, rulings, scope } = this.plan;
-    const remarks = this.ofPlan(`remarks ${this.siteFaults}`, () =>
-      checkRulings(checkInputOf(this.checking, zone, rulings)).flatMap((one) => (inScope(scope, one.owner) ? [withinScope(one, scope)] : [])),
+    const remarks = this.ofPlan(
+      'remarks',
+      () => checkRulings(checkInputOf(this.checking, zone, rulings)).flatMap((one) => (inScope(scope, one.owner) ? [withinScope(one, scope)] : [])),
+      this.site,
     );
     return this.once('remarks', () => withWaivers(remarks, rulings, this.said.waived));
   }
@@ -152,24 +155,23 @@ export class Leg {
     return this.ofPlan('puts', () => fingerprint(JSON.stringify(earlySets(this.plan).map(({ owner, type, data }) => [owner, type, data]))));
   }
   get lowers(): string {
-    return this.ofPlan(`lowers ${this.said.lowerTo}`, () =>
-      fingerprint(
-        JSON.stringify([
-          this.said.lowerTo,
-          setsToLower(this.plan)
-            .map((set) => set.key)
-            .sort(),
-        ]),
-      ),
+    const keys = this.ofPlan('lowers', () =>
+      setsToLower(this.plan)
+        .map((set) => set.key)
+        .sort(),
     );
+    return this.once('lowers', () => fingerprint(JSON.stringify([this.said.lowerTo, keys])));
   }
 
-  /** What follows from the plan alone, worked out once however often its leg is looked at. */
-  private ofPlan<T>(name: string, make: () => T): T {
-    let made = PLANNED.get(this.plan);
-    if (!made) PLANNED.set(this.plan, (made = new Map()));
-    if (!made.has(name)) made.set(name, make());
-    return made.get(name) as T;
+  /** What follows from the plan alone, or from it and what `on` stands for, worked out once however often its leg is looked at. */
+  private ofPlan<T>(name: string, make: () => T, on = ''): T {
+    let planned = PLANNED.get(this.plan);
+    if (!planned) PLANNED.set(this.plan, (planned = new Map()));
+    const known = planned.get(name);
+    if (known?.on === on) return known.made as T;
+    const made = make();
+    planned.set(name, { on, made });
+    return made;
   }
 
   once<T>(name: string, make: () => T): T {

@@ -1,4 +1,5 @@
 import { SiteFault } from '../rebuild/checks/check';
+import { SeenRedirect } from '../survey/website';
 import { Instant } from '../timetable/instant';
 import { Watched } from '../timetable/since';
 import { Astray } from '../slips/records/astray';
@@ -74,7 +75,15 @@ export interface Seen {
   readonly registration:
     { readonly at: Instant; readonly statuses: readonly string[]; readonly registrar?: string | null; readonly problem: string | null } | undefined;
   /** Whether the new web host answers for the domain where the plan leads. */
-  readonly website: { readonly at: Instant; readonly broken: readonly string[]; readonly faults?: readonly SiteFault[] } | undefined;
+  readonly website:
+    | {
+        readonly at: Instant;
+        /** What is broken about its pages. */
+        readonly faults: readonly SiteFault[];
+        /** Spellings that lead on to another host there. */
+        readonly redirects: readonly SeenRedirect[];
+      }
+    | undefined;
   /** When each kind of look was made last. */
   readonly looked: Readonly<Record<string, Instant>>;
   /** Seconds from then to the next look of the kind, as planned then: a look is not later than was planned, or what was seen has a gap. */

@@ -95,7 +95,7 @@ describe('tasks at the web host', () => {
           ...plan.newServers.map((one) => rows(one.server, one.address, [200, now, planned()])[0]!),
         ],
         work: { push: work('done', { plan: probe.pushes }), lower: work('done', { plan: probe.lowers }) },
-        seen: { looked: { parent: now, old: now, new: now, drift: now }, website: { at: now, broken: [] } },
+        seen: { looked: { parent: now, old: now, new: now, drift: now }, website: { at: now, faults: [], redirects: [] } },
       });
     expect(nextOf(ready([]))).toMatchObject({ step: 'task:domain', who: 'you' });
     const done = ready([decision('done', 'task:domain'), decision('done', 'task:site')]);

@@ -75,10 +75,11 @@ export class HostStore {
     return this.known.hosts;
   }
 
-  /** Which names of servers hosts gave to domains that went there, by host. */
-  async namesGiven(): Promise<ReadonlyMap<string, readonly string[]>> {
+  /** Which names of servers some hosts gave to domains that went there, by host. */
+  async namesGiven(hosts: readonly string[]): Promise<ReadonlyMap<string, readonly string[]>> {
+    if (hosts.length === 0) return new Map();
     const rows = await this.database('legs')
-      .whereNotNull('new_dns_host')
+      .whereIn('new_dns_host', hosts)
       .distinct<{ host: string; name: string }[]>('new_dns_host as host', this.database.raw('jsonb_array_elements_text(new_nameservers) as name'));
     const given = new Map<string, string[]>();
     for (const { host, name } of rows) given.set(host, [...(given.get(host) ?? []), name]);

@@ -1,28 +1,21 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { Host } from '@wanderon/contract';
 import {
-  Astray,
   CLEAR,
   Decision,
-  DriftSight,
   FRONT_ON,
   Leg,
   LedgerRow,
   LegPlan,
-  LookoutSight,
   Name,
   Outside,
+  PageChange,
   PageLook,
   ParentSight,
   Said,
   Seen,
   SeenRedirect,
-  SightRow,
   TOP_BIT_TTL,
-  Work,
-  ZoneSight,
-  earlySets,
-  inScope,
   otherSets,
   overlaid,
   redirectsSeen,
@@ -31,7 +24,6 @@ import {
   seenServers,
   someOverlaid,
   standing,
-  stillDrifting,
   switchedSince,
 } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
@@ -44,6 +36,7 @@ import { DecisionStore } from './decision.store';
 import { LegRow, MoveRow, ObservationRow, isChosen } from './move.rows';
 import { MoveStore } from './move.store';
 import { ObservationStore } from './observation.store';
+import { seenOf, sightRow, workOf } from './observed';
 
 /** One leg with all that it rests on. */
 export interface LoadedLeg {
@@ -103,8 +96,6 @@ export interface MoveParts {
 
 /** Rows of ledgers and observations in the moves of which the parts are held. */
 const HELD = 100_000;
-
-const REFUSED: ZoneSight = { serial: null, refused: true, sets: {} };
 
 /** Reads a move whole and hands it to core: engine, acts and pages all see the same. */
 @Injectable()
@@ -264,10 +255,10 @@ export class LegLoader {
     const latest = await database('website_looks')
       .where({ leg_id: leg })
       .orderBy('id', 'desc')
-      .first<{ last_seen: number; changes: { weight: string; text: string; pages: string[] }[] } | undefined>('last_seen', 'changes');
+      .first<{ last_seen: number; looks: PageLook[]; changes: PageChange[] } | undefined>('last_seen', 'looks', 'changes');
     if (!latest) return undefined;
     const faults = latest.changes.filter((one) => one.weight === 'broken').map(({ pages, text }) => ({ pages, text }));
-    return { at: latest.last_seen, broken: faults.map(({ pages, text }) => `${pages.join(', ')} ${text}`), faults };
+    return { at: latest.last_seen, faults, redirects: redirectsSeen(latest.looks) };
   }
 }
 
@@ -335,74 +326,4 @@ function clearedBy({ done }: Said): ReadonlySet<string> {
 function metBy(stands: readonly Decision[]): ReadonlyMap<string, string> {
   const met = stands.flatMap((one) => (one.kind === 'ruling' ? ((one.value as { meets?: { requirement: string; data: string } }).meets ?? []) : []));
   return new Map(met.map(({ requirement, data }) => [requirement, data]));
-}
-
-function sightRow<V>(row: ObservationRow): SightRow<V> {
-  return {
-    server: row.server,
-    address: row.subject,
-    value: row.value === null ? undefined : (row.value as V),
-    problem: row.problem ?? undefined,
-    refused: row.refused,
-    first: row.first_seen,
-    last: row.last_seen,
-    every: row.every,
-  };
-}
-
-function workOf(observations: readonly ObservationRow[]): Map<string, Work> {
-  const rows = observations.filter((row) => row.kind === 'work');
-  return new Map(
-    rows.map((row): [string, Work] => {
-      const value = row.value as Omit<Work, 'since' | 'at'>;
-      return [row.subject, { ...value, since: row.first_seen, at: row.last_seen }];
-    }),
-  );
-}
-
-function seenOf(observations: readonly ObservationRow[], plan: LegPlan, watchers: number, website: Seen['website']): Seen {
-  const of = (kind: string): ObservationRow[] => observations.filter((row) => row.kind === kind);
-  const lookouts = of('lookout').map((row): LookoutSight => {
-    const value = row.value as Pick<LookoutSight, 'verdict' | 'rcode' | 'answer' | 'silent'>;
-    const remainingTtl = (row.note?.['remainingTtl'] ?? null) as number | null;
-    return { lookout: row.subject, key: row.item, ...value, first: row.first_seen, last: row.last_seen, remainingTtl };
-  });
-  const looked: Record<string, number> = {};
-  const planned: Record<string, number> = {};
-  for (const row of of('look')) {
-    looked[row.subject] = row.last_seen;
-    planned[row.subject] = row.every;
-  }
-  const again = of('look').findLast((row) => row.subject === 'lookouts')?.note?.['next'];
-  const latest = (kind: string): ObservationRow | undefined =>
-    of(kind).reduce<ObservationRow | undefined>((a, b) => (a && a.last_seen > b.last_seen ? a : b), undefined);
-  const [drift, registration] = [latest('drift'), latest('registration')];
-  return {
-    parent: seenServers(of('parent').map((row) => sightRow<ParentSight>(row))),
-    zones: seenServers(
-      of('zone').map((row) => sightRow<ZoneSight>(row)),
-      REFUSED,
-    ),
-    lookouts,
-    watchers,
-    drift: drift && {
-      at: drift.last_seen,
-      problem: drift.problem,
-      changes: stillDrifting((drift.value as { changes: DriftSight[] } | null)?.changes ?? [], plan.rulings, earlySets(plan)).filter((one) =>
-        inScope(plan.scope, one.owner),
-      ),
-    },
-    registration: registration && {
-      at: registration.last_seen,
-      problem: registration.problem,
-      statuses: (registration.value as { statuses: string[] } | null)?.statuses ?? [],
-      // Who it is does not change while the registry cannot be asked.
-      registrar: of('registration').reduce<string | null>((known, row) => (row.value as { registrar?: string | null } | null)?.registrar ?? known, null),
-    },
-    website,
-    astray: new Map(of('astray').map((row) => [row.subject, (row.value as { found: Astray[] } | null)?.found ?? []])),
-    looked,
-    planned,
-    lookoutsAgain: typeof again === 'number' ? again : undefined,
-  };
 }

@@ -45,7 +45,8 @@ export class Surveyor {
     known: { given?: Given; about?: readonly Name[]; pages?: readonly string[]; before?: SurveyWish['before']; brief?: boolean } = {},
   ): Promise<TakenSurvey> {
     const dns = (await this.hosts.list()).filter((host) => host.role === 'dns');
-    const given = await this.hosts.namesGiven();
+    const byDomain = new Set(dns.flatMap((host) => (host.habits.nameservers === 'by domain' ? [host.id] : [])));
+    const given = await this.hosts.namesGiven([...byDomain]);
     const wish: SurveyWish = {
       zone,
       given: known.given ?? { names: [], sets: [] },
@@ -59,7 +60,7 @@ export class Surveyor {
         name: host.name,
         nameservers: host.nameservers,
         addresses: host.addresses,
-        ...(host.habits.nameservers === 'by domain' && { gives: [...host.nameservers, ...(given.get(host.id) ?? [])] }),
+        ...(byDomain.has(host.id) && { gives: [...host.nameservers, ...(given.get(host.id) ?? [])] }),
         key: () => this.hosts.keyOf(host.id),
       })),
       fronts: dns.flatMap((host) => host.fronts.map((range) => ({ host: host.name, prefix: parsePrefix(range)! }))),

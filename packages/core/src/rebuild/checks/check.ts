@@ -4,15 +4,13 @@ import { PanelTtls } from '../../hosts/enter';
 import { RRsetText } from '../../dns/record';
 import { Outside } from '../../survey/outside';
 import { SeenRedirect } from '../../survey/website';
+import { PageChange } from '../../watch/pageChanges';
 import { CheckedWeb } from '../host';
 import { Fix } from '../fix';
 import { Ruling } from '../ruling';
 
-/** What is broken about some pages: addresses, and what is said of them. */
-export interface SiteFault {
-  readonly pages: readonly string[];
-  readonly text: string;
-}
+/** What is broken about some pages where the plan leads. */
+export type SiteFault = Pick<PageChange, 'pages' | 'text'>;
 
 /** A remark about one row of the ledger. `stop` keeps the gate shut, `look` asks for a second look. */
 export interface Remark {
@@ -37,7 +35,7 @@ export interface CheckInput {
   readonly most: number | null;
   /** TTLs that its panel lets be chosen; null where they are not known. */
   readonly ttls: PanelTtls | null;
-  /** Spellings of the website that led to another host, and that nothing in the plan has do so again. */
+  /** Spellings of the website that led to another host, of which nothing in the plan says that they will again, nor were they seen to where it leads. */
   readonly redirects: readonly SeenRedirect[];
   /** What is broken about pages where the plan leads, as they were looked at last. */
   readonly faults: readonly SiteFault[];

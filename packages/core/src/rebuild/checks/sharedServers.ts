@@ -1,3 +1,4 @@
+import { plain } from '../../survey/words';
 import { rowAt } from '../fix';
 import { Check, remark } from './check';
 
@@ -9,7 +10,7 @@ import { Check, remark } from './check';
 export const sharedServers: Check = ({ zone, rulings, sharedServers: names }) => {
   const row = rowAt(rulings, zone.toString(), 'NS');
   if (!row || names.length === 0) return [];
-  const who = names.map((name) => name.replace(/\.$/, '')).join(', ');
+  const who = names.map(plain).join(', ');
   const text = `${who} ${names.length === 1 ? 'serves' : 'serve'} the zone before and after. If fed by transfer: give it the new primary, have that one allow it, with a serial above the old one.`;
   return [remark(row, 'look', 'shared-servers', text)];
 };
