@@ -22,12 +22,13 @@ export async function test(args: readonly string[]): Promise<number> {
   const bin = (name: string): string => join(ROOT, 'node_modules/.bin', name);
   let passed = 0;
   let failed = 0;
-  const check = (title: string, command: string, parts: readonly string[]): void => {
+  const check = (title: string, command: string, parts: readonly string[], cwd = ROOT): void => {
     console.log(`== ${title}`);
-    const done = spawnSync(command, parts, { cwd: ROOT, stdio: 'inherit' });
+    const done = spawnSync(command, parts, { cwd, stdio: 'inherit' });
     if (done.status === 0) passed += 1;
     else failed += 1;
   };
+  check('packages as files', bin('rolldown'), ['-c', '--logLevel', 'warn'], join(ROOT, 'e2e'));
   console.log('== tests');
   const folder = mkdtempSync(join(tmpdir(), 'wanderon-test-'));
   const file = join(folder, 'report.json');

@@ -146,6 +146,7 @@ export * from './timetable/legTimes';
 export * from './timetable/times';
 export * from './timetable/lowering';
 export * from './timetable/newSet';
+export * from './timetable/runOn';
 export * from './timetable/runs';
 export * from './timetable/since';
 export * from './timetable/wanted';

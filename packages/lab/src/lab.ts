@@ -87,7 +87,7 @@ export class Lab {
     private readonly options: LabOptions,
     saved: SavedState | undefined,
   ) {
-    this.clock = new LabClock(saved?.clock.at ?? START, options.rate ?? saved?.clock.rate ?? 1);
+    this.clock = new LabClock(saved?.clock.at ?? START, options.rate ?? saved?.clock.then?.rate ?? saved?.clock.rate ?? 1);
     this.domains = [...DOMAINS, ...UNUSED, ...(options.more ?? [])];
     this.hosts = scenarioHosts(options.seed ?? 'fennel');
     this.sites = new LabSites(this.routes, this.domains);

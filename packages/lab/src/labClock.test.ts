@@ -19,6 +19,23 @@ describe('the lab clock', () => {
     clock.stop();
   });
 
+  it('lets so much time pass and no more, however late anybody looks, and tells its end beforehand', () => {
+    let real = 0;
+    const clock = new LabClock(1000, 60, () => real);
+    clock.forward(7200);
+    expect(clock.state()).toEqual({ at: 1000, rate: 7200, then: { at: 8200, rate: 60 } });
+    real = 11;
+    expect(clock.state()).toEqual({ at: 8200 + 10 * 60, rate: 60 });
+    // Once more while it hurries: the speed afterwards is the one before the first.
+    clock.forward(7200);
+    real = 11.5;
+    clock.forward(7200);
+    expect(clock.state().then).toEqual({ at: 8800 + 3600 + 7200, rate: 60 });
+    clock.setRate(0);
+    expect(clock.state()).toEqual({ at: 8800 + 3600, rate: 0 });
+    clock.stop();
+  });
+
   it('rings what a jump passes, in the order of time, once', () => {
     const clock = new LabClock(0, 0, () => 0);
     const rung: string[] = [];

@@ -1,7 +1,6 @@
-import { ClockState } from './labClock';
 import { IncomingMessage, Server, ServerResponse, createServer } from 'node:http';
 import { AddressInfo } from 'node:net';
-import { Name, NameError, TextError, WireError, showName } from '@wanderon/core';
+import { Name, NameError, RunningClock, TextError, WireError, showName } from '@wanderon/core';
 import { PANELS, add, panelPage, remove } from './handPanel';
 import type { Lab } from './lab';
 import { escapeHtml, page } from './page';
@@ -38,7 +37,7 @@ export class LabControl {
   }
 
   /** The clock, and when that was so by the machine's own, in milliseconds since 1970: on its way it goes on. */
-  private clockNow(): ClockState & { readonly sent: number } {
+  private clockNow(): RunningClock & { readonly sent: number } {
     return { ...this.lab.clock.state(), sent: performance.timeOrigin + performance.now() };
   }
 

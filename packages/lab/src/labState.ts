@@ -1,12 +1,12 @@
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
-import { ClockState } from './labClock';
+import { RunningClock } from '@wanderon/core';
 import { PendingChange } from './registrars';
 import { WebPanel } from './webPanel';
 
 /** What a lab keeps between two starts. */
 export interface SavedState {
-  readonly clock: ClockState;
+  readonly clock: RunningClock;
   readonly zones: readonly { readonly host: string; readonly origin: string; readonly text: string }[];
   readonly pending?: readonly PendingChange[];
   readonly larkspur?: ReturnType<WebPanel['saved']>;

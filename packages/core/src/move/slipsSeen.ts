@@ -5,7 +5,7 @@ import { askedInstead, recordSlip } from '../slips/recordSlips';
 import { isByHand } from './byHand';
 import { Leg } from './leg';
 import { SetKey, keyOfRow, ownerOf, setKey, typeOf } from './plan';
-import { AnswerSight } from './seen';
+import { AnswerSight, ZoneSight } from './seen';
 
 /** Slips that say only that something is not there, or not any other than before. */
 export const SAYS_LITTLE: ReadonlySet<string> = new Set(['not there', 'not saved']);
@@ -62,17 +62,12 @@ export function astrayKeys(leg: Leg): SetKey[] {
   return lacking.slice(0, LOOKED_FOR);
 }
 
-/** What is asked besides, so that a set which is not where it belongs is found where it was typed. */
-export function slipQuestions(leg: Leg): SetKey[] {
-  const { plan, wanted, seen } = leg;
+/** What a server is asked besides, once it was seen to lack a set: where else in the zone that may have been typed. */
+export function slipQuestions({ plan, wanted }: Pick<Leg, 'plan' | 'wanted'>, { sets }: Pick<ZoneSight, 'sets'>): SetKey[] {
   const zone = plan.zone.toString();
-  const servers = new Set(plan.newServers.map((one) => one.address));
-  const latest = seen.zones.flatMap((one) => (servers.has(one.address) ? (one.sightings.at(-1)?.value ?? []) : []));
-  const missing = plan.rulings.filter((row) => {
-    const key = keyOfRow(row);
-    const data = wanted.data(key) ?? [];
-    return data.length > 0 && latest.some((sight) => sight.sets[key]?.data.length === 0);
-  });
-  if (missing.length > ASKED_INSTEAD && missing.length === plan.rulings.filter((row) => (wanted.data(keyOfRow(row)) ?? []).length > 0).length) return [];
-  return missing.slice(0, ASKED_INSTEAD).flatMap(({ owner, type }) => askedInstead({ owner, type, zone }).map((one) => setKey(one.owner, one.type)));
+  const planned = plan.rulings.filter((row) => (wanted.data(keyOfRow(row)) ?? []).length > 0);
+  const missing = planned.filter((row) => sets[keyOfRow(row)]?.data.length === 0);
+  if (missing.length > ASKED_INSTEAD && missing.length === planned.length) return [];
+  const all = missing.slice(0, ASKED_INSTEAD).flatMap(({ owner, type }) => askedInstead({ owner, type, zone }).map((one) => setKey(one.owner, one.type)));
+  return [...new Set(all)].filter((key) => sets[key] === undefined);
 }

@@ -3,7 +3,6 @@ import { isTakeover } from '../move/account';
 import { answeredRows, frontQuestions } from '../move/fronted';
 import { Leg } from '../move/leg';
 import { signsAgain } from '../move/rules/dsAgain';
-import { slipQuestions } from '../move/slipsSeen';
 import { LegPlan, SetKey, keyOf, keyOfRow, setKey } from '../move/plan';
 import { MADE_BY_SIGNING } from '../rebuild/hostsOwn';
 import { isChanging } from '../rebuild/ruling';
@@ -19,8 +18,13 @@ export function askedOfOld(leg: Leg): SetKey[] {
   for (const server of seen.zones)
     for (const { value } of server.sightings) for (const [key, answer] of Object.entries(value.sets)) if (wanted.is(key, answer) === false) keys.push(key);
   if (isTakeover(plan) && leg.times.ts !== undefined) keys.push(...askedOfNew(leg));
-  if (plan.kind === 'repoint' && leg.times.ts !== undefined) keys.push(...slipQuestions(leg), ...frontQuestions(plan));
+  if (mayBeTyped(leg)) keys.push(...frontQuestions(plan));
   return [...new Set(keys)];
+}
+
+/** What is planned may have been typed into the servers that are there: records change in place, and somebody has begun. */
+export function mayBeTyped({ plan, times }: Pick<Leg, 'plan' | 'times'>): boolean {
+  return plan.kind === 'repoint' && times.ts !== undefined;
 }
 
 /** What a server of the new host is asked: every set of the ledger but what belongs to the host; the sets that change come first. */
@@ -33,7 +37,6 @@ export function askedOfNew(leg: Leg): SetKey[] {
         .filter((ruling) => !hosts(ruling.type))
         .map(keyOfRow),
       ...frontQuestions(leg.plan),
-      ...slipQuestions(leg),
       ...(signsAgain(leg.plan, leg) ? [keyOf(leg.plan.zone, TYPE_CODES.DNSKEY)] : []),
     ]),
   ];

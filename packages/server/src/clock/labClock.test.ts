@@ -20,6 +20,11 @@ describe('the clock of the lab, as it is followed', () => {
     expect(await following({ at: 1000, rate: 1000, sent: ago(4000) })).toBeGreaterThanOrEqual(1000 + 4 * 1000);
   });
 
+  it('runs no further than a hurry goes, whether or not word of its end has come', async () => {
+    const now = await following({ at: 1000, rate: 7200, then: { at: 1300, rate: 1 }, sent: ago(4000) });
+    expect([now > 1303, now < 1320]).toEqual([true, true]);
+  });
+
   it('stands where it is paused, and is taken as it comes where its word tells no time, or one of another machine', async () => {
     expect(await following({ at: 1000, rate: 0, sent: ago(4000) })).toBe(1000);
     for (const sent of [undefined, ago(-60_000), ago(3_600_000)]) {

@@ -1,18 +1,18 @@
-import { Instant } from '@wanderon/core';
+import { Instant, RunningClock, runOn } from '@wanderon/core';
 import { z } from 'zod';
 import { Clock } from './clock';
 import { fromLab } from './fromLab';
 
 /** `sent`: when it was so by the machine's clock, in milliseconds since 1970. */
-const stateSchema = z.object({ at: z.number(), rate: z.number(), sent: z.number().optional() });
+const runSchema = z.object({ at: z.number(), rate: z.number() });
+const stateSchema = runSchema.extend({ then: runSchema.optional(), sent: z.number().optional() });
 /** Milliseconds that word of the clock is on its way at the most; more is another machine's clock. */
 const ON_ITS_WAY = 10_000;
 
 /** Follows the clock of the lab: hears every change, counts on by itself in between. */
 export class LabClockFollower implements Clock {
-  private base: Instant = 0;
+  private running: RunningClock = { at: 0, rate: 1 };
   private anchor = performance.now();
-  private currentRate = 1;
   private closed = false;
   private readonly listeners: (() => void)[] = [];
 
@@ -26,11 +26,15 @@ export class LabClockFollower implements Clock {
   }
 
   now(): Instant {
-    return this.base + ((performance.now() - this.anchor) / 1000) * this.currentRate;
+    return this.state().at;
   }
 
   rate(): number {
-    return this.currentRate;
+    return this.state().rate;
+  }
+
+  private state(): RunningClock {
+    return runOn(this.running, (performance.now() - this.anchor) / 1000);
   }
 
   onChange(listener: () => void): void {
@@ -50,13 +54,12 @@ export class LabClockFollower implements Clock {
   }
 
   private take(state: unknown): void {
-    const { at, rate, sent } = stateSchema.parse(state);
-    this.base = at;
+    const { sent, ...running } = stateSchema.parse(state);
+    this.running = running;
     // While it was on its way the clock went on, at its new speed.
     const now = performance.now();
     const age = sent === undefined ? 0 : performance.timeOrigin + now - sent;
     this.anchor = now - (age > 0 && age < ON_ITS_WAY ? age : 0);
-    this.currentRate = rate;
     for (const listener of this.listeners) listener();
   }
 

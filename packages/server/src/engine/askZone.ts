@@ -36,10 +36,18 @@ export async function askZone(client: DnsClient, address: string, zone: Name, ke
   const denied = refusal(soa.value, zone);
   if (denied) return { problem: denied, refused: true };
   const own = soa.value.answers.find((record) => record.type === TYPE_CODES.SOA && record.owner.equals(zone));
-  const sets: Record<SetKey, AnswerSight> = {};
+  return { sight: { serial: own ? readSoa(own.data).serial : null, refused: false, sets: await askSets(client, address, zone, keys) } };
+}
+
+/** What a server answers of each set, by key in order; nothing of one of which it says nothing. */
+export async function askSets(client: DnsClient, address: string, zone: Name, keys: readonly SetKey[]): Promise<Record<SetKey, AnswerSight>> {
   const answers = await limited(keys, AT_ONCE, async (key) => [key, await askSet(client, address, zone, key)] as const);
-  for (const [key, answer] of [...answers].sort(([a], [b]) => (a < b ? -1 : 1))) if (answer) sets[key] = answer;
-  return { sight: { serial: own ? readSoa(own.data).serial : null, refused: false, sets } };
+  return inOrder(answers.flatMap(([key, answer]) => (answer ? [[key, answer] as const] : [])));
+}
+
+/** Sets by key in the order of the keys, whoever told of them: the same sight is the same text. */
+export function inOrder(sets: readonly (readonly [SetKey, AnswerSight])[]): Record<SetKey, AnswerSight> {
+  return Object.fromEntries([...sets].sort(([a], [b]) => (a < b ? -1 : 1)));
 }
 
 /** A server that will not answer for the zone; one that refers to servers below the parent has turned, and is read as such. */

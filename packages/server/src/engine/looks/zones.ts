@@ -1,10 +1,23 @@
-import { Name, ServerAt, TsigKey, askedOfNew, askedOfOld, changingSets, frontQuestions, sameNameSet, strangersNamed } from '@wanderon/core';
+import {
+  Name,
+  ServerAt,
+  SetKey,
+  TsigKey,
+  askedOfNew,
+  askedOfOld,
+  changingSets,
+  frontQuestions,
+  mayBeTyped,
+  sameNameSet,
+  slipQuestions,
+  strangersNamed,
+} from '@wanderon/core';
 import { NetError, limited } from '@wanderon/net';
 import { Network } from '../../network/network';
 import { givenServers } from '../../hosts/givenServers';
 import { HostStore } from '../../hosts/host.store';
 import { Sighted } from '../../moves/observation.store';
-import { askZone, tryTransfer } from '../askZone';
+import { Asked, askSets, askZone, inOrder, tryTransfer } from '../askZone';
 import { WorkContext } from '../context';
 
 const SERVERS = 4;
@@ -17,8 +30,9 @@ const BESIDE_TRANSFER = 200;
 export async function lookAtOld(context: WorkContext, network: Network): Promise<Sighted[]> {
   const { leg, zone } = context;
   const keys = askedOfOld(leg);
+  const ask = (address: string): Promise<Asked> => (mayBeTyped(leg) ? askTwice(context, network, address, keys) : askZone(network.client, address, zone, keys));
   const servers = [...leg.plan.oldServers, ...(await thirdServers(context, network))];
-  return limited(servers, SERVERS, async ({ server, address }) => sighted(server, address, await askZone(network.client, address, zone, keys)));
+  return limited(servers, SERVERS, async ({ server, address }) => sighted(server, address, await ask(address)));
 }
 
 /** What every server of the new host answers of every planned set, at the addresses that the host gave. */
@@ -31,14 +45,23 @@ export async function lookAtNew(context: WorkContext, network: Network, hosts: H
   const key: TsigKey | undefined = await hosts.keyOf(loaded.row.new_dns_host);
   const sights = await limited(servers, SERVERS, async ({ server, address }) => {
     const transferred = key && (await tryTransfer(network.client, address, zone, all, key));
-    if (!transferred) return sighted(server, address, await askZone(network.client, address, zone, all));
+    if (!transferred) return sighted(server, address, await askTwice(context, network, address, all));
     const asked = await askZone(network.client, address, zone, changing.slice(0, BESIDE_TRANSFER));
     // What is answered counts before what is transferred: visitors get answers.
     if (!('sight' in asked)) return sighted(server, address, asked);
-    const merged = { ...transferred.sets, ...asked.sight.sets };
-    return sighted(server, address, { sight: { ...transferred, sets: Object.fromEntries(Object.entries(merged).sort(([a], [b]) => (a < b ? -1 : 1))) } });
+    const sets = inOrder(Object.entries({ ...transferred.sets, ...asked.sight.sets }));
+    return sighted(server, address, { sight: { ...transferred, sets } });
   });
   return { sights, servers };
+}
+
+/** A set that is not there is looked for elsewhere in the zone at once: nobody is told that it was not typed before that is known. */
+async function askTwice({ leg, zone }: WorkContext, { client }: Network, address: string, keys: readonly SetKey[]): Promise<Asked> {
+  const asked = await askZone(client, address, zone, keys);
+  if (!('sight' in asked)) return asked;
+  const { sight } = asked;
+  const more = await askSets(client, address, zone, slipQuestions(leg, sight));
+  return { sight: { ...sight, sets: inOrder(Object.entries({ ...sight.sets, ...more })) } };
 }
 
 function sighted(server: string, address: string, asked: Awaited<ReturnType<typeof askZone>>): Sighted {
