@@ -22,6 +22,7 @@ import { isShown } from '../../readAnew';
 import { isTyping } from '../../shell/shell';
 import { unsent } from '../../unsent';
 import { Button } from '../../ui/button';
+import { useCopying } from '../../ui/copy';
 import { inputLook } from '../../ui/field';
 import { useToast } from '../../ui/toast';
 import { usePrinting } from '../../ui/usePrinting';
@@ -108,6 +109,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
   const regroup = (): void => setBy(by === 'name' ? 'purpose' : 'name');
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
   const { fail, say } = useToast();
+  const copying = useCopying();
   const edit = useMoveAction<{ id: string; ruling: string; seen: string }>(
     move.id,
     'PUT',
@@ -301,7 +303,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
         u: () => mayRule && takeBack(undo),
         U: () => mayRule && takeBack(redo),
         g: regroup,
-        y: () => current?.planned && void navigator.clipboard.writeText(current.planned.data.join('\n')).then(() => say('Copied.')),
+        y: () => current?.planned && void copying(current.planned.data.join('\n'), 'Copied.'),
       };
       const act = keys[event.key];
       if (!act || (event.key === 'Enter' && (event.target as HTMLElement).tagName === 'BUTTON')) return;

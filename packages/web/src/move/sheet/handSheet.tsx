@@ -2,7 +2,7 @@ import { Entry, SheetRow } from '@wanderon/core';
 import { useEffect, useRef, useState } from 'react';
 import { isTyping } from '../../shell/shell';
 import { Button } from '../../ui/button';
-import { useToast } from '../../ui/toast';
+import { useCopying } from '../../ui/copy';
 
 const ACTS = { delete: 'delete', edit: 'edit', add: 'add' };
 const FIELDS = ['name', 'type', 'priority', 'value', 'ttl', 'front'] as const;
@@ -40,7 +40,7 @@ export function HandSheet({
     ),
   );
   const [next, setNext] = useState(0);
-  const { say } = useToast();
+  const copying = useCopying();
   const done = new Set(typed);
   const current = rows[Math.min(at, rows.length - 1)];
   const table = useRef<HTMLTableElement>(null);
@@ -54,17 +54,21 @@ export function HandSheet({
   const mark = (row: SheetRow, is: boolean): void => {
     onTick?.(row.id, is);
   };
-  const copy = (row: SheetRow, field: FieldName): void => {
-    void navigator.clipboard.writeText(row.entry?.[field] ?? '').then(() => say(`${TITLES[field]} is copied.`));
-  };
-  const advance = (): void => {
+  const copy = (row: SheetRow, field: FieldName): Promise<boolean> => copying(row.entry?.[field] ?? '', `${TITLES[field]} is copied.`);
+  const advance = async (): Promise<void> => {
     if (!current) return;
     const fields = copied(current.entry);
     const field = fields[next];
-    if (field) copy(current, field);
-    if (next < fields.length - 1) return setNext(next + 1);
-    mark(current, true);
-    point(at + 1);
+    const isLast = next >= fields.length - 1;
+    if (isLast) point(at + 1);
+    else setNext(next + 1);
+    if (!field || (await copy(current, field))) {
+      if (isLast) mark(current, true);
+      return;
+    }
+    // It goes on from what was not copied: else the value of the field before would be typed there.
+    setAt(at);
+    setNext(next);
   };
 
   useEffect(() => {
@@ -75,7 +79,7 @@ export function HandSheet({
         ArrowDown: () => point(at + 1),
         k: () => point(at - 1),
         ArrowUp: () => point(at - 1),
-        Enter: advance,
+        Enter: () => void advance(),
         t: () => current && mark(current, !done.has(current.id)),
       };
       const act = keys[event.key];
@@ -124,7 +128,7 @@ export function HandSheet({
               field={index === at ? copied(row.entry)[next] : undefined}
               slips={slips(row)}
               onPoint={() => point(index)}
-              onCopy={(field) => copy(row, field)}
+              onCopy={(field) => void copy(row, field)}
               onTick={onTick ? (is) => mark(row, is) : undefined}
             />
           ))}

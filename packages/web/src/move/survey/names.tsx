@@ -4,7 +4,7 @@ import { MoveSurvey } from '@wanderon/contract';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { isTyping } from '../../shell/shell';
 import { inputLook } from '../../ui/field';
-import { useToast } from '../../ui/toast';
+import { useCopying } from '../../ui/copy';
 import { Exports } from './exports';
 import { NameLine } from './nameLine';
 import { Item, Line, itemsOf, linesOf, matches } from './surveyRows';
@@ -18,7 +18,7 @@ export function Names({ survey, zone, domain, move, may }: { survey: MoveSurvey;
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
   const [at, setAt] = useState(-1);
-  const { say } = useToast();
+  const copying = useCopying();
   const items = useMemo(() => itemsOf(survey, zone), [survey, zone]);
   const lines = useMemo(
     () =>
@@ -85,9 +85,7 @@ export function Names({ survey, zone, domain, move, may }: { survey: MoveSurvey;
         ArrowLeft: () => fold(true),
         ArrowRight: () => fold(false),
         Enter: () => line?.kind === 'item' && setOpen(toggle(open, line.key)),
-        y: () =>
-          line?.kind === 'item' &&
-          void navigator.clipboard.writeText(line.item.kind === 'set' ? line.item.text.data.join('\n') : line.item.hint.owner).then(() => say('Copied.')),
+        y: () => line?.kind === 'item' && void copying(line.item.kind === 'set' ? line.item.text.data.join('\n') : line.item.hint.owner, 'Copied.'),
         '/': () => finder.current?.focus(),
       };
       const act = keys[event.key];

@@ -3,8 +3,7 @@ import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { useHosts } from '../../api';
 import { isTyping } from '../../shell/shell';
-import { Copy } from '../../ui/copy';
-import { useToast } from '../../ui/toast';
+import { Copy, useCopying } from '../../ui/copy';
 import { ChapterProps } from '../movePlace';
 
 /** What to do at the registrar, in its page's order: one key copies the next name and moves on. Ticks are one's own. */
@@ -12,7 +11,7 @@ export function RegistrarSheet({ move, leg }: Pick<ChapterProps, 'move' | 'leg'>
   const hosts = useHosts();
   const [chosen, setChosen] = useState('');
   const [done, setDone] = useState<ReadonlySet<string>>(new Set());
-  const { say } = useToast();
+  const copying = useCopying();
   const registrars = (hosts.data ?? []).filter((host) => host.role === 'registrar');
   const named = registrars.find((host) => host.name.toLowerCase() === leg.registrar?.toLowerCase());
   const host = registrars.find((one) => one.id === chosen) ?? named ?? (leg.registrar === null && registrars.length === 1 ? registrars[0] : undefined);
@@ -27,8 +26,7 @@ export function RegistrarSheet({ move, leg }: Pick<ChapterProps, 'move' | 'leg'>
     const press = (event: KeyboardEvent): void => {
       if (event.key !== 'y' || !next || isTyping(event) || document.querySelector('[role=dialog]') || event.ctrlKey || event.metaKey) return;
       event.preventDefault();
-      void navigator.clipboard.writeText(next.copy!).then(() => say(`${next.copy!.split('\n')[0]!} is copied.`));
-      setDone(new Set([...done, next.id]));
+      void copying(next.copy!, `${next.copy!.split('\n')[0]!} is copied.`).then((copied) => copied && setDone((before) => new Set([...before, next.id])));
     };
     window.addEventListener('keydown', press);
     return () => window.removeEventListener('keydown', press);
