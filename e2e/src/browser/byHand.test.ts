@@ -148,10 +148,28 @@ describe('a domain moves by hand', () => {
       Array.from(document.querySelectorAll('li .whitespace-pre-line')).map((one) => (one as HTMLElement).innerText.trim()),
     );
     expect(list).toEqual(['one.driftwood.example.\ntwo.driftwood.example.']);
-    expect(await lab('/registrar/domain', { name: ZONE, ns: list[0]! })).toContain('Nothing changes before the link');
-    await lab('/registrar/mail', { name: ZONE });
-    await pressUntil(page, 'It is saved at the registrar', SUBMITTED);
-    await speed('× 60');
+    const saved = async (ns: string): Promise<void> => {
+      expect(await lab('/registrar/domain', { name: ZONE, ns })).toContain('Nothing changes before the link');
+      await lab('/registrar/mail', { name: ZONE });
+    };
+    // The list with each slip in turn: it is named from what the parent then publishes.
+    const [one, two] = list[0]!.split('\n');
+    const slips: [string[], string][] = [
+      [[one!, two!, 'dns-a.pebbledock.example.'], 'dns-a.pebbledock.example is left from before: take it out'],
+      [[one!, 'two.driftwod.example.'], 'two.driftwod.example is misspelt: it is two.driftwood.example'],
+      [[one!, 'ns1.quillmere.example.'], 'ns1.quillmere.example is a nameserver of Quillmere DNS'],
+      [[one!, 'two.driftwood.example'], `two.driftwood.example.${ZONE.replace(/\.$/, '')} has the domain appended`],
+      [[one!], 'two.driftwood.example is missing'],
+    ];
+    for (const [index, [ns, named]] of slips.entries()) {
+      await saved(ns.join('\n'));
+      if (index === 0) {
+        await pressUntil(page, 'It is saved at the registrar', new RegExp(`${named}|${SUBMITTED.source}`));
+        await speed('× 60');
+      }
+      await words(page, named);
+    }
+    await saved(list[0]!);
     await takeWays([/^Set .* aside$/, /^Go on without turning it$/], /The parent publishes the new nameservers since/);
 
     // Afterwards: nobody turns the old zone, and what follows the cutover at the web host is ticked.

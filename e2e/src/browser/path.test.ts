@@ -133,6 +133,23 @@ describe('a domain moves from end to end', () => {
     await words(page, 'As planned: these 3, and no other.');
     // Real time, or the parent is seen to publish the change before the person says so.
     await speed(page, '× 1');
+    // Typed with each slip in turn, and saved: it is named from what the parent then publishes.
+    const [first, second, third] = [1, 2, 3].map((number) => `ns${number}.quillmere.example.`);
+    const slips: [string[], string][] = [
+      [[first!, second!, third!, 'ns2.oldquay.example.'], 'ns2.oldquay.example is left from before: take it out'],
+      [[first!, third!], 'ns2.quillmere.example is missing: that field was not saved'],
+      [[first!, second!, 'ns4.quillmere.example.'], 'ns4.quillmere.example has another number: it is ns3.quillmere.example'],
+      [[first!, second!, 'ns3.quillmeer.example.'], 'ns3.quillmeer.example is misspelt: it is ns3.quillmere.example'],
+      [[first!, second!, 'dns-a.pebbledock.example.'], 'dns-a.pebbledock.example is a nameserver of Pebbledock DNS'],
+    ];
+    for (const [index, [ns, named]] of slips.entries()) {
+      await demo.at('/registrar/domain', { name: ZONE.toString(), ns });
+      if (index === 0) {
+        await pressUntil(page, 'It is saved at the registrar', new RegExp(`${named}|${SUBMITTED.source}`));
+        await speed(page, '× 60');
+      }
+      await words(page, named);
+    }
     const registrar = await demo.chromium.theirs();
     await registrar.goto(`${demo.lab}/registrar/domain?name=${encodeURIComponent(ZONE.toString())}`);
     const inputs = await registrar.$$('input[name=ns]');
@@ -145,8 +162,6 @@ describe('a domain moves from end to end', () => {
     await Promise.all([registrar.waitForNavigation(), registrar.locator('button').click()]);
     await words(registrar, 'was sent to the registry');
     await registrar.close();
-    await pressUntil(page, 'It is saved at the registrar', SUBMITTED);
-    await speed(page, '× 60');
     await words(page, 'The parent publishes the new nameservers since');
 
     await chapter(page, 'watch');

@@ -161,4 +161,5 @@ export * from './watch/site';
 export * from './watch/together';
 export * from './watch/questions';
 export * from './watch/settled';
+export * from './watch/signatures';
 export * from './watch/verdict';

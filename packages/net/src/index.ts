@@ -10,6 +10,7 @@ export * from './rdap';
 export * from './rootHints';
 export * from './routes';
 export * from './server';
+export * from './signed';
 export * from './survey';
 export * from './transfer';
 export * from './update';

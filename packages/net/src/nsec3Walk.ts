@@ -18,6 +18,7 @@ import {
 import { DnsClient } from './client';
 import { limited } from './limited';
 import { NetError } from './netError';
+import { SIGNED } from './signed';
 import { ServerAddress } from './server';
 import { SurveyOptions } from './survey';
 
@@ -45,7 +46,6 @@ const IDLE = 4;
 const TRIES = 400_000;
 /** Hashes between two breaths: others want the processor too. */
 const BREATH = 2000;
-const SIGNED = { udpSize: 1232, version: 0, dnssecOk: true, options: [] } as const;
 /** What signing makes; a new signer makes its own. */
 const MADE_BY_SIGNER: ReadonlySet<number> = new Set([TYPE_CODES.RRSIG, TYPE_CODES.NSEC3]);
 

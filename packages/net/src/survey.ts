@@ -2,6 +2,7 @@ import { Exploration, Message, Name, NsecWalk, RCODE, RRset, SurveyQuestion, TYP
 import { AskOptions, DnsClient } from './client';
 import { limited } from './limited';
 import { NetError } from './netError';
+import { SIGNED } from './signed';
 import { ServerAddress } from './server';
 
 export interface SurveyOptions extends AskOptions {
@@ -68,8 +69,6 @@ export async function walkZone(client: DnsClient, server: ServerAddress, zone: N
   const records = sets.flatMap((set) => set.data.map((data) => ({ owner: set.owner, type: set.type, cls: 1, ttl: set.ttl, data })));
   return { sets: groupRecords(records), whole, serial, problems, names: walk.names.length, asked };
 }
-
-const SIGNED = { udpSize: 1232, version: 0, dnssecOk: true, options: [] } as const;
 
 /** Asks all that an exploration wants to know, or until it is enough. Throws a NetError only where cancelled. */
 export async function exploreZone(client: DnsClient, server: ServerAddress, exploration: Exploration, options: SurveyOptions = {}): Promise<void> {

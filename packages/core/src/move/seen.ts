@@ -32,6 +32,8 @@ export interface ZoneSight {
   /** It refuses to answer for the zone, over so long a time that it is no accident. */
   readonly refused: boolean;
   readonly sets: Readonly<Record<SetKey, AnswerSight>>;
+  /** Where it was asked for signatures: what bears none by a key of the zone (`unsignedOf`). */
+  readonly unsigned?: readonly string[] | undefined;
 }
 
 /** A server that gave nothing, since when and why; `refused`: it answered that it will not. */

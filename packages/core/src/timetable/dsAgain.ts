@@ -13,10 +13,12 @@ import { Assumptions, LegTimes } from './times';
 
 /** When a DS may be put in again, and what the parent's DS sets and the keys at the new servers are to each other. */
 export interface DsAgain {
-  /** Every server of the new host seen to serve keys; undefined while one does not. */
+  /** Every server of the new host seen to serve keys, and answers and denials signed by them; undefined while one does not. */
   readonly tn: SeenBetween | undefined;
   /** Servers of it that serve none, by name. */
   readonly keyless: readonly string[];
+  /** Servers of it that serve keys, and what they gave unsigned; undefined where that was not asked yet. */
+  readonly bare: readonly { readonly server: string; readonly what: readonly string[] | undefined }[];
   /** Not before this; `at` Infinity: no bound is known for who is still led to the old servers. Undefined without `tn`. */
   readonly earliest: Derived | undefined;
   /** Servers of the parent whose DS set stands for no key that every new server serves, by tag, algorithm and digest (RFC 4034 §5.1). */
@@ -53,19 +55,22 @@ export function dsAgain({
     address,
     sightings: sightings.flatMap((one) => {
       const keys = one.value.sets[apex]?.data;
-      return keys && one.first >= from ? [{ ...one, value: keys }] : [];
+      return keys && one.first >= from ? [{ ...one, value: { keys, unsigned: one.value.unsigned } }] : [];
     }),
   }));
-  const keyless = keysAt.filter(({ sightings }) => (sightings.at(-1)?.value.length ?? 0) === 0).map((one) => one.server);
-  const gone = keyless.length === 0 ? since(keysAt, (keys) => keys.length > 0, now).all : undefined;
+  const latest = keysAt.map(({ server, sightings }) => ({ server, keys: sightings.at(-1)?.value.keys ?? [], unsigned: sightings.at(-1)?.value.unsigned }));
+  const keyless = latest.filter(({ keys }) => keys.length === 0).map((one) => one.server);
+  const bare = latest.flatMap(({ server, keys, unsigned }) => (keys.length > 0 && unsigned?.length !== 0 ? [{ server, what: unsigned }] : []));
+  const lacks = keyless.length + bare.length;
+  const gone = lacks === 0 ? since(keysAt, ({ keys, unsigned }) => keys.length > 0 && unsigned?.length === 0, now).all : undefined;
   const tn = gone && { lastOld: gone.lastOld, firstNew: gone.firstNew + assumed.hostAllowance };
-  const shared = sharedKeys(keysAt.map(({ sightings }) => sightings.at(-1)?.value ?? []));
+  const shared = sharedKeys(latest.map(({ keys }) => keys));
   const fits = (ds: string): boolean => shared.some((key) => dsFits(plan.zone, parseRdata(TYPE_CODES.DS, ds), key) === true);
   const strange = seen.parent.flatMap(({ server, sightings }) => {
     const ds = sightings.at(-1)?.value.ds ?? [];
     return ds.length > 0 && !ds.some(fits) ? [server] : [];
   });
-  return { tn, keyless, earliest: tn && earliestOf(tn, { plan, seen, times, assumed }, fresh), strange };
+  return { tn, keyless, bare, earliest: tn && earliestOf(tn, { plan, seen, times, assumed }, fresh), strange };
 }
 
 function earliestOf(
@@ -85,7 +90,7 @@ function earliestOf(
     terms: [
       instantTerm('X', 'nobody is led to the old servers any more', times.extended.at),
       secondsTerm('Z_old', 'the largest TTL of an answer of the old zone', old),
-      instantTerm('tn', 'every new server seen to serve keys', tn.firstNew),
+      instantTerm('tn', 'every new server seen to serve keys, and answers signed by them', tn.firstNew),
       secondsTerm('Z_new', 'the largest TTL of an answer of the new zone', now),
       instantTerm('R', 'the last horizon', times.last.at),
       secondsTerm('f', 'floor a cache may apply', assumed.floor),

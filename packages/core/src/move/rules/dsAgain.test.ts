@@ -20,10 +20,16 @@ const OTHER_DS = `${(TAG + 1) & 0xffff} 13 2 ${'cd'.repeat(32)}`;
 const DNSKEY = 'zone.test./DNSKEY';
 const [n1, n2] = plan.newServers.map((one) => one.address) as [string, string];
 
-const signed = (keys: string[] = KEYS): ZoneSight => planned({ [DNSKEY]: { ttl: 3600, data: keys } });
+const signed = (keys: string[] = KEYS, unsigned: string[] | null = []): ZoneSight => ({
+  ...planned({ [DNSKEY]: { ttl: 3600, data: keys } }),
+  ...(keys.length > 0 && unsigned && { unsigned }),
+});
 
 /** A day before 0 the DS was there; it is gone from 100 on, the switch was submitted at 10,000 and seen at 10,060 at every server. */
-function leg(now: number, of: { ds?: string; dsAt?: number; keys?: [number, number?]; other?: string[]; plan?: Partial<LegPlan>; left?: boolean } = {}): Leg {
+function leg(
+  now: number,
+  of: { ds?: string; dsAt?: number; keys?: [number, number?]; other?: string[]; unsigned?: string[] | null; plan?: Partial<LegPlan>; left?: boolean } = {},
+): Leg {
   const { keys: [one, two = one] = [11_000], dsAt = now, ds } = of;
   const parent = (more: Partial<ParentSight>): ParentSight => published(NEW, more);
   return legOf({
@@ -49,7 +55,7 @@ function leg(now: number, of: { ds?: string; dsAt?: number; keys?: [number, numb
         rows(server, plan.oldServers[index]!.address, [0, 40, answers(3600)], [100, 10_000, answers(300)], [10_060, now, answers(300, {}, NEW)]),
       ),
       ...rows(NEW[0]!, n1, [200, one - 60, signed([])], [one, now, signed()]),
-      ...rows(NEW[1]!, n2, [200, two - 60, signed([])], ...(two >= now ? [] : [[two, now, signed(of.other)] as const])),
+      ...rows(NEW[1]!, n2, [200, two - 60, signed([])], ...(two >= now ? [] : [[two, now, signed(of.other, of.unsigned)] as const])),
     ],
     work: { turn: work('done'), lower: work('done') },
     seen: { looked: { parent: now, old: now, new: now, lookouts: now } },
@@ -74,6 +80,18 @@ describe('a DS that comes back', () => {
     const soon = leg(SETTLED, { keys: [11_000, 18_000] });
     expect(step(soon)).toMatchObject({ state: 'due', dueAt: 21_600 });
     expect(step(leg(21_601, { keys: [11_000, 18_000] }))).toMatchObject({ state: 'ready', text: expect.stringMatching(/take the DS from there/) as string });
+  });
+
+  it('waits for signatures beside the keys: a server that gives none would make the domain fail', () => {
+    const bare = leg(SETTLED, { unsigned: ['SOA of zone.test.', 'proof of what is not there'] });
+    expect(step(bare)).toMatchObject({
+      state: 'ready',
+      text: expect.stringMatching(/ns2\.new\.test gives SOA of zone\.test, proof of what is not there without a signature by its keys/) as string,
+    });
+    expect(step(leg(SETTLED, { unsigned: null }))).toMatchObject({ state: 'ready', text: expect.stringMatching(/signatures is looked at next/) as string });
+    // Where the DS is there already, that is an alarm.
+    const alarm = leg(SETTLED, { ds: DS, unsigned: ['SOA of zone.test.'] });
+    expect(step(alarm)).toMatchObject({ state: 'stopped', text: expect.stringMatching(/find nothing there/) as string });
   });
 
   it('counts from the end of the old servers too: their answers have no such signatures', () => {

@@ -38,12 +38,10 @@ export const dsAgain: StepRule = {
 
 const LEAVE = leaveWay(ID, 'Leave it unsigned', 'Nothing that resolvers are told of the domain can be checked.');
 
-function withoutDs(leg: Leg, { tn, keyless, earliest }: DsAgain): StepStanding {
+function withoutDs(leg: Leg, again: DsAgain): StepStanding {
+  const { tn, earliest } = again;
   const host = leg.plan.newHost?.name ?? 'the new host';
-  if (!tn || !earliest) {
-    const who = keyless.length > 0 ? `${keyless.map(plain).join(', ')} ${keyless.length === 1 ? 'serves' : 'serve'} no keys` : 'Its keys were not seen';
-    return stands('ready', { text: `Have ${host} sign the zone first, without telling the parent: ${who}.`, ways: [LEAVE] });
-  }
+  if (!tn || !earliest) return stands('ready', { text: `Have ${host} sign the zone first, without telling the parent: ${lackWords(again)}.`, ways: [LEAVE] });
   if (earliest.at === Infinity)
     return stands('ready', {
       text: 'No bound is known for resolvers that renew the delegation from the old servers’ own answers: those that check signatures may fail once the DS is there.',
@@ -60,9 +58,25 @@ function withoutDs(leg: Leg, { tn, keyless, earliest }: DsAgain): StepStanding {
   return stands('ready', { since: tn.firstNew, text: `Every server of ${host} serves keys: take the DS from there.`, ways: [LEAVE] });
 }
 
-function withDs(leg: Leg, { strange, earliest }: DsAgain): StepStanding {
+/** What of a signed zone was not seen yet at the new servers. */
+function lackWords({ keyless, bare }: DsAgain): string {
+  if (keyless.length > 0) return `${keyless.map(plain).join(', ')} ${keyless.length === 1 ? 'serves' : 'serve'} no keys`;
+  return bareWords(bare) ?? (bare.length > 0 ? 'whether its answers bear signatures is looked at next' : 'Its keys were not seen');
+}
+
+/** Sets, or denials, that are told of. */
+const TOLD = 3;
+
+function bareWords(bare: DsAgain['bare']): string | undefined {
+  const told = bare.flatMap(({ server, what = [] }) => (what.length > 0 ? [`${plain(server)} gives ${what.slice(0, TOLD).map(plain).join(', ')}`] : []));
+  return told.length > 0 ? `${told.join('; ')} without a signature by its keys that holds now` : undefined;
+}
+
+function withDs(leg: Leg, { strange, bare, earliest }: DsAgain): StepStanding {
   const heard = leg.seen.parent.filter((one) => one.sightings.length > 0 && !leg.said.aside.has(one.address));
   if (strange.length > 0) return stands('stopped', { text: strangeWords(strange), ways: [LEAVE] });
+  const unsigned = bareWords(bare);
+  if (unsigned) return stands('stopped', { text: `${unsigned}: resolvers that check signatures find nothing there.`, ways: [LEAVE] });
   const lacking = heard.filter((one) => (one.sightings.at(-1)?.value.ds.length ?? 0) === 0);
   if (lacking.length > 0)
     return stands('doing', { text: `${lacking.map((one) => plain(one.server)).join(', ')} ${lacking.length === 1 ? 'has' : 'have'} no DS yet.` });

@@ -19,6 +19,7 @@ import { HostStore } from '../../hosts/host.store';
 import { Sighted } from '../../moves/observation.store';
 import { Asked, askSets, askZone, inOrder, tryTransfer } from '../askZone';
 import { WorkContext } from '../context';
+import { withSignatures } from './signatures';
 
 const SERVERS = 4;
 /** Servers in neither set that are asked as well. */
@@ -37,22 +38,26 @@ export async function lookAtOld(context: WorkContext, network: Network): Promise
 
 /** What every server of the new host answers of every planned set, at the addresses that the host gave. */
 export async function lookAtNew(context: WorkContext, network: Network, hosts: HostStore): Promise<{ sights: Sighted[]; servers: ServerAt[] }> {
-  const { leg, zone, loaded } = context;
   const servers = await newServersOf(context, network);
-  const all = askedOfNew(leg);
-  // What a host fronts is answered, and stands in no transfer.
-  const changing = [...frontQuestions(leg.plan), ...changingSets(leg.plan)];
-  const key: TsigKey | undefined = await hosts.keyOf(loaded.row.new_dns_host);
+  const key: TsigKey | undefined = await hosts.keyOf(context.loaded.row.new_dns_host);
   const sights = await limited(servers, SERVERS, async ({ server, address }) => {
-    const transferred = key && (await tryTransfer(network.client, address, zone, all, key));
-    if (!transferred) return sighted(server, address, await askTwice(context, network, address, all));
-    const asked = await askZone(network.client, address, zone, changing.slice(0, BESIDE_TRANSFER));
-    // What is answered counts before what is transferred: visitors get answers.
-    if (!('sight' in asked)) return sighted(server, address, asked);
-    const sets = inOrder(Object.entries({ ...transferred.sets, ...asked.sight.sets }));
-    return sighted(server, address, { sight: { ...transferred, sets } });
+    const asked = await askNew(context, network, address, key);
+    return sighted(server, address, 'sight' in asked ? { sight: await withSignatures(context, network, address, asked.sight) } : asked);
   });
   return { sights, servers };
+}
+
+/** By transfer where a key opens one, and by questions. */
+async function askNew(context: WorkContext, network: Network, address: string, key: TsigKey | undefined): Promise<Asked> {
+  const { leg, zone } = context;
+  const all = askedOfNew(leg);
+  const transferred = key && (await tryTransfer(network.client, address, zone, all, key));
+  if (!transferred) return askTwice(context, network, address, all);
+  // What a host fronts is answered, and stands in no transfer.
+  const changing = [...frontQuestions(leg.plan), ...changingSets(leg.plan)];
+  const asked = await askZone(network.client, address, zone, changing.slice(0, BESIDE_TRANSFER));
+  // What is answered counts before what is transferred: visitors get answers.
+  return 'sight' in asked ? { sight: { ...transferred, sets: inOrder(Object.entries({ ...transferred.sets, ...asked.sight.sets })) } } : asked;
 }
 
 /** A set that is not there is looked for elsewhere in the zone at once: nobody is told that it was not typed before that is known. */
