@@ -159,7 +159,7 @@ describe('a domain moves by hand', () => {
       [[one!, 'two.driftwod.example.'], 'two.driftwod.example is misspelt: it is two.driftwood.example'],
       [[one!, 'ns1.quillmere.example.'], 'ns1.quillmere.example is a nameserver of Quillmere DNS'],
       [[one!, 'two.driftwood.example'], `two.driftwood.example.${ZONE.replace(/\.$/, '')} has the domain appended`],
-      [[one!], 'two.driftwood.example is missing'],
+      [[one!, 'https://two.driftwood.example/'], 'is a URL: only the name is typed'],
     ];
     for (const [index, [ns, named]] of slips.entries()) {
       await saved(ns.join('\n'));
