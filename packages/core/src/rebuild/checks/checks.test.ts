@@ -244,6 +244,21 @@ const PLANS: readonly [string, RegExp, readonly string[], readonly string[]][] =
   ['mail to an alias', /mail-alias/, ['carry @ MX 10 m.zone.test.', 'carry m CNAME mx.post.test.'], ['look mail-alias']],
   ['mail to a name that goes', /mail-target/, ['carry @ MX 10 m.zone.test.', 'drop m A 192.0.2.25'], ['stop mail-target-gone']],
   ['mail to a name that never was', /mail-target/, ['carry @ MX 10 m.zone.test.'], ['stop mail-target-gone']],
+  ['mail to a name for which a wildcard answers', /mail-/, ['carry @ MX 10 m.in.zone.test.', 'carry * A 192.0.2.25'], []],
+  [
+    'mail to a name that a text keeps from the wildcard',
+    /mail-/,
+    ['carry @ MX 10 m.zone.test.', 'carry * A 192.0.2.25', 'carry m TXT "x"'],
+    ['stop mail-target-gone'],
+  ],
+  [
+    'mail to a name for which a wildcard answers that moves',
+    /mail-/,
+    ['carry @ MX 10 m.in.zone.test.', 'repoint * A 198.51.100.80 > 203.0.113.80'],
+    ['look mail-target-moves'],
+  ],
+  ['mail to a name that a wildcard makes an alias', /mail-/, ['carry @ MX 10 m.zone.test.', 'carry * CNAME mx.post.test.'], ['look mail-alias']],
+  ['mail to a name below a cut, of which another zone knows', /mail-/, ['carry @ MX 10 m.sub.zone.test.', 'carry sub NS ns.post.test.'], []],
   [
     'mail to the apex, which moves',
     /mail-target/,
