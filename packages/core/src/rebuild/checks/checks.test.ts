@@ -38,6 +38,7 @@ const PLANS: readonly [string, RegExp, readonly string[], readonly string[]][] =
   ['one family that goes while the other leads on', /leads-nowhere/, ['drop @ AAAA 2001:db8::80', 'repoint @ A 198.51.100.80 > 203.0.113.80'], []],
   ['addresses that give way to an alias', /leads-nowhere/, ['drop www A 198.51.100.80', 'new www CNAME sites.new.test.'], ['stop leads-nowhere'].slice(1)],
   ['a name that somebody drops', /leads-nowhere/, ['drop old A 198.51.100.80 !'], []],
+  ['a website below a cut that is new', /leads-nowhere/, ['drop www.shop A 198.51.100.80', 'new shop NS ns.post.test.'], []],
   ['a name that led elsewhere', /leads-nowhere/, ['drop x A 192.0.2.9'], []],
   ['a dropped name that a wildcard answers', /wildcard-answers/, ['drop shop A 192.0.2.9', 'carry * A 192.0.2.1'], ['look wildcard-answers']],
   ['a dropped name of another type than the wildcard', /wildcard-answers/, ['drop shop A 192.0.2.9', 'carry * TXT "x"'], []],
@@ -76,6 +77,7 @@ const PLANS: readonly [string, RegExp, readonly string[], readonly string[]][] =
   ['SPF that leads on by an alias', /spf-void/, ['new @ TXT "v=spf1 include:_spf.zone.test -all"', 'carry _spf CNAME spf.post.test.'], []],
   ['SPF that leads back to itself', /spf-itself/, ['carry @ TXT "v=spf1 redirect=zone.test"'], ['look spf-itself']],
   ['SPF with a macro', /spf-(void|itself)/, ['new @ TXT "v=spf1 a:%{d} exists:%{i}.zone.test -all"'], []],
+  ['mail below a cut that is new', /mail-gone/, ['drop in.shop MX 10 mx.post.test.', 'new shop NS ns.post.test.'], []],
   ['a null MX that goes', /mail-gone/, ['drop @ MX 0 .'], []],
   ['an MX that is another', /mail-gone/, ['repoint @ MX 10 a.post.test. > 10 b.post.test.'], []],
   [

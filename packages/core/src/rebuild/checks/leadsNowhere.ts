@@ -19,7 +19,9 @@ export const leadsNowhere: Check = (input) => {
     if (ruling.planned || !ruling.found || !isLead(ruling.type) || ruling.reason === BY_HAND || told.has(owner)) return [];
     if (!ruling.found.data.some((data) => addresses.has(data) || aliases.includes(data.toLowerCase()))) return [];
     const name = Name.parse(ruling.owner);
-    if ([TYPE_CODES.A, TYPE_CODES.AAAA].some((type) => plannedZone(input).ask(name, type).answers.length > 0)) return [];
+    const asked = [TYPE_CODES.A, TYPE_CODES.AAAA].map((type) => plannedZone(input).ask(name, type));
+    // Below a cut another zone answers.
+    if (asked.some((one) => one.answers.length > 0 || one.referral !== undefined)) return [];
     told.add(owner);
     return [
       remark(ruling, 'stop', 'leads-nowhere', 'This name leads to the website, and nowhere in the plan: give it the addresses of the new web host.', [

@@ -10,7 +10,9 @@ export const mailGone: Check = (input) =>
     if (ruling.type !== 'MX' || ruling.planned || ruling.found?.data.every((data) => /^\d+ \.$/.test(data))) return [];
     const zone = plannedZone(input);
     const name = Name.parse(ruling.owner);
-    if (zone.ask(name, TYPE_CODES.MX).answers.length > 0) return [];
+    const mail = zone.ask(name, TYPE_CODES.MX);
+    // Below a cut another zone answers.
+    if (mail.answers.length > 0 || mail.referral !== undefined) return [];
     const led = [TYPE_CODES.A, TYPE_CODES.AAAA].some((type) => zone.ask(name, type).answers.length > 0);
     return [
       remark(
