@@ -158,7 +158,7 @@ export class Advancer {
     let problem: string | undefined;
     const began = performance.now();
     try {
-      outcome = await this.look(context, due);
+      outcome = { ...(await this.look(context, due)), ended: this.clock.now() };
     } catch (error) {
       // A fault of ours must not stop the move: it is told, and the look is made again when its time comes.
       this.log.error(error);
@@ -275,7 +275,7 @@ export class Advancer {
     const observe: Parameters<MoveActs['write']>[1] = async (now, transaction) => {
       if (now.move.state !== 'open') return;
       for (const { context, outcome, every } of commits) {
-        await this.observations.add(context.loaded.row.id, outcome.at, every, outcome.sights, transaction);
+        await this.observations.add(context.loaded.row.id, outcome, every, outcome.sights, transaction);
         const also = (await outcome.also?.(transaction)) ?? [];
         for (const { kind, text } of [...(outcome.notes ?? []), ...also]) await this.tell(context, kind, text, transaction);
       }

@@ -23,7 +23,9 @@ export interface Note {
 /** What is written together once a look or an act is over. */
 export interface Outcome {
   readonly sights: readonly Sighted[];
+  /** When it began; `ended`, where it took a while: what it found new may be so since then only. */
   readonly at: Instant;
+  readonly ended?: Instant;
   /** Anything else, in the same transaction; what it finds new is told. */
   readonly also?: (transaction: Database) => Promise<readonly Note[]>;
   readonly notes?: readonly Note[];

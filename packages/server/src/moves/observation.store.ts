@@ -44,8 +44,17 @@ export class ObservationStore {
 
   constructor(@Inject(DATABASE) private readonly database: Database) {}
 
-  /** Within a transaction that holds the move. `every`: seconds to the next look, as planned. */
-  async add(leg: string, at: Instant, every: number, sights: readonly Sighted[], transaction: Database): Promise<void> {
+  /**
+   * Within a transaction that holds the move. `at`: when the look began, and it `ended`: what is otherwise than before may have become so
+   * up to the end, and what is as before was so at the beginning at least. `every`: seconds to the next look, as planned.
+   */
+  async add(
+    leg: string,
+    { at, ended = at }: { readonly at: Instant; readonly ended?: Instant | undefined },
+    every: number,
+    sights: readonly Sighted[],
+    transaction: Database,
+  ): Promise<void> {
     if (sights.length === 0) return;
     const kinds = [...new Set(sights.map((sight) => sight.kind))];
     const subjects = [...new Set(sights.map((sight) => sight.subject))];
@@ -77,8 +86,8 @@ export class ObservationStore {
           problem: problem ?? null,
           refused,
           note: note ? JSON.stringify(note) : null,
-          first_seen: at,
-          last_seen: at,
+          first_seen: ended,
+          last_seen: ended,
           every,
           count: 1,
         });
