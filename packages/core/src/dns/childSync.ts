@@ -9,6 +9,11 @@ export function keyTag(data: Uint8Array): number {
   return (sum + (sum >> 16)) & 0xffff;
 }
 
+/** By what a signature, or a CDS, names each of these keys (RFC 4034 §3.1, §5.1): tag and algorithm, as `2371/13`. */
+export function keyIds(keys: readonly Uint8Array[]): ReadonlySet<string> {
+  return new Set(keys.map((key) => `${keyTag(key)}/${key[3]}`));
+}
+
 export interface ChildKeyProblem {
   readonly type: 'CDS' | 'CDNSKEY';
   readonly severity: 'error' | 'warning';
@@ -20,7 +25,7 @@ export interface ChildKeyProblem {
  * they name, and that a request to delete stands alone (RFC 8078 §4); a record that stands for no key here is a warning.
  */
 export function childKeyProblems(keys: readonly Uint8Array[], cds: readonly Uint8Array[], cdnskeys: readonly Uint8Array[]): ChildKeyProblem[] {
-  const tags = new Set(keys.map((key) => `${keyTag(key)}/${key[3]}`));
+  const tags = keyIds(keys);
   return [
     ...problemsOf('CDS', keys, cds, 2, [0, 0, 0, 0, 0], (record) => tags.has(`${(record[0]! << 8) | record[1]!}/${record[2]}`)),
     ...problemsOf('CDNSKEY', keys, cdnskeys, 3, [0, 0, 3, 0, 0], (record) => keys.some((key) => equalBytes(key, record))),

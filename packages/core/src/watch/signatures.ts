@@ -1,4 +1,4 @@
-import { keyTag } from '../dns/childSync';
+import { keyIds } from '../dns/childSync';
 import { Message } from '../dns/message';
 import { Name } from '../dns/name';
 import { parseRdata } from '../dns/rdata';
@@ -17,12 +17,7 @@ export const DENIED_TYPE = 65_300;
  *     unsignedOf(zone, keys, [toKeys, toSoa, toDenied], now)  // ['NSEC of zone.example.']
  */
 export function unsignedOf(zone: Name, keys: readonly string[], answers: readonly Message[], now: Instant): string[] {
-  const known = new Set(
-    keys.map((text) => {
-      const data = parseRdata(TYPE_CODES.DNSKEY, text);
-      return `${keyTag(data)}/${data[3]}`;
-    }),
-  );
+  const known = keyIds(keys.map((text) => parseRdata(TYPE_CODES.DNSKEY, text)));
   const bare = answers.flatMap((answer) => [...bareIn(answer.answers, zone, known, now), ...bareIn(answer.authorities, zone, known, now)]);
   const denies = answers.some(({ authorities }) => authorities.some((record) => record.type === TYPE_CODES.NSEC || record.type === TYPE_CODES.NSEC3));
   return [...new Set([...bare, ...(denies ? [] : ['proof of what is not there'])])].sort();

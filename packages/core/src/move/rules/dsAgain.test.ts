@@ -92,6 +92,10 @@ describe('a DS that comes back', () => {
     // Where the DS is there already, that is an alarm.
     const alarm = leg(SETTLED, { ds: DS, unsigned: ['SOA of zone.test.'] });
     expect(step(alarm)).toMatchObject({ state: 'stopped', text: expect.stringMatching(/find nothing there/) as string });
+    // Whoever has left it is told all the same.
+    const left = leg(SETTLED, { ds: DS, unsigned: ['SOA of zone.test.'], left: true });
+    expect(step(left)).toMatchObject({ state: 'left', text: expect.stringMatching(/find nothing there/) as string });
+    expect(step(leg(SETTLED, { unsigned: ['SOA of zone.test.'], left: true }))).toMatchObject({ state: 'left', text: null });
   });
 
   it('counts from the end of the old servers too: their answers have no such signatures', () => {

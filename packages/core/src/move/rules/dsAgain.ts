@@ -29,7 +29,7 @@ export const dsAgain: StepRule = {
     const again = leg.once('ds again', () => dsAgainOf({ plan, seen, said, times: leg.times, assumed: leg.state.assumed, now }));
     const left = said.left.get(ID);
     // What is wrong is said, whoever has left it.
-    const alarm = leg.times.t0 !== undefined && again.strange.length > 0 ? strangeWords(again.strange) : null;
+    const alarm = (leg.times.t0 !== undefined && hasDs(leg) && alarmWords(again)) || null;
     if (left) return stands('left', { doneAt: left.at, decision: left, text: alarm, ways: [againWay(ID)] });
     // What is at the parent before the switch is the old one.
     return leg.times.t0 === undefined ? stands('waiting') : hasDs(leg) ? withDs(leg, again) : withoutDs(leg, again);
@@ -72,11 +72,18 @@ function bareWords(bare: DsAgain['bare']): string | undefined {
   return told.length > 0 ? `${told.join('; ')} without a signature by its keys that holds now` : undefined;
 }
 
-function withDs(leg: Leg, { strange, bare, earliest }: DsAgain): StepStanding {
-  const heard = leg.seen.parent.filter((one) => one.sightings.length > 0 && !leg.said.aside.has(one.address));
-  if (strange.length > 0) return stands('stopped', { text: strangeWords(strange), ways: [LEAVE] });
+/** Why resolvers that check signatures fail now that a DS is there. */
+function alarmWords({ strange, bare }: DsAgain): string | undefined {
+  if (strange.length > 0) return strangeWords(strange);
   const unsigned = bareWords(bare);
-  if (unsigned) return stands('stopped', { text: `${unsigned}: resolvers that check signatures find nothing there.`, ways: [LEAVE] });
+  return unsigned && `${unsigned}: resolvers that check signatures find nothing there.`;
+}
+
+function withDs(leg: Leg, again: DsAgain): StepStanding {
+  const { earliest } = again;
+  const heard = leg.seen.parent.filter((one) => one.sightings.length > 0 && !leg.said.aside.has(one.address));
+  const alarm = alarmWords(again);
+  if (alarm) return stands('stopped', { text: alarm, ways: [LEAVE] });
   const lacking = heard.filter((one) => (one.sightings.at(-1)?.value.ds.length ?? 0) === 0);
   if (lacking.length > 0)
     return stands('doing', { text: `${lacking.map((one) => plain(one.server)).join(', ')} ${lacking.length === 1 ? 'has' : 'have'} no DS yet.` });
