@@ -51,10 +51,7 @@ async function main(): Promise<void> {
     await settled(page);
     for (const one of ['d', 'k'] as const) await page.keyboard.press(one);
     await settled(page);
-    report(
-      'undoing it, which the server says',
-      await repeated((index) => key(page, index % 2 === 0 ? 'u' : 'U', index % 2 === 0 ? '^(carry|repoint)' : '^drop')),
-    );
+    report('undoing it, and doing it again', await repeated((index) => key(page, index % 2 === 0 ? 'u' : 'U', index % 2 === 0 ? '^(carry|repoint)' : '^drop')));
     await settled(page);
     report('filtering', await repeated((index) => filter(page, `name-${10 + index}`)));
     await filter(page, 'name-4');

@@ -14,6 +14,9 @@ export interface Running {
 /** The server as one file, as `startNode` takes it. */
 export const SERVER = 'packages/server/dist/server.js';
 
+/** Flags for Node itself, where whoever starts our programs knows more of them: how long they live, say. */
+const FLAGS = process.env['WANDERON_NODE_FLAGS']?.split(' ') ?? [];
+
 /**
  * Starts a Node program of ours, the server with what was compiled of it before, and waits for a line that matches. Throws an Error with its
  * last lines if it ends before.
@@ -26,7 +29,7 @@ export function startNode(
   onLine: (line: string) => void = () => undefined,
 ): Promise<Running> {
   return new Promise((resolve, reject) => {
-    const program = [...(script === SERVER ? [join(ROOT, 'command/dist/keptCode.js')] : []), join(ROOT, script)];
+    const program = [...FLAGS, ...(script === SERVER ? [join(ROOT, 'command/dist/keptCode.js')] : []), join(ROOT, script)];
     const child = spawn(process.execPath, [...program, ...args], { env: { ...process.env, ...env }, stdio: ['pipe', 'pipe', 'pipe'] });
     const ended = new Promise<void>((done) => child.once('exit', () => done()));
     const last: string[] = [];

@@ -11,9 +11,6 @@ interface JestReport {
   numPendingTests: number;
 }
 
-/** The compiler in native code, in a tenth of the time; the linter reads types with the one before it, whose parts it can call. */
-const TSC = join(ROOT, 'node_modules/typescript-7/bin/tsc');
-
 /** Test files at a time: most of them wait for servers much of the time, so that four have room even on two cores. */
 const WORKERS = 4;
 
@@ -39,10 +36,10 @@ export async function test(args: readonly string[]): Promise<number> {
   const jest = spawn(bin('jest'), [...options, ...args], { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'] });
   const ended = new Promise((resolve) => jest.once('close', resolve));
   if (args.length === 0) {
-    check('types', TSC, ['-b']);
-    check('types of the tests', TSC, ['-p', 'e2e']);
-    check('lint', bin('eslint'), ['.', '--max-warnings', '0']);
-    check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
+    check('types', bin('tsc'), ['-b']);
+    check('types of the tests', bin('tsc'), ['-p', 'e2e']);
+    check('lint', bin('oxlint'), ['-c', 'oxlint.config.mjs']);
+    check('format', bin('oxfmt'), ['--check', '.']);
   }
   await ended;
   try {

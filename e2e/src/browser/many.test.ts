@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import knex, { Knex } from 'knex';
-import { Page } from 'puppeteer-core';
+import { HTTPRequest, Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
 import { ROOT } from '../../../command/src/processes';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
@@ -83,10 +83,20 @@ describe('many rows', () => {
     expect([seen, most < 150]).toEqual([MOVES + 1, true]);
   });
 
-  it('of a ledger come in parts, and the last one can be found', async () => {
+  it('of a ledger come in parts, and the last one can be found; nothing is asked for that the page does not show', async () => {
+    const asked: string[] = [];
+    const note = (request: HTTPRequest): void => void asked.push(new URL(request.url()).pathname);
+    page.on('request', note);
     await page.goto(`${server.address}/moves/${move}/rebuild`);
     await words(page, `${ROWS + 1} carried`);
     await page.waitForFunction(() => !document.body.innerText.includes('rows are read'));
+    page.off('request', note);
+    const times = (path: string): number => asked.filter((one) => one === path).length;
+    const admin = await server.signIn('admin');
+    const { leg } = (await admin.call<{ moves: { leg: string }[] }>('GET', '/api/moves?text=seed-library')).moves[0]!;
+    expect(['/api/me', `/api/moves/${move}`, `/api/legs/${leg}/ledger`].map(times)).toEqual([1, 1, 2]);
+    // What Find and the lab's clock look through is read once they are opened.
+    expect(['/api/moves', '/api/hosts', '/api/sweeps'].map(times)).toEqual([0, 0, 0]);
     await page.locator('input[aria-label="Filter the ledger"]').fill(`name-${ROWS - 1}.`);
     await words(page, `name-${ROWS - 1}`);
     expect(await page.$$eval('[aria-label="Ledger"] [data-row]', (rows) => rows.length)).toBe(1);
@@ -299,8 +309,8 @@ describe('many rows', () => {
     try {
       for (const key of ['d', 'd', 'd', 'u', 'd'] as const) await page.keyboard.press(key);
       await words(page, /Wanderon does not answer since .*5 acts/s);
-      // What was ruled stands on the screen as it was ruled.
-      expect(await dropped()).toBe(4);
+      // What was ruled stands on the screen as it was ruled, and what was taken back is taken back.
+      expect(await dropped()).toBe(3);
       expect(await decided()).toBe(0);
     } finally {
       await page.setOfflineMode(false);
@@ -310,7 +320,18 @@ describe('many rows', () => {
     expect(await decided()).toBe(5);
     // What was shown ahead of the answers gives way to what is read.
     await until('the page shows what is stored', async () => (await dropped()) === 3, 30);
-    for (const left of [2, 1, 0]) {
+    // What is taken back is shown so before anybody answers, also where nothing else is under way.
+    await answered(page);
+    await page.setOfflineMode(true);
+    try {
+      await page.keyboard.press('u');
+      await until('the undo is shown', async () => (await dropped()) === 2, 30);
+      expect(await decided()).toBe(5);
+    } finally {
+      await page.setOfflineMode(false);
+    }
+    await words(page, ', 2 dropped');
+    for (const left of [1, 0]) {
       await page.keyboard.press('u');
       await words(page, `, ${left} dropped`);
     }

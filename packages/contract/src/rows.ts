@@ -15,7 +15,7 @@ export const rowStorySchema = z.object({
 export type RowStory = z.infer<typeof rowStorySchema>;
 
 /** Control characters, line breaks aside, have no place in what people read. */
-// eslint-disable-next-line no-control-regex
+// oxlint-disable-next-line no-control-regex
 const UNREADABLE = /[\u0000-\u0009\u000b-\u001f\u007f\ud800-\udfff]/u;
 
 export const commentSchema = z.object({

@@ -19,7 +19,9 @@ import {
 } from '@wanderon/core';
 import { AuthZone } from './authZone';
 import { PANELS, Typed, add, remove } from './handPanel';
-import { DOMAINS, clientZone, scenarioHosts } from './scenario';
+import { DOMAINS } from './scenario/domains';
+import { scenarioHosts } from './scenario/hosts';
+import { clientZone } from './scenario/zones';
 
 const hosts = scenarioHosts('');
 const ZONES = ['lighthouse-museum.example.', 'seed-library.example.', 'allotment-society.example.'];

@@ -5,4 +5,7 @@ export * from './lab';
 export * from './labAuthority';
 export * from './labClock';
 export * from './resolver';
-export * from './scenario';
+export * from './scenario/domains';
+export * from './scenario/hosts';
+export * from './scenario/world';
+export * from './scenario/zones';

@@ -2,7 +2,7 @@ import { request } from 'node:http';
 import { Name, TYPE_CODES, groupRecords, parseRdata, printRdata, typeCode } from '@wanderon/core';
 import { DnsClient, NetError, Walker, sendUpdates, transferZone } from '@wanderon/net';
 import { Lab } from './lab';
-import { tsigKey } from './scenario';
+import { tsigKey } from './scenario/hosts';
 
 const ZONE = Name.parse('canoe-yard.example.');
 const OLD = { address: '198.51.100.11' };

@@ -10,24 +10,10 @@ import { LabSites } from './labSites';
 import { SavedState, readState, writeState } from './labState';
 import { PendingChange, registrarOf } from './registrars';
 import { LabResolver, ResolverHabits } from './resolver';
-import {
-  DELEGATION_TTL,
-  DOMAINS,
-  Lookout,
-  NIC,
-  RDAP,
-  ROOT,
-  START,
-  ScenarioDomain,
-  ScenarioHost,
-  UNUSED,
-  clientZone,
-  infrastructureZones,
-  parentZone,
-  rootZone,
-  scenarioHosts,
-  tsigKey,
-} from './scenario';
+import { DOMAINS, ScenarioDomain, UNUSED } from './scenario/domains';
+import { ScenarioHost, scenarioHosts, tsigKey } from './scenario/hosts';
+import { DELEGATION_TTL, Lookout, NIC, RDAP, ROOT, START } from './scenario/world';
+import { clientZone, infrastructureZones, parentZone, rootZone } from './scenario/zones';
 import { WebPanel } from './webPanel';
 
 export interface LabOptions {

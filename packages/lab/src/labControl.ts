@@ -5,7 +5,7 @@ import { PANELS, add, panelPage, remove } from './handPanel';
 import type { Lab } from './lab';
 import { escapeHtml, page } from './page';
 import { formPage, listPage, mailPage, namesSent, reviewPage, sentPage } from './registrars';
-import { DOMAINS, UNUSED } from './scenario';
+import { DOMAINS, UNUSED } from './scenario/domains';
 
 /** The lab's own pages: its clock and routes, the registrars' forms, and the panels of its hosts. */
 export class LabControl {

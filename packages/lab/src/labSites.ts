@@ -5,7 +5,10 @@ import { RouteTable } from '@wanderon/net';
 import { LabAuthority } from './labAuthority';
 import { escapeHtml, page } from './page';
 import { rdapDomain } from './rdapDomain';
-import { MAIL_POLICY, RDAP, ScenarioDomain, SiteHabits, infrastructureZones } from './scenario';
+import { MAIL_POLICY, ScenarioDomain } from './scenario/domains';
+import { SiteHabits } from './scenario/hosts';
+import { RDAP } from './scenario/world';
+import { infrastructureZones } from './scenario/zones';
 
 /** Everything in the lab that is reached as `http` and `https`: the sites at web hosts, and the registry's RDAP. */
 export class LabSites {

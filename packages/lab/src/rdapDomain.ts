@@ -1,6 +1,6 @@
 import { Instant } from '@wanderon/core';
 import { REGISTRARS, registrarOf } from './registrars';
-import { ScenarioDomain } from './scenario';
+import { ScenarioDomain } from './scenario/domains';
 
 /** Days from one renewal to the next. */
 const TERM = 365;

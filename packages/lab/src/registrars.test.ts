@@ -1,7 +1,8 @@
 import { Name, RegistrarForm, readNameserverSet, registrarSheet } from '@wanderon/core';
 import { Lab } from './lab';
 import { REGISTRAR_FORMS, registrarOf } from './registrars';
-import { DOMAINS, nameserversAt } from './scenario';
+import { DOMAINS } from './scenario/domains';
+import { nameserversAt } from './scenario/hosts';
 
 const WANTED = nameserversAt('quillmere').map((one) => one.name);
 /** One domain at each registrar. */

@@ -1,6 +1,6 @@
 import { RegistrarForm, showName } from '@wanderon/core';
 import { escapeHtml, page } from './page';
-import { ScenarioDomain } from './scenario';
+import { ScenarioDomain } from './scenario/domains';
 
 /** A change that waits for its owner to open the link in a mail. */
 export interface PendingChange {

@@ -21,7 +21,17 @@ import {
   joinedLedger,
   problemSchema,
 } from '@wanderon/contract';
-import { InfiniteData, useInfiniteQuery, useMutation, UseMutationResult, useQuery, useQueryClient, UseQueryResult } from '@tanstack/react-query';
+import {
+  InfiniteData,
+  infiniteQueryOptions,
+  queryOptions,
+  useInfiniteQuery,
+  useMutation,
+  UseMutationResult,
+  useQuery,
+  useQueryClient,
+  UseQueryResult,
+} from '@tanstack/react-query';
 import { createContext, useContext, useEffect } from 'react';
 import { isAttended } from './attended';
 import { ProblemError } from './problemError';
@@ -68,22 +78,23 @@ export async function call<T>(
   );
 }
 
-export function useMe(): UseQueryResult<Me | null> {
-  return useQuery({
-    queryKey: ['me'],
-    queryFn: async () => {
-      try {
-        const me = await call<Me>('GET', '/api/me');
-        csrf = me.csrf;
-        return me;
-      } catch (error) {
-        if (error instanceof ProblemError && error.problem.status === 401) return null;
-        throw error;
-      }
-    },
-    staleTime: 60_000,
-  });
-}
+export const ME = queryOptions<Me | null>({
+  queryKey: ['me'],
+  queryFn: async () => {
+    try {
+      const me = await call<Me>('GET', '/api/me');
+      csrf = me.csrf;
+      return me;
+    } catch (error) {
+      if (error instanceof ProblemError && error.problem.status === 401) return null;
+      throw error;
+    }
+  },
+  staleTime: 60_000,
+});
+export const useMe = (): UseQueryResult<Me | null> => useQuery(ME);
+
+export const moveQuery = (id: string) => queryOptions({ queryKey: ['move', id], queryFn: () => call<MoveView>('GET', `/api/moves/${id}`) });
 
 export interface MovePage {
   readonly moves: MoveSummary[];
@@ -116,16 +127,38 @@ export const useAllMoves = (text: string) =>
     getNextPageParam: (page: MovePage) => page.next ?? undefined,
   });
 export type MovePages = InfiniteData<MovePage>;
-export const useMove = (id: string): UseQueryResult<MoveView> => useQuery({ queryKey: ['move', id], queryFn: () => call<MoveView>('GET', `/api/moves/${id}`) });
+export const useMove = (id: string): UseQueryResult<MoveView> => useQuery(moveQuery(id));
 /** Rows of each page of a ledger but the first, which is there soon: of thousands of rows few questions are made. */
 const LATER_ROWS = 5000;
+/** The page of a ledger that is under way before it is wanted. */
+let onTheWay: { readonly address: string; readonly page: Promise<LedgerPage> } | undefined;
+
+/** A page of a ledger; the one after it is asked for at once, and not when this one has been drawn. */
+async function ledgerPage(leg: string, after: string): Promise<LedgerPage> {
+  const address = (from: string): string => `/api/legs/${leg}/ledger${from ? `?after=${from}&limit=${LATER_ROWS}` : ''}`;
+  const asked = onTheWay?.address === address(after) ? onTheWay.page : undefined;
+  onTheWay = undefined;
+  const page = await (asked ?? call<LedgerPage>('GET', address(after)));
+  if (page.next !== null) {
+    onTheWay = { address: address(page.next), page: call<LedgerPage>('GET', address(page.next)) };
+    // Whoever wants it hears of a failure.
+    onTheWay.page.catch(() => undefined);
+  }
+  return page;
+}
+
+export const ledgerQuery = (move: string, leg: string | undefined) =>
+  infiniteQueryOptions({
+    queryKey: ['move', move, 'ledger', leg],
+    queryFn: ({ pageParam }) => ledgerPage(leg!, pageParam),
+    initialPageParam: '',
+    getNextPageParam: (page: LedgerPage) => page.next ?? undefined,
+  });
+
 /** The parts of a leg, each read where a chapter shows it. */
 export function useLedger(move: string, leg: string | undefined, wanted: boolean) {
   const query = useInfiniteQuery({
-    queryKey: ['move', move, 'ledger', leg],
-    queryFn: ({ pageParam }) => call<LedgerPage>('GET', `/api/legs/${leg}/ledger${pageParam ? `?after=${pageParam}&limit=${LATER_ROWS}` : ''}`),
-    initialPageParam: '',
-    getNextPageParam: (page: LedgerPage) => page.next ?? undefined,
+    ...ledgerQuery(move, leg),
     enabled: wanted && leg !== undefined,
     select: ({ pages }) => ({ ...joinedLedger(pages), total: pages.at(-1)!.total }),
   });

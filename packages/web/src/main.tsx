@@ -5,6 +5,7 @@ import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
 import { ProblemError } from './api';
 import { App } from './app';
+import { askAhead } from './askAhead';
 import { watchAttendance } from './attended';
 import { startTheme } from './shell/theme';
 import './styles.css';
@@ -23,6 +24,7 @@ const queries = new QueryClient({
   defaultOptions: { queries: { retry: 1, staleTime: 5_000, refetchOnWindowFocus: true } },
 });
 
+void askAhead(queries, window.location);
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>

@@ -5,6 +5,6 @@
  *     storable('Boats\u0000 and \ud83d') // 'Boats\ufffd and \ufffd'
  */
 export function storable(text: string): string {
-  // eslint-disable-next-line no-control-regex
+  // oxlint-disable-next-line no-control-regex
   return text.replace(/[\u0000\ud800-\udfff]/gu, '\ufffd');
 }

@@ -7,7 +7,8 @@ import { parseTtl } from '../dns/ttl';
 import { typeCode } from '../dns/typeNames';
 
 export type EditResult =
-  { readonly ok: true; readonly set: RRsetText } | { readonly ok: false; readonly field: 'owner' | 'type' | 'ttl' | 'data'; readonly problem: string };
+  | { readonly ok: true; readonly set: RRsetText }
+  | { readonly ok: false; readonly field: 'owner' | 'type' | 'ttl' | 'data'; readonly problem: string };
 
 /**
  * Reads what a person typed into a row of the ledger: the owner relative to the zone or absolute, one line of data a record.

@@ -14,6 +14,10 @@ describe('many rows of the ledger', () => {
   it('are ruled together; those that are so already are left out, and where one cannot be so none is', () => {
     const carried = { ...www, ruling: 'carry', planned: www.found } as LedgerRow;
     expect(editRows(zone, [www, carried, mx], { ruling: 'carry' })).toMatchObject({ ok: true, rows: [{ id: '1', row: { ruling: 'carry' } }] });
+    // As a database gives it: its parts in another order.
+    const { owner, type, ttl, data } = www.found!;
+    const asStored = { ...carried, planned: { ttl, data: [...data], type, owner } } as LedgerRow;
+    expect(editRows(zone, [asStored], { ruling: 'carry' })).toEqual({ ok: true, rows: [] });
     expect(editRows(zone, [www, fresh], { ruling: 'drop' })).toMatchObject({
       ok: true,
       rows: [

@@ -35,8 +35,13 @@ export function editRows(
 }
 
 /** True where a row is so already. */
-export function sameRow(a: Ruling, b: NonNullable<RowDecision>): boolean {
-  return a.ruling === b.ruling && JSON.stringify(a.planned ?? null) === JSON.stringify(b.planned ?? null);
+export function sameRow(a: Pick<Ruling, 'ruling' | 'planned'>, b: Pick<Ruling, 'ruling' | 'planned'>): boolean {
+  return a.ruling === b.ruling && samePlanned(a.planned, b.planned);
+}
+
+function samePlanned(a: Ruling['planned'], b: Ruling['planned']): boolean {
+  if (!a || !b) return !a && !b;
+  return a.owner === b.owner && a.type === b.type && a.ttl === b.ttl && a.data.length === b.data.length && a.data.every((text, at) => text === b.data[at]);
 }
 
 /** What somebody sees of a row before ruling it: another word once anything of it is otherwise. */

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { Name } from '../dns/name';
 import { ruling } from '../testing/moving';
 import { LedgerRow, RowDecision, editRow, editRows } from './ledgerRow';
-import { RowWord, grouped, overlaid, rowsOf, someOverlaid } from './rowWords';
+import { RowWord, decidedRows, grouped, overlaid, rowsOf } from './rowWords';
 
 const zone = Name.parse('zone.test.');
 const row = (id: string, ...more: Parameters<typeof ruling>): LedgerRow => ({ ...ruling(...more), id, decidedBy: null });
@@ -89,9 +89,48 @@ describe('rows that a decision is about', () => {
         );
         const plain = (rows: readonly LedgerRow[]): unknown => JSON.parse(JSON.stringify(rows));
         expect(plain(folded)).toEqual(plain(whole));
-        expect(plain(someOverlaid(proposed, short, some))).toEqual(plain(whole.filter(({ id }) => some.includes(id))));
+        expect(plain(decidedRows(proposed, short))).toEqual(plain(whole));
+        expect(plain(decidedRows(proposed, short, some))).toEqual(plain(whole.filter(({ id }) => some.includes(id))));
       }),
       { numRuns: 1000 },
+    );
+  });
+
+  const added = (id: string, text: string): RowDecision => ({ ...fresh, owner: `${id}.zone.test.`, planned: { ...fresh.planned!, data: [text] } });
+  const word = fc.oneof(
+    fc
+      .record({
+        id: fc.constantFrom('1', '2', '5', '6', '7'),
+        row: fc.constantFrom(null, added('5', '"a"'), added('6', '"b"'), { ...www, planned: undefined }),
+      })
+      .map(({ id, row: value }) => ({ kind: 'ruling', subject: id, value: { row: value } })),
+    fc
+      .record({ ids: fc.subarray(['1', '2', '3', '5', '6', '9'], { minLength: 1 }), ruling: fc.constantFrom('carry' as const, 'drop' as const) })
+      .map(({ ids, ruling: to }) => ({ kind: 'rulings', subject: '', value: { groups: [{ ruling: to, ids }], rows: [] } })),
+    fc.record({ ids: fc.subarray(['1', '4', '5', '8']), row: fc.constantFrom(null, added('8', '"c"')) }).map(({ ids, row: value }) => ({
+      kind: 'rulings',
+      subject: '',
+      value: { groups: [], rows: ids.map((id) => ({ id, row: value })) },
+    })),
+  );
+
+  it('stand as by every word in turn, rows that were added, taken out and added again among them', () => {
+    fc.assert(
+      fc.property(fc.array(word, { maxLength: 14 }), (words) => {
+        const known = new Set([...proposed.map(({ id }) => id), '9']);
+        const decisions = words.map((one, index) => {
+          for (const { id, row: said } of rowsOf(one)) if (said && 'owner' in said) known.add(id);
+          // Many are ruled together only once they are there.
+          const groups = 'groups' in one.value ? one.value.groups.map((group) => ({ ...group, ids: group.ids.filter((id) => known.has(id)) })) : [];
+          return { ...one, value: { ...one.value, groups }, person: `p${index % 2}` };
+        });
+        const inTurn = overlaid(
+          proposed,
+          decisions.flatMap((one) => rowsOf(one).map((said) => ({ ...said, by: one.person }))),
+        );
+        expect(decidedRows(proposed, decisions)).toEqual(inTurn);
+      }),
+      { numRuns: 3000 },
     );
   });
 });

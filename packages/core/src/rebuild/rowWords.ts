@@ -59,7 +59,7 @@ export function grouped(rows: RulingsValue['rows']): RulingsValue {
     }
     const { ruling, planned } = row;
     const word: ShortWord = planned && ruling !== 'carry' ? { ruling, set: { ttl: planned.ttl, data: planned.data } } : { ruling };
-    const key = JSON.stringify(word);
+    const key = word.set ? JSON.stringify(word) : ruling;
     const group = groups.get(key);
     if (group) group.ids.push(id);
     else groups.set(key, { word, ids: [id] });
@@ -89,22 +89,36 @@ function after(id: string, before: LedgerRow | undefined, word: RowWord, by: str
   return { ...base, planned: word.ruling === 'carry' ? found : undefined };
 }
 
+/** Where a row stands among those proposed, worked out once for each plan. */
+const places = new WeakMap<readonly LedgerRow[], ReadonlyMap<string, number>>();
+
+function placesIn(proposed: readonly LedgerRow[]): ReadonlyMap<string, number> {
+  let known = places.get(proposed);
+  if (!known) places.set(proposed, (known = new Map(proposed.map(({ id }, place) => [id, place]))));
+  return known;
+}
+
 /**
- * Some rows as they stand after decisions, the oldest of which comes first; without those that are not there, or were taken out. Of each
- * row the newest word counts, and where that is a short one the newest whole one before it: somebody may have decided about thousands.
+ * Rows as they stand after decisions, the oldest of which comes first, without those that are not there, or were taken out; all of them, or
+ * those with these ids. The same as `overlaid` by every word in turn, for what it costs to read each row's last: of each row the newest word
+ * counts, and where that is a short one the newest whole one before it. Somebody may have decided about thousands, again and again.
  */
-export function someOverlaid(
+export function decidedRows(
   proposed: readonly LedgerRow[],
   decisions: readonly (Said & { readonly person: string | null })[],
-  ids: readonly string[],
+  ids?: readonly string[],
 ): LedgerRow[] {
-  const wanted = new Set(ids);
-  const rows = proposed.filter(({ id }) => wanted.has(id));
-  const [short, whole] = [
-    new Map<string, { id: string; row: ShortWord; by: string | null }>(),
-    new Map<string, { id: string; row: RowDecision; by: string | null }>(),
-  ];
-  const unsaid = new Set(ids);
+  const place = placesIn(proposed);
+  const added = new Set(decisions.flatMap((one) => wholeRowsOf(one).flatMap(({ id }) => (place.has(id) ? [] : [id]))));
+  const wanted = new Set(ids ?? [...place.keys(), ...added]);
+  const rows = ids
+    ? [...wanted]
+        .flatMap((id) => place.get(id) ?? [])
+        .sort((a, b) => a - b)
+        .map((at) => proposed[at]!)
+    : proposed;
+  const [short, whole] = [new Map<string, SaidBy<ShortWord>>(), new Map<string, SaidBy<RowDecision>>()];
+  const unsaid = new Set(wanted);
   for (const decision of [...decisions].reverse()) {
     const by = decision.person;
     if (unsaid.size > 0) for (const { ids: group, ...row } of groupsOf(decision)) for (const id of group) if (unsaid.delete(id)) short.set(id, { id, row, by });
@@ -114,15 +128,25 @@ export function someOverlaid(
       whole.set(id, { id, row, by });
     }
   }
-  const founds = new Map(rows.map((row) => [row.id, row.found]));
-  for (const { id, row } of whole.values()) founds.set(id, row?.found);
   // Where nothing is found any more that could be carried, what was said before that stands: every word counts.
-  if ([...short.values()].some(({ id, row }) => row.ruling === 'carry' && !founds.get(id)))
+  const isLost = ({ id, row }: SaidBy<ShortWord>): boolean => {
+    const before = whole.has(id) ? whole.get(id)!.row : proposed[place.get(id) ?? -1];
+    return row.ruling === 'carry' && !before?.found;
+  };
+  if ([...short.values()].some(isLost))
     return overlaid(
       rows,
       decisions.flatMap((one) => rowsOf(one).flatMap(({ id, row }) => (wanted.has(id) ? [{ id, row, by: one.person }] : []))),
     );
-  return overlaid(rows, [...whole.values(), ...short.values()]);
+  // Those that were added come in the order in which they were.
+  const first = [...added].flatMap((id) => whole.get(id) ?? []);
+  return overlaid(rows, [...first, ...whole.values(), ...short.values()]);
+}
+
+interface SaidBy<W> {
+  readonly id: string;
+  readonly row: W;
+  readonly by: string | null;
 }
 
 function isShort(word: RowWord): word is ShortWord {

@@ -20,8 +20,8 @@ export interface LeadRuns {
 export interface LedSpan {
   readonly from: Instant;
   readonly until: Instant;
-  /** How the end of the span comes about. */
-  readonly end: Derived;
+  /** How the end of the span comes about; put in words only where it is asked for. */
+  readonly end: () => Derived;
 }
 
 export type LedSpans = ReadonlyMap<string, readonly LedSpan[]>;
@@ -36,16 +36,18 @@ export function ledSpans(runs: LeadRuns): { ordinary: LedSpans; extending: LedSp
   for (const { says, runs: all } of runs.parent)
     for (const { value, from, until } of all) {
       const ttl = eff(value.ttl, runs.floor);
-      const end = endOf({ l: until, v: value.ttl, floor: runs.floor, at: until + ttl, says });
+      const end = (): Derived => endOf({ l: until, v: value.ttl, floor: runs.floor, at: until + ttl, says });
       for (const server of value.servers) parent.add(server, { from, until: until + ttl, end });
     }
   const ordinary = parent.copy();
-  for (const [server, span] of parent.all()) follow(server, span, runs, ordinary, false);
+  parent.each((server, span) => follow(server, span, runs, ordinary, false));
   const extending = ordinary.copy();
   const settled = lastEvent(runs, extending);
   for (let changed = true; changed;) {
     changed = false;
-    for (const [server, span] of extending.all()) changed = follow(server, span, runs, extending, true, settled) || changed;
+    extending.each((server, span) => {
+      changed = follow(server, span, runs, extending, true, settled) || changed;
+    });
   }
   return { ordinary: ordinary.byServer, extending: extending.byServer };
 }
@@ -63,7 +65,8 @@ function follow(server: string, span: LedSpan, runs: LeadRuns, spans: Spans, ren
       const last = renews && target === server && ttl > 0 ? until : stop;
       // Past the last event nothing changes any more: what still grows there goes on growing.
       const at = last + ttl > settled ? Infinity : last + ttl;
-      const end = endOf({ l: until, q: last === until ? undefined : span.until, v: value.ttl, floor: runs.floor, at, says: server });
+      const q = last === until ? undefined : span.until;
+      const end = (): Derived => endOf({ l: until, q, v: value.ttl, floor: runs.floor, at, says: server });
       changed = spans.add(target, { from: start, until: at, end }) || changed;
     }
   }
@@ -83,7 +86,7 @@ function lastEvent(runs: LeadRuns, spans: Spans): Instant {
       take(run);
       longest = Math.max(longest, eff(run.value.ttl, runs.floor));
     }
-  for (const [, span] of spans.all()) take(span);
+  spans.each((_, span) => take(span));
   return last + longest * (runs.zone.size + 2);
 }
 
@@ -122,8 +125,9 @@ class Spans {
     return true;
   }
 
-  all(): [string, LedSpan][] {
-    return [...this.byServer].flatMap(([server, spans]) => spans.map((span): [string, LedSpan] => [server, span]));
+  /** Those that there are now, whatever is added meanwhile. */
+  each(then: (server: string, span: LedSpan) => void): void {
+    for (const [server, spans] of [...this.byServer]) for (const span of spans) then(server, span);
   }
 
   copy(): Spans {
@@ -140,10 +144,10 @@ export function leadsNowhere(at: Instant, meaning: string): Derived {
 
 /** The last end of any span to a server outside the wanted set; undefined where nobody can be led to one. */
 export function lastLeadOutside(spans: LedSpans, wanted: (server: string) => boolean): Derived | undefined {
-  let last: Derived | undefined;
+  let last: LedSpan | undefined;
   for (const [server, all] of spans) {
     if (wanted(server)) continue;
-    for (const span of all) if (!last || span.until > last.at) last = { ...span.end, at: span.until };
+    for (const span of all) if (!last || span.until > last.until) last = span;
   }
-  return last;
+  return last && { ...last.end(), at: last.until };
 }

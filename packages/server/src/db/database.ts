@@ -11,6 +11,7 @@ import * as issuers from './issuers';
 import * as inHand from './inHand';
 import * as observationsForward from './observationsForward';
 import * as people from './people';
+import * as quickValues from './quickValues';
 import * as restless from './restless';
 import * as surveyEvidence from './surveyEvidence';
 import * as surveyHints from './surveyHints';
@@ -52,6 +53,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '022_holding', migration: holding },
   { name: '023_provisional', migration: provisional },
   { name: '024_outside', migration: outside },
+  { name: '025_quick_values', migration: quickValues },
 ];
 
 const SOURCE: Knex.MigratorConfig = {

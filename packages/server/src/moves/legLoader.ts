@@ -16,13 +16,11 @@ import {
   Seen,
   SeenRedirect,
   TOP_BIT_TTL,
+  decidedRows,
   otherSets,
-  overlaid,
   redirectsSeen,
-  rowsOf,
   saidBy,
   seenServers,
-  someOverlaid,
   standing,
   switchedSince,
 } from '@wanderon/core';
@@ -231,10 +229,7 @@ export class LegLoader {
     if (known && of.every((one, index) => one === known.of[index])) return known;
     const stands = standing(decisions);
     const said = saidBy(decisions);
-    const rows = overlaid(
-      proposed,
-      stands.flatMap((one) => rowsOf(one).map(({ id, row: decided }) => ({ id, row: decided, by: one.person }))),
-    );
+    const rows = decidedRows(proposed, stands);
     const plan: LegPlan = {
       ...planOf(move, row, rows, hosts, surveyedAt),
       followed,
@@ -275,7 +270,7 @@ export function isSwitched(move: MoveRow, { row, decisions, observations }: LegP
 
 /** Some rows of the ledger as they were decided last, without those that are not there, or were taken out. */
 export function ledgerRows({ proposed, decisions }: LegParts, ids: readonly string[]): LedgerRow[] {
-  return someOverlaid(proposed, standing(decisions), ids);
+  return decidedRows(proposed, standing(decisions), ids);
 }
 
 function planOf(move: MoveRow, row: LegRow, rows: readonly LedgerRow[], hosts: ReadonlyMap<string, Host>, surveyedAt: number | undefined): LegPlan {

@@ -42,7 +42,7 @@ export class RulingService {
     return this.acts.lightly(legId, person, async ({ move, leg, transaction }) => {
       const [before] = ledgerRows(leg, [rulingId]);
       if (!before) throw notFound('ruling');
-      await this.refuseUnseen(before, seen, edit, person, transaction);
+      if (isUnseen(before, seen, person)) await this.refuseUnseen(before, edit, transaction);
       if (isSwitched(move, leg)) throw switched();
       refuseOutside(leg.row.scope, before.owner);
       const result = editRow(Name.parse(`${move.domain}.`), before, edit);
@@ -55,10 +55,9 @@ export class RulingService {
     });
   }
 
-  /** Throws a NotNow where somebody else has ruled a row otherwise than it was seen. */
-  private async refuseUnseen(row: LedgerRow, seen: string | undefined, mine: RulingEdit, person: Caller, database: Database): Promise<void> {
-    const by = row.decidedBy;
-    if (seen === undefined || by === null || by === person.id || seen === rowSeen(row)) return;
+  /** Throws a NotNow: somebody else has ruled a row otherwise than it was seen. */
+  private async refuseUnseen(row: LedgerRow, mine: RulingEdit, database: Database): Promise<never> {
+    const by = row.decidedBy!;
     const name = (await this.people.names([by], database)).get(by) ?? 'Somebody else';
     const theirs = `${row.ruling}${row.ruling === 'repoint' || row.ruling === 'new' ? ` to ${row.planned!.data.join(', ')}` : ''}`;
     const yours = `${mine.ruling}${mine.data === undefined ? '' : ` to ${mine.data.split('\n').join(', ')}`}`;
@@ -76,7 +75,7 @@ export class RulingService {
       if (rows.length < new Set(ids).size) throw new NotNow('Some of these rows were proposed anew, or are gone.', { detail: 'Mark them again.', kept: KEPT });
       for (const { owner } of rows) refuseOutside(leg.row.scope, owner);
       const saw = new Map(ids.map((id, index) => [id, seen?.[index]]));
-      for (const row of rows) await this.refuseUnseen(row, saw.get(row.id), edit, person, transaction);
+      for (const row of rows) if (isUnseen(row, saw.get(row.id), person)) await this.refuseUnseen(row, edit, transaction);
       const result = editRows(Name.parse(`${move.domain}.`), rows, edit);
       if (!result.ok) throw refused(result);
       if (result.rows.length === 0) return undefined;
@@ -151,6 +150,11 @@ export class RulingService {
   }
 }
 
+/** Whether somebody else has ruled a row otherwise than a person saw it. */
+function isUnseen(row: LedgerRow, seen: string | undefined, person: Caller): boolean {
+  return seen !== undefined && row.decidedBy !== null && row.decidedBy !== person.id && seen !== rowSeen(row);
+}
+
 /** Rows that an undo or redo tells of; of more the page reads the ledger anew. */
 const TOLD_ROWS = 30;
 
@@ -187,7 +191,7 @@ export function toldTogether(rows: readonly Ruling[]): object[] {
   const groups = new Map<string, { readonly said: object; readonly sets: string[] }>();
   for (const row of rows) {
     const { owner, type, ...said } = told(row);
-    const key = JSON.stringify(said);
+    const key = 'data' in said ? JSON.stringify(said) : said.ruling;
     const group = groups.get(key) ?? { said, sets: [] };
     groups.set(key, group);
     group.sets.push(`${owner} ${type}`);

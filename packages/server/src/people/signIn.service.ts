@@ -91,6 +91,6 @@ export class SignInService {
 
 /** What somebody typed as a login, fit to be looked for and written down: nobody's login has such characters. */
 function readable(login: string): string {
-  // eslint-disable-next-line no-control-regex
+  // oxlint-disable-next-line no-control-regex
   return login.replace(/[\u0000-\u001f\u007f\ud800-\udfff]/gu, '?').slice(0, 60);
 }

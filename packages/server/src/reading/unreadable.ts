@@ -1,7 +1,7 @@
 /** Levels of a body that are read: no form has more than a few. */
 const DEEPEST = 20;
 /** NUL, which the database cannot hold, and halves of characters. */
-// eslint-disable-next-line no-control-regex
+// oxlint-disable-next-line no-control-regex
 const UNREADABLE = /[\u0000\ud800-\udfff]/u;
 
 /** Where in a body a text cannot be kept, as `rows.3.data`; undefined where all of it can. */

@@ -1,9 +1,9 @@
 import { LedgerView, LegView, Me, MoveSurvey, MoveView, StepView, WatchView } from '@wanderon/contract';
 import { CHAPTERS, Chapter, uncapital } from '@wanderon/core';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
 import { LegContext, useLedger, useLegSurvey, useMove, useWatch } from '../api';
-import { isTyping } from '../shell/shell';
+import { useKeys } from '../ui/useKeys';
 import { COARSE, useNow } from '../time';
 import { Line } from '../ui/line';
 import { Failed, Loading } from '../ui/states';
@@ -12,6 +12,7 @@ import { AskedPage } from './asked/askedPage';
 import { AbandonDialog } from './abandonDialog';
 import { Compare } from './compare/compare';
 import { LegTabs } from './legTabs';
+import { PARTS, legOf } from './parts';
 import { Rebuild } from './rebuild/rebuild';
 import { Survey } from './survey/survey';
 import { ChangeInPlace } from './switch/changeInPlace';
@@ -22,17 +23,6 @@ import { Trail } from './trail';
 import { Watch } from './watch/watch';
 
 const TITLES = { survey: 'Survey', rebuild: 'Rebuild', timetable: 'Timetable', switch: 'Switch', watch: 'Watch' };
-
-/** What each chapter shows beside the head of the move. */
-const PARTS: Readonly<Record<string, readonly ('survey' | 'ledger' | 'watch')[]>> = {
-  survey: ['survey'],
-  rebuild: ['ledger'],
-  timetable: [],
-  switch: ['watch', 'ledger'],
-  sheet: ['ledger'],
-  watch: ['watch'],
-  compare: ['survey', 'ledger'],
-};
 
 /** A leg with its rows, none where a chapter does not show them; `total`: rows of the ledger, of which some may still be read. */
 export type OpenLeg = LegView & LedgerView & { readonly total: number };
@@ -51,11 +41,6 @@ export function stepIn(leg: LegView, id: string): StepView | undefined {
   return leg.steps.find((step) => step.id === id);
 }
 
-/** The leg that the address names (`?leg=`), or the latest one. */
-function legOf(move: MoveView | undefined, id: string | null): LegView | undefined {
-  return move?.legs.find((leg) => leg.id === id) ?? move?.legs.at(-1);
-}
-
 const NO_ROWS: LedgerView & { total: number } = { rulings: [], remarks: [], served: null, shown: null, purposes: [], rules: [], checking: null, total: 0 };
 
 export function MovePlace({ me }: { me: Me }) {
@@ -69,14 +54,7 @@ export function MovePlace({ me }: { me: Me }) {
   const [leaving, setLeaving] = useState(false);
   const now = useNow(COARSE);
   const go = useNavigate();
-  useEffect(() => {
-    const press = (event: KeyboardEvent): void => {
-      const index = Number(event.key) - 1;
-      if (!isTyping(event) && CHAPTERS[index]) void go({ pathname: `/moves/${id}/${CHAPTERS[index]}`, search: search.toString() });
-    };
-    window.addEventListener('keydown', press);
-    return () => window.removeEventListener('keydown', press);
-  }, [go, id, search]);
+  useKeys(Object.fromEntries(CHAPTERS.map((one, index) => [index + 1, () => go({ pathname: `/moves/${id}/${one}`, search: search.toString() })])));
   // What was read before stays on the screen while it cannot be read anew.
   const missing = (['survey', 'ledger', 'watch'] as const).find((part) => wants(part) && parts[part].isError && parts[part].data === undefined);
   if (missing)

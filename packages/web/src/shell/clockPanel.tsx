@@ -13,7 +13,6 @@ const JUMPS = [600, 3600, 6 * 3600];
 export function ClockPanel({ me }: { me: Me }) {
   const clock = useClockState();
   const now = useNow();
-  const moves = useOpenMoves();
   const queries = useQueryClient();
   const { fail } = useToast();
   if (!clock.data) return null;
@@ -33,11 +32,6 @@ export function ClockPanel({ me }: { me: Me }) {
     </span>
   );
   if (!lab) return <span title={fullTime(now)}>{face}</span>;
-  const next = (moves.data?.pages ?? [])
-    .flatMap((page) => page.moves)
-    .flatMap((move) => move.marks)
-    .filter((mark) => mark.at > now + 1 && mark.kind !== 'step')
-    .sort((a, b) => a.at - b.at)[0];
   const speed = rate === 0 ? 'paused' : rate === 1 ? '' : `× ${rate}`;
   return (
     <Popover.Root>
@@ -70,15 +64,7 @@ export function ClockPanel({ me }: { me: Me }) {
               </Button>
             ))}
           </div>
-          {next && (
-            <Button
-              disabled={me.role === 'viewer'}
-              onClick={() => void change({ jump: Math.ceil(next.at - now) + 1 })}
-              className="w-full justify-between whitespace-normal text-left"
-            >
-              <span>To the next: {next.label}</span> <span className="text-faded">{duration(next.at - now)}</span>
-            </Button>
-          )}
+          <JumpToNext now={now} disabled={me.role === 'viewer'} onJump={(jump) => void change({ jump })} />
           {me.lab && (
             <p className="mt-3 border-t border-rule pt-2 text-sm">
               <a className="text-accent hover:underline" href={`${me.lab}/registrar`} target="_blank" rel="noreferrer">
@@ -93,5 +79,21 @@ export function ClockPanel({ me }: { me: Me }) {
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
+  );
+}
+
+/** To the next moment that is marked on the line of any move; they are read once the clock is opened. */
+function JumpToNext({ now, disabled, onJump }: { now: number; disabled: boolean; onJump: (seconds: number) => void }) {
+  const moves = useOpenMoves();
+  const next = (moves.data?.pages ?? [])
+    .flatMap((page) => page.moves)
+    .flatMap((move) => move.marks)
+    .filter((mark) => mark.at > now + 1 && mark.kind !== 'step')
+    .sort((a, b) => a.at - b.at)[0];
+  if (!next) return null;
+  return (
+    <Button disabled={disabled} onClick={() => onJump(Math.ceil(next.at - now) + 1)} className="w-full justify-between whitespace-normal text-left">
+      <span>To the next: {next.label}</span> <span className="text-faded">{duration(next.at - now)}</span>
+    </Button>
   );
 }

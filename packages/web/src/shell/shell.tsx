@@ -1,6 +1,5 @@
 import { Me } from '@wanderon/contract';
 import { useQueryClient } from '@tanstack/react-query';
-import { Moon, Search } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { ReactNode, useEffect, useState } from 'react';
 import { NavLink, useNavigate } from 'react-router';
@@ -10,13 +9,9 @@ import { ClockPanel } from './clockPanel';
 import { Find } from './find';
 import { KeysHelp } from './keysHelp';
 import { UnsentNote } from './unsentNote';
+import { FindIcon, NightIcon } from '../ui/icons';
+import { isTyping } from '../ui/useKeys';
 import { toggleTheme } from './theme';
-
-/** True where a key press belongs to a field and not to the page. */
-export function isTyping(event: KeyboardEvent): boolean {
-  const target = event.target as HTMLElement;
-  return target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || event.ctrlKey || event.metaKey || event.altKey;
-}
 
 export function Shell({ me, children }: { me: Me; children: ReactNode }) {
   useLive();
@@ -67,7 +62,7 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
             className="flex cursor-pointer items-center gap-1.5 text-faded hover:text-ink"
             title="Find anything (Ctrl-K)"
           >
-            <Search size={15} /> Find <kbd className="mono border border-rule px-1 max-md:hidden">Ctrl-K</kbd>
+            <FindIcon size={15} /> Find <kbd className="mono border border-rule px-1 max-md:hidden">Ctrl-K</kbd>
           </button>
           <DropdownMenu.Root>
             <DropdownMenu.Trigger className="cursor-pointer hover:text-accent">{me.name}</DropdownMenu.Trigger>
@@ -85,7 +80,7 @@ export function Shell({ me, children }: { me: Me; children: ReactNode }) {
                   </DropdownMenu.Item>
                 )}
                 <DropdownMenu.Item onSelect={toggleTheme} className="flex cursor-pointer items-center gap-2 px-3 py-1 data-highlighted:bg-shade">
-                  <Moon size={14} /> Day or night
+                  <NightIcon size={14} /> Day or night
                 </DropdownMenu.Item>
                 <DropdownMenu.Item onSelect={() => setKeys(true)} className="cursor-pointer px-3 py-1 data-highlighted:bg-shade">
                   Keys

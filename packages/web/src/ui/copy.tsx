@@ -1,5 +1,5 @@
-import { Check, Copy as CopyIcon } from 'lucide-react';
 import { useCallback, useState } from 'react';
+import { CopyIcon, DoneIcon } from './icons';
 import { useToast } from './toast';
 
 /** Puts a text into the clipboard; false where the browser lets this page do that in neither way: over plain HTTP, or by a policy. */
@@ -60,7 +60,7 @@ export function Copy({ value, label }: { value: string; label: string }) {
       aria-label={`Copy ${label}`}
       className="cursor-pointer p-0.5 text-faded hover:text-accent"
     >
-      {done ? <Check size={14} /> : <CopyIcon size={14} />}
+      {done ? <DoneIcon size={14} /> : <CopyIcon size={14} />}
     </button>
   );
 }

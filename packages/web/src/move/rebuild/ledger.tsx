@@ -8,7 +8,8 @@ import { LEDGER_COLUMNS, LedgerRow, isUnserved } from './ledgerRow';
 
 /** What stands in the list: a heading, or a row. */
 export type LedgerItem =
-  { readonly kind: 'group'; readonly group: LedgerGroup<RulingView>; readonly folded: boolean } | { readonly kind: 'row'; readonly ruling: RulingView };
+  | { readonly kind: 'group'; readonly group: LedgerGroup<RulingView>; readonly folded: boolean }
+  | { readonly kind: 'row'; readonly ruling: RulingView };
 
 /** Height in pixels of a row of one line; 24 of them stand in a window of 800. */
 const ROW = 23;

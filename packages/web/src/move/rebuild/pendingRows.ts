@@ -1,35 +1,35 @@
 import { RulingView } from '@wanderon/contract';
-import { RowDecision } from '@wanderon/core';
 import { useCallback, useState } from 'react';
+import { DecidedRow } from './rowViews';
 
 /** Rows as they will be once the server has answered, held until what it says is read. */
 export interface PendingRows {
   /** A row as it is shown; undefined where it is taken out. */
   readonly asShown: (row: RulingView) => RulingView | undefined;
   /** Shows rows as decided; gives what ends that: the server refused, or its own word is there. */
-  readonly hold: (decided: readonly { readonly id: string; readonly row: RowDecision }[]) => () => void;
+  readonly hold: (decided: readonly DecidedRow[]) => () => void;
 }
 
 /**
  * A ruling is on the screen with the key that makes it, and not when the server has answered. Core says what it makes of the row, as it does at the
  * server. Of several decisions on one row the latest is shown, each until its own answer is read.
  */
-export function usePendingRows(by: string): PendingRows {
-  const [held, setHeld] = useState<ReadonlyMap<string, RowDecision>>(new Map());
+export function usePendingRows(): PendingRows {
+  const [held, setHeld] = useState<ReadonlyMap<string, DecidedRow>>(new Map());
   const hold = useCallback<PendingRows['hold']>((decided) => {
-    const mine = new Map(decided.map(({ id, row }) => [id, row]));
+    const mine = new Map(decided.map((one) => [one.id, one]));
     setHeld((before) => new Map([...before, ...mine]));
-    return () => setHeld((before) => new Map([...before].filter(([id, row]) => !mine.has(id) || mine.get(id) !== row)));
+    return () => setHeld((before) => new Map([...before].filter(([id, one]) => mine.get(id) !== one)));
   }, []);
   const asShown = useCallback(
     (row: RulingView): RulingView | undefined => {
       const decided = held.get(row.id);
-      if (decided === undefined) return row;
-      if (decided === null) return undefined;
-      const { ruling, planned, reason } = decided;
-      return { ...row, ruling, planned: planned ? { ...planned, data: [...planned.data] } : null, reason, decidedBy: by };
+      if (!decided) return row;
+      if (decided.row === null) return undefined;
+      const { ruling, planned, reason } = decided.row;
+      return { ...row, ruling, planned: planned ? { ...planned, data: [...planned.data] } : null, reason, decidedBy: decided.by };
     },
-    [held, by],
+    [held],
   );
   return { asShown, hold };
 }

@@ -1,6 +1,6 @@
 import { Entry, SheetRow } from '@wanderon/core';
 import { useEffect, useRef, useState } from 'react';
-import { isTyping } from '../../shell/shell';
+import { listKeys, useKeys } from '../../ui/useKeys';
 import { Button } from '../../ui/button';
 import { useCopying } from '../../ui/copy';
 
@@ -71,24 +71,10 @@ export function HandSheet({
     setNext(next);
   };
 
-  useEffect(() => {
-    const press = (event: KeyboardEvent): void => {
-      if (isTyping(event) || document.querySelector('[role=dialog]') || event.ctrlKey || event.metaKey) return;
-      const keys: Record<string, () => void> = {
-        j: () => point(at + 1),
-        ArrowDown: () => point(at + 1),
-        k: () => point(at - 1),
-        ArrowUp: () => point(at - 1),
-        Enter: () => void advance(),
-        t: () => current && mark(current, !done.has(current.id)),
-      };
-      const act = keys[event.key];
-      if (!act || (event.key === 'Enter' && ['BUTTON', 'A'].includes((event.target as HTMLElement).tagName))) return;
-      event.preventDefault();
-      act();
-    };
-    window.addEventListener('keydown', press);
-    return () => window.removeEventListener('keydown', press);
+  useKeys({
+    ...listKeys((by) => point(at + by)),
+    Enter: advance,
+    t: () => current && mark(current, !done.has(current.id)),
   });
 
   if (rows.length === 0) return <p className="py-2 text-faded">Nothing is to be typed.</p>;

@@ -2,7 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { Name } from '@wanderon/core';
 import { MoveSurvey } from '@wanderon/contract';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { isTyping } from '../../shell/shell';
+import { listKeys, useKeys } from '../../ui/useKeys';
 import { inputLook } from '../../ui/field';
 import { useCopying } from '../../ui/copy';
 import { Exports } from './exports';
@@ -61,40 +61,26 @@ export function Names({ survey, zone, domain, move, may }: { survey: MoveSurvey;
     return next;
   };
 
-  useEffect(() => {
-    const step = (by: number): void => {
-      for (let next = at + by; next >= 0 && next < lines.length; next += by) {
-        if (lines[next]!.kind === 'section') continue;
-        setAt(next);
-        virtual.scrollToIndex(next);
-        return;
-      }
-    };
-    const press = (event: KeyboardEvent): void => {
-      if (isTyping(event) || document.querySelector('[role=dialog]') || event.ctrlKey || event.metaKey || event.altKey) return;
-      const line = lines[at];
-      const name = line?.kind === 'item' ? line.item.name : line?.kind === 'name' ? line.name : undefined;
-      const fold = (shut: boolean): void => {
-        if (name && closed.has(name.key) !== shut) setClosed(toggle(closed, name.key));
-      };
-      const keys: Record<string, () => void> = {
-        j: () => step(1),
-        ArrowDown: () => step(1),
-        k: () => step(-1),
-        ArrowUp: () => step(-1),
-        ArrowLeft: () => fold(true),
-        ArrowRight: () => fold(false),
-        Enter: () => line?.kind === 'item' && setOpen(toggle(open, line.key)),
-        y: () => line?.kind === 'item' && void copying(line.item.kind === 'set' ? line.item.text.data.join('\n') : line.item.hint.owner, 'Copied.'),
-        '/': () => finder.current?.focus(),
-      };
-      const act = keys[event.key];
-      if (!act || (event.key === 'Enter' && ['BUTTON', 'A', 'SELECT', 'SUMMARY'].includes((event.target as HTMLElement).tagName))) return;
-      event.preventDefault();
-      act();
-    };
-    window.addEventListener('keydown', press);
-    return () => window.removeEventListener('keydown', press);
+  const step = (by: number): void => {
+    for (let next = at + by; next >= 0 && next < lines.length; next += by) {
+      if (lines[next]!.kind === 'section') continue;
+      setAt(next);
+      virtual.scrollToIndex(next);
+      return;
+    }
+  };
+  const line = lines[at];
+  const name = line?.kind === 'item' ? line.item.name : line?.kind === 'name' ? line.name : undefined;
+  const fold = (shut: boolean): void => {
+    if (name && closed.has(name.key) !== shut) setClosed(toggle(closed, name.key));
+  };
+  useKeys({
+    ...listKeys(step),
+    ArrowLeft: () => fold(true),
+    ArrowRight: () => fold(false),
+    Enter: () => line?.kind === 'item' && setOpen(toggle(open, line.key)),
+    y: () => line?.kind === 'item' && copying(line.item.kind === 'set' ? line.item.text.data.join('\n') : line.item.hint.owner, 'Copied.'),
+    '/': () => finder.current?.focus(),
   });
 
   return (

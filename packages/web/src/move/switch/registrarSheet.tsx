@@ -1,8 +1,8 @@
 import { RegistrarStep, USUAL_FORM, registrarSheet } from '@wanderon/core';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { useHosts } from '../../api';
-import { isTyping } from '../../shell/shell';
+import { useKeys } from '../../ui/useKeys';
 import { Copy, useCopying } from '../../ui/copy';
 import { ChapterProps } from '../movePlace';
 
@@ -16,21 +16,16 @@ export function RegistrarSheet({ move, leg }: Pick<ChapterProps, 'move' | 'leg'>
   const named = registrars.find((host) => host.name.toLowerCase() === leg.registrar?.toLowerCase());
   const host = registrars.find((one) => one.id === chosen) ?? named ?? (leg.registrar === null && registrars.length === 1 ? registrars[0] : undefined);
   const steps = registrarSheet(host?.form ?? USUAL_FORM, leg.newNameservers, leg.oldNameservers);
-  const next = steps.find((step) => step.copy !== undefined && !done.has(step.id));
+  const next = steps.flatMap(({ id, copy }) => (copy !== undefined && !done.has(id) ? [{ id, copy }] : []))[0];
   const tick = (step: RegistrarStep): void => {
     const ticked = new Set(done);
     if (!ticked.delete(step.id)) ticked.add(step.id);
     setDone(ticked);
   };
-  useEffect(() => {
-    const press = (event: KeyboardEvent): void => {
-      if (event.key !== 'y' || !next || isTyping(event) || document.querySelector('[role=dialog]') || event.ctrlKey || event.metaKey) return;
-      event.preventDefault();
-      void copying(next.copy!, `${next.copy!.split('\n')[0]!} is copied.`).then((copied) => copied && setDone((before) => new Set([...before, next.id])));
-    };
-    window.addEventListener('keydown', press);
-    return () => window.removeEventListener('keydown', press);
-  });
+  const copyNext = async ({ id, copy }: { readonly id: string; readonly copy: string }): Promise<void> => {
+    if (await copying(copy, `${copy.split('\n')[0]!} is copied.`)) setDone((before) => new Set([...before, id]));
+  };
+  useKeys({ y: () => next && copyNext(next) });
   return (
     <div>
       <h3 className="smallcaps flex items-baseline gap-3 border-b border-ink">

@@ -1,25 +1,6 @@
 import { createHash } from 'node:crypto';
 import { DnsHabits, EntryStyle, HostTask, Name, RegistrarForm, Requirement, TsigKey } from '@wanderon/core';
-
-import { REGISTRARS, REGISTRAR_FORMS } from './registrars';
-
-/** Fennel & Tide, the agency of the demo, and everybody around it. All invented, all under .example. */
-export const START = Date.UTC(2027, 2, 12, 13, 5) / 1000;
-
-/** TTL in seconds of delegations in the parent zone. */
-export const DELEGATION_TTL = 21_600;
-
-export const NIC = {
-  zone: 'example.',
-  servers: [
-    { name: 'ns1.nic.example.', address: '192.0.2.11' },
-    { name: 'ns2.nic.example.', address: '192.0.2.12' },
-  ],
-  lag: 240,
-};
-/** Where the registry tells about registrations (RFC 9082). */
-export const RDAP = { name: 'rdap.nic.example', address: '192.0.2.20' };
-export const ROOT = { name: 'root.lab.test.', address: '192.0.2.1' };
+import { REGISTRARS, REGISTRAR_FORMS } from '../registrars';
 
 export interface ScenarioHost {
   readonly id: string;
@@ -52,7 +33,7 @@ export interface ScenarioHost {
 }
 
 /** DNS hosts into whose panels everything is typed, with what the agency has noted of their habits. */
-const HAND_HOSTS: readonly (Pick<ScenarioHost, 'id' | 'name' | 'note' | 'tasks' | 'habits'> & { readonly entry: EntryStyle })[] = [
+export const HAND_HOSTS: readonly (Pick<ScenarioHost, 'id' | 'name' | 'note' | 'tasks' | 'habits'> & { readonly entry: EntryStyle })[] = [
   {
     ...{ id: 'heronsgate', name: 'Heronsgate DNS', note: 'Every record lives an hour there, whatever one wants.' },
     entry: { names: 'relative', apex: 'empty', targetDot: 'either', text: 'bare', longText: 'whole', priority: 'in value', ttls: null },
@@ -251,203 +232,10 @@ export interface SiteHabits {
   readonly toFront?: readonly string[];
 }
 
-export interface Lookout {
-  readonly name: string;
-  readonly address: string;
-  readonly habit: string;
-}
-
-export interface ScenarioDomain {
-  readonly zone: string;
-  readonly client: string;
-  readonly extra: readonly string[];
-  /** The DNS host it stands at; Oldquay where it is absent. */
-  readonly at?: string;
-  /** Nothing is delegated to. */
-  readonly unused?: boolean;
-  /** Where it is registered; Harbourlight where it is absent. */
-  readonly registrar?: 'cliffpath';
-  /** What the registry says of it beside the usual. */
-  readonly registered?: { readonly statuses?: readonly string[]; readonly daysLeft?: number };
-  /** Nameservers that the parent delegates to and the zone does not name, or the reverse. */
-  readonly leftAtParent?: readonly string[];
-  readonly leftInZone?: readonly string[];
-}
-
-/** The policy for mail of whoever announces one (RFC 8461 §3.2): the page of its own host, at the web host where that leads. */
-export const MAIL_POLICY = {
-  path: '/.well-known/mta-sts.txt',
-  text: 'version: STSv1\r\nmode: enforce\r\nmx: *.brinepost.example\r\nmax_age: 1209600\r\n',
-} as const;
-
-/** The domains of the demo with their owner as people call it. */
-export const DOMAINS: readonly ScenarioDomain[] = [
-  {
-    zone: 'lighthouse-museum.example.',
-    client: 'Lighthouse museum',
-    extra: [
-      'tickets CNAME shop.brinepost.example.',
-      'archive A 192.0.2.77',
-      '_dmarc TXT "v=DMARC1; p=quarantine; rua=mailto:post@lighthouse-museum.example"',
-      'odd\\.label TXT "an escaped dot"',
-      'blob TYPE65400 \\# 6 00ff10203040',
-    ],
-  },
-  {
-    zone: 'canoe-yard.example.',
-    client: 'Canoe yard',
-    extra: ['rental CNAME sites.saltmarsh.example.', '_sip._tcp SRV 10 20 5060 voice.brinepost.example.', '*.boats A 198.51.100.80'],
-  },
-  { zone: 'tidewater-choir.example.', client: 'Tidewater choir', extra: ['scores A 198.51.100.80', 'radio CNAME canoe-yard.example.'] },
-  { zone: 'xn--crmerie-alder-xgb.example.', client: 'Crèmerie Alder', extra: ['bestellung CNAME sites.saltmarsh.example.', '@ CAA 0 issue "certs.example"'] },
-  {
-    zone: 'gull-radio.example.',
-    client: 'Gull community radio',
-    extra: ['stream A 192.0.2.90', 'stream AAAA 2001:db8:90::1', '_icy._tcp SRV 0 0 8000 stream', '@ TXT "site-proof=k2f9w1"'],
-  },
-  {
-    zone: 'seed-library.example.',
-    client: 'Seed library',
-    registrar: 'cliffpath',
-    at: 'pebbledock',
-    extra: [
-      'catalogue CNAME sites.saltmarsh.example.',
-      'swap A 198.51.100.80',
-      'deep.archive A 192.0.2.78',
-      'unheard-of TXT "nobody knows this name"',
-      '_25._tcp.mail TLSA 3 1 1 0123456789abcdef0123456789abcdef0123456789abcdef0123456789abcdef',
-      '_mta-sts TXT "v=STSv1; id=20270201"',
-      'mta-sts CNAME sites.saltmarsh.example.',
-    ],
-    registered: { statuses: ['client update prohibited', 'client transfer prohibited'], daysLeft: 24 },
-    leftAtParent: ['ns2.oldquay.example.'],
-  },
-  {
-    zone: 'regatta-club.example.',
-    client: 'Regatta club',
-    at: 'brackenfold',
-    extra: ['results CNAME sites.saltmarsh.example.', 'stream A 192.0.2.61', 'stream A 192.0.2.62', 'stream A 192.0.2.63', '* CNAME sites.saltmarsh.example.'],
-  },
-  {
-    zone: 'allotment-society.example.',
-    client: 'Allotment society',
-    extra: Array.from(
-      { length: 290 },
-      (_, i) =>
-        `plot-${String(i + 1).padStart(3, '0')} ${i % 3 === 0 ? 'CNAME sites.saltmarsh.example.' : i % 3 === 1 ? `A 192.0.2.${100 + (i % 100)}` : `TXT "plot ${i + 1}, waiting list"`}`,
-    ),
-  },
-];
-
-/** Registered, and never used: the parent denies it. */
-export const UNUSED: readonly ScenarioDomain[] = [{ zone: 'samphire-kitchen.example.', client: 'Samphire kitchen', extra: [], unused: true }];
+/** The same whatever the seed is. */
+const SERVERS = new Map(scenarioHosts('').map(({ id, nameservers }) => [id, nameservers]));
 
 /** Nameservers of a DNS host by its id. */
 export function nameserversAt(host: string): readonly { readonly name: string; readonly address: string }[] {
-  return scenarioHosts('').find((one) => one.id === host)!.nameservers;
-}
-
-/** What stands around an RSA modulus of 1,024 bits in a SubjectPublicKeyInfo with the exponent 65,537 (RFC 8017 §A.1). */
-const KEY_HEAD = '30819f300d06092a864886f70d010101050003818d0030818902818100';
-const KEY_TAIL = '0203010001';
-
-/** A key record as its mail host gives it, in two strings; nobody holds the other half of it. */
-function signingKey(zone: string): string {
-  const modulus = Buffer.concat([0, 1, 2, 3].map((part) => createHash('sha256').update(`${zone} ${part}`).digest()));
-  modulus[0]! |= 0x80;
-  modulus[127]! |= 1;
-  const key = Buffer.concat([Buffer.from(KEY_HEAD, 'hex'), modulus, Buffer.from(KEY_TAIL, 'hex')]).toString('base64');
-  return `"v=DKIM1; k=rsa; p=${key.slice(0, 108)}" "${key.slice(108)}"`;
-}
-
-/** A client's zone as it stands at its DNS host. */
-export function clientZone({ zone, extra, at = 'oldquay', leftInZone = [] }: ScenarioDomain): string {
-  const names = nameserversAt(at).map((server) => server.name);
-  return `$ORIGIN ${zone}
-$TTL 10800
-@ 10800 SOA ${names[0]!} hostmaster.${at}.example. 2027020100 7200 900 1209600 1800
-${[...names, ...leftInZone].map((name) => `@ 10800 NS ${name}`).join('\n')}
-@ 3600 A 198.51.100.80
-@ 3600 AAAA 2001:db8:5a17::80
-www 3600 CNAME sites.saltmarsh.example.
-@ MX 10 mx1.brinepost.example.
-@ MX 20 mx2.brinepost.example.
-@ TXT "v=spf1 include:spf.brinepost.example ip4:198.51.100.80 -all"
-@ TXT "post-verification=7f3a21c9"
-mail A 198.51.100.25
-autoconfig CNAME autoconfig.brinepost.example.
-tide._domainkey TXT ${signingKey(zone)}
-_smtp._tls TXT "v=TLSRPTv1; rua=mailto:reports@brinepost.example"
-${extra.join('\n')}
-`;
-}
-
-/** Zones of the hosts themselves, served by Oldquay and Quillmere. */
-export function infrastructureZones(): { readonly host: string; readonly zone: string; readonly text: string }[] {
-  const soa = (zone: string, ns: string): string => `$ORIGIN ${zone}\n$TTL 3600\n@ SOA ${ns} hostmaster.${zone} 1 7200 900 1209600 900\n`;
-  const oldNs = '@ NS ns1.oldquay.example.\n@ NS ns2.oldquay.example.\n';
-  const newNs = '@ NS ns1.quillmere.example.\n@ NS ns2.quillmere.example.\n@ NS ns3.quillmere.example.\n';
-  const closed = ['pebbledock', 'brackenfold', 'latchford', ...HAND_HOSTS.map((host) => host.id)].map((host) => {
-    const servers = nameserversAt(host);
-    const zone = `${host}.example.`;
-    const lines = servers.flatMap(({ name, address }) => [`@ NS ${name}`, `${name} A ${address}`]);
-    return { host, zone, text: `${soa(zone, servers[0]!.name)}${lines.join('\n')}\n` };
-  });
-  return [
-    ...closed,
-    { host: 'oldquay', zone: 'oldquay.example.', text: `${soa('oldquay.example.', 'ns1.oldquay.example.')}${oldNs}ns1 A 198.51.100.11\nns2 A 198.51.100.12\n` },
-    {
-      host: 'oldquay',
-      zone: 'saltmarsh.example.',
-      text: `${soa('saltmarsh.example.', 'ns1.oldquay.example.')}${oldNs}sites A 198.51.100.80\nsites AAAA 2001:db8:5a17::80\n`,
-    },
-    {
-      host: 'oldquay',
-      zone: 'brinepost.example.',
-      text: `${soa('brinepost.example.', 'ns1.oldquay.example.')}${oldNs}mx1 A 198.51.100.25\nmx2 A 198.51.100.26\nshop A 198.51.100.27\nvoice A 198.51.100.28\nautoconfig A 198.51.100.25\nspf TXT "v=spf1 ip4:198.51.100.25 ip4:198.51.100.26 -all"\n`,
-    },
-    {
-      host: 'quillmere',
-      zone: 'quillmere.example.',
-      text: `${soa('quillmere.example.', 'ns1.quillmere.example.')}${newNs}ns1 A 203.0.113.51\nns2 A 203.0.113.52\nns3 A 203.0.113.53\n`,
-    },
-    {
-      host: 'quillmere',
-      zone: 'thornwick.example.',
-      text: `${soa('thornwick.example.', 'ns1.quillmere.example.')}${newNs}edge A 203.0.113.80\nedge AAAA 2001:db8:7403::80\n`,
-    },
-    {
-      host: 'quillmere',
-      zone: 'larkspur.example.',
-      text: `${soa('larkspur.example.', 'ns1.quillmere.example.')}${newNs}sites A 203.0.113.90\nsites AAAA 2001:db8:1a2c::90\n*.sites A 203.0.113.90\n*.sites AAAA 2001:db8:1a2c::90\n*.certs TXT "not issued"\n`,
-    },
-  ];
-}
-
-export function parentZone(domains: readonly ScenarioDomain[]): string {
-  const delegated = (zone: string, host: string, more: readonly string[] = []): string =>
-    [...nameserversAt(host).map((server) => server.name), ...more].map((name) => `${zone} NS ${name}\n`).join('');
-  const hosts = scenarioHosts('').filter((host) => host.role === 'dns');
-  return `$ORIGIN example.
-$TTL ${DELEGATION_TTL}
-@ SOA ns1.nic.example. registry.nic.example. 1 1800 900 604800 900
-${NIC.servers.map(({ name, address }) => `@ NS ${name}\n${name} A ${address}`).join('\n')}
-${RDAP.name}. A ${RDAP.address}
-${hosts.flatMap((host) => host.nameservers.map(({ name, address }) => `${name} A ${address}`)).join('\n')}
-${infrastructureZones()
-  .map(({ zone, host }) => delegated(zone, host))
-  .join('')}${domains
-    .filter((domain) => !domain.unused)
-    .map(({ zone, at, leftAtParent }) => delegated(zone, at ?? 'oldquay', leftAtParent))
-    .join('')}`;
-}
-
-export function rootZone(): string {
-  return `$ORIGIN .
-$TTL 86400
-@ SOA ${ROOT.name} root.lab.test. 1 1800 900 604800 900
-@ NS ${ROOT.name}
-${ROOT.name} A ${ROOT.address}
-${NIC.servers.map(({ name, address }) => `example. NS ${name}\n${name} A ${address}`).join('\n')}
-`;
+  return SERVERS.get(host)!;
 }
