@@ -2,6 +2,7 @@ import { request } from 'node:http';
 import { Name, TYPE_CODES, groupRecords, parseRdata, printRdata, typeCode } from '@wanderon/core';
 import { DnsClient, NetError, Walker, sendUpdates, transferZone } from '@wanderon/net';
 import { Lab } from './lab';
+import { LabResolver } from './resolver';
 import { tsigKey } from './scenario/hosts';
 
 const ZONE = Name.parse('canoe-yard.example.');
@@ -77,6 +78,33 @@ describe('the lab', () => {
     // The floor keeps a TTL of 5 for 15 minutes.
     expect(await ask('Plover', 'canoe-yard.example.', 'A')).toBe('203.0.113.80 900');
     expect(await ask('Gannet', 'canoe-yard.example.', 'A')).toBe('203.0.113.80 5');
+  });
+
+  it('keeps nothing for longer than its TTL from when it was asked for, however long that was on its way', async () => {
+    const way = 7;
+    class Slow extends DnsClient {
+      override async ask(...asked: Parameters<DnsClient['ask']>): ReturnType<DnsClient['ask']> {
+        const answer = await super.ask(...asked);
+        lab.clock.jump(way);
+        return answer;
+      }
+    }
+    const chain = [
+      { address: '192.0.2.98', habits: { follows: 'parent' } },
+      { address: '192.0.2.99', habits: { follows: 'parent', forwardsTo: '192.0.2.98' } },
+    ] as const;
+    const resolvers = chain.map(({ address, habits }) => new LabResolver(address, address, habits, lab.hints, new Slow(lab.routes), lab.clock));
+    try {
+      for (const resolver of resolvers) await resolver.open(lab.routes);
+      const left = async (address: string): Promise<number> =>
+        (await client.ask({ address }, Name.parse('canoe-yard.example.'), TYPE_CODES.A, { recursive: true })).answers[0]!.ttl;
+      expect(await left('192.0.2.98')).toBe(3600 - way);
+      lab.clock.jump(0.5);
+      expect(await left('192.0.2.98')).toBe(3600 - way - 1);
+      expect(await left('192.0.2.99')).toBe(3600 - way - 1 - way);
+    } finally {
+      for (const resolver of resolvers) resolver.close();
+    }
   });
 
   it('follows a delegation as parent- and child-preferring resolvers do', async () => {

@@ -1,4 +1,5 @@
 import {
+  Instant,
   Message,
   Name,
   RCODE,
@@ -46,6 +47,12 @@ interface CachedCut {
   readonly expires: number;
 }
 
+/** What a server gave, and when it was asked. */
+interface Given {
+  readonly answer: Message;
+  readonly asked: Instant;
+}
+
 interface Cache {
   readonly entries: Map<string, Entry>;
   readonly cuts: Map<string, CachedCut>;
@@ -57,7 +64,11 @@ interface Resolved {
   readonly authorities: readonly ResourceRecord[];
 }
 
-/** A resolver that really caches, under the lab clock. */
+/**
+ * A resolver that really caches, under the lab clock. What it keeps counts from when it asked, and what it hands on has no
+ * fraction of a second more than it has itself: a millisecond on the way is nothing in the world, and seconds where the
+ * clock is fast, so that no entry would outlive its fetch + eff(TTL) but for the machine that it runs on.
+ */
 export class LabResolver {
   private readonly caches: Cache[];
   private turn = 0;
@@ -95,7 +106,7 @@ export class LabResolver {
     let target = name;
     for (let hops = 0; hops < 9; hops++) {
       const entry = await this.entry(cache, target, type, depth);
-      const left = Math.max(0, Math.ceil(entry.expires - this.clock.now()));
+      const left = Math.max(0, Math.floor(entry.expires - this.clock.now()));
       const aged = entry.records.map((record) => ({ ...record, ttl: left }));
       answers.push(...aged);
       const alias = type === TYPE_CODES.CNAME ? undefined : aged.find((record) => record.type === TYPE_CODES.CNAME);
@@ -113,49 +124,49 @@ export class LabResolver {
     if (known && known.expires > now) return known;
     const alias = cache.entries.get(`${TYPE_CODES.CNAME}/${name.key}`);
     if (alias && alias.expires > now && alias.records.length > 0) return alias;
-    let answer: Message | undefined;
+    let given: Given | undefined;
     try {
-      answer = this.habits.forwardsTo
-        ? await this.client.ask({ address: this.habits.forwardsTo }, name, type, { recursive: true })
+      given = this.habits.forwardsTo
+        ? { asked: now, answer: await this.client.ask({ address: this.habits.forwardsTo }, name, type, { recursive: true }) }
         : await this.iterate(cache, name, type, depth);
     } catch (error) {
       if (!(error instanceof NetError)) throw error;
     }
-    if (!answer || (answer.rcode !== RCODE.NOERROR && answer.rcode !== RCODE.NXDOMAIN)) {
+    if (!given || (given.answer.rcode !== RCODE.NOERROR && given.answer.rcode !== RCODE.NXDOMAIN)) {
       if (known && this.habits.stale) return { ...known, expires: now + 30 };
       return { rcode: RCODE.SERVFAIL, records: [], negative: [], expires: now };
     }
-    return this.remember(cache, name, type, answer);
+    return this.remember(cache, name, type, given);
   }
 
-  private remember(cache: Cache, name: Name, type: number, answer: Message): Entry {
-    const now = this.clock.now();
+  private remember(cache: Cache, name: Name, type: number, { answer, asked }: Given): Entry {
     const here = answer.answers.filter((record) => record.owner.equals(name));
     const set = here.filter((record) => record.type === type);
     const records = set.length > 0 ? set : here.filter((record) => record.type === TYPE_CODES.CNAME);
     let entry: Entry;
     if (records.length > 0) {
-      entry = { rcode: RCODE.NOERROR, records, negative: [], expires: now + this.bounded(Math.min(...records.map((record) => record.ttl))) };
+      entry = { rcode: RCODE.NOERROR, records, negative: [], expires: asked + this.bounded(Math.min(...records.map((record) => record.ttl))) };
     } else {
       const soa = answer.authorities.find((record) => record.type === TYPE_CODES.SOA);
       const ttl = soa ? negativeTtl(soa.ttl, readSoa(soa.data).minimum) : 0;
-      entry = { rcode: answer.rcode, records: [], negative: soa ? [soa] : [], expires: now + this.bounded(ttl) };
+      entry = { rcode: answer.rcode, records: [], negative: soa ? [soa] : [], expires: asked + this.bounded(ttl) };
     }
     cache.entries.set(`${records[0]?.type ?? type}/${name.key}`, entry);
     return entry;
   }
 
-  private async iterate(cache: Cache, name: Name, type: number, depth: number): Promise<Message | undefined> {
+  private async iterate(cache: Cache, name: Name, type: number, depth: number): Promise<Given | undefined> {
     if (depth > 5) return undefined;
     for (let step = 0; step < 12; step++) {
       const cut = this.closestCut(cache, name);
       const servers = cut ? await this.addressesOf(cache, cut, depth) : this.hints.flatMap((hint) => hint.addresses);
-      const answer = await this.firstAnswer(servers, name, type);
-      if (!answer) return undefined;
+      const given = await this.firstAnswer(servers, name, type);
+      if (!given) return undefined;
+      const { answer, asked } = given;
       const below = answer.authorities.filter((record) => record.type === TYPE_CODES.NS && name.isAtOrBelow(record.owner));
       const owner = below[0]?.owner;
-      if (owner && answer.authoritative && this.habits.follows !== 'parent') this.learnFromChild(cache, owner, below);
-      if (answer.authoritative || !owner || (cut && !owner.isBelow(cut.zone))) return answer;
+      if (owner && answer.authoritative && this.habits.follows !== 'parent') this.learnFromChild(cache, owner, below, asked);
+      if (answer.authoritative || !owner || (cut && !owner.isBelow(cut.zone))) return given;
       const set = below.filter((record) => record.owner.equals(owner));
       const targets = set.flatMap((record) => namesIn(record.type, record.data));
       cache.cuts.set(owner.key, {
@@ -163,13 +174,13 @@ export class LabResolver {
         targets,
         glue: answer.additionals.filter((record) => targets.some((target) => target.equals(record.owner))),
         fromChild: false,
-        expires: this.clock.now() + this.bounded(Math.min(...set.map((record) => record.ttl))),
+        expires: asked + this.bounded(Math.min(...set.map((record) => record.ttl))),
       });
     }
     return undefined;
   }
 
-  private learnFromChild(cache: Cache, zone: Name, set: readonly ResourceRecord[]): void {
+  private learnFromChild(cache: Cache, zone: Name, set: readonly ResourceRecord[], asked: Instant): void {
     const known = cache.cuts.get(zone.key);
     if (known?.fromChild && known.expires > this.clock.now() && this.habits.follows !== 'child, extended') return;
     const targets = set.filter((record) => record.owner.equals(zone)).flatMap((record) => namesIn(record.type, record.data));
@@ -178,7 +189,7 @@ export class LabResolver {
       targets,
       glue: known?.glue.filter((record) => targets.some((target) => target.equals(record.owner))) ?? [],
       fromChild: true,
-      expires: this.clock.now() + this.bounded(Math.min(...set.map((record) => record.ttl))),
+      expires: asked + this.bounded(Math.min(...set.map((record) => record.ttl))),
     });
   }
 
@@ -203,11 +214,12 @@ export class LabResolver {
     return addresses;
   }
 
-  private async firstAnswer(addresses: readonly string[], name: Name, type: number): Promise<Message | undefined> {
+  private async firstAnswer(addresses: readonly string[], name: Name, type: number): Promise<Given | undefined> {
     for (const address of addresses) {
       try {
+        const asked = this.clock.now();
         const answer = await this.client.ask({ address }, name, type, { tries: 1 });
-        if (answer.rcode === RCODE.NOERROR || answer.rcode === RCODE.NXDOMAIN) return answer;
+        if (answer.rcode === RCODE.NOERROR || answer.rcode === RCODE.NXDOMAIN) return { answer, asked };
       } catch (error) {
         if (!(error instanceof NetError)) throw error;
       }

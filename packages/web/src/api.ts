@@ -36,7 +36,7 @@ import { createContext, useContext, useEffect } from 'react';
 import { isAttended } from './attended';
 import { ProblemError } from './problemError';
 import { readAnew } from './readAnew';
-import { actName, inTurn, unsent } from './unsent';
+import { inTurn, ownAct, unsent } from './unsent';
 
 export { ProblemError };
 
@@ -228,7 +228,7 @@ export function useMoveAction<T>(
     // Also while the browser thinks that it is offline: it is told so, and the acts after it wait.
     networkMode: 'always',
     mutationFn: async (input: T) => {
-      const name = { 'x-act': actName() };
+      const name = { 'x-act': ownAct() };
       const asked = method === 'DELETE' ? undefined : (body(input) ?? {});
       const acted = await inTurn(id, (again) => call<Acted>(method, address(path(input)), asked, { headers: again ? { ...name, 'x-again': '1' } : name }));
       answered?.(acted);

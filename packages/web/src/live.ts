@@ -4,12 +4,14 @@ import { QueryClient, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useSyncExternalStore } from 'react';
 import { MovePages } from './api';
 import { takeCursor } from './cursors';
-import { readAnew } from './readAnew';
-import { actName } from './unsent';
+import { readAnew, readNow } from './readAnew';
+import { actName, isOwn } from './unsent';
 
 interface Change {
   readonly topic: string;
   readonly move?: string;
+  /** What the page that asked for it calls what a person did. */
+  readonly act?: string;
   readonly summary?: MoveSummary;
   readonly sweep?: string;
   readonly domain?: string;
@@ -115,6 +117,8 @@ export function useLive(): void {
   const queries = useQueryClient();
   useEffect(() => {
     const waiting = new Set<string>();
+    /** Moves in which somebody else did something. */
+    const others = new Set<string>();
     let timer: number | undefined;
     let again: number | undefined;
     let first: number | undefined;
@@ -124,10 +128,11 @@ export function useLive(): void {
       timer = undefined;
       for (const key of waiting) {
         const [topic, id, ...more] = JSON.parse(key) as string[];
-        if (topic === 'move' && id !== undefined && more.length === 0) void readAnew(queries, id);
+        if (topic === 'move' && id !== undefined && more.length === 0) void (others.has(id) ? readNow : readAnew)(queries, id);
         else void queries.invalidateQueries({ queryKey: JSON.parse(key) as string[] });
       }
       waiting.clear();
+      others.clear();
     };
     const open = (): void => {
       source?.close();
@@ -138,6 +143,7 @@ export function useLive(): void {
         if (change.topic === 'cursor') return takeCursor(change as Change & CursorTold, PAGE_NAME);
         if (change.topic === 'progress') return tellProgress(change);
         if (change.topic === 'move' && !takeSummary(queries, change)) waiting.add(JSON.stringify(['moves']));
+        if (change.move !== undefined && change.act !== undefined && !isOwn(change.act)) others.add(change.move);
         for (const key of keysOf(change)) waiting.add(JSON.stringify(key));
         timer ??= window.setTimeout(flush, 250);
       };

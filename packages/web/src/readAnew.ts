@@ -30,6 +30,25 @@ export function readAnew(queries: QueryClient, move: string): Promise<void> {
   return reading;
 }
 
+/** Moves that are being read for what somebody else did; true: once more afterwards. */
+const under = new Map<string, boolean>();
+
+/**
+ * Reads what is on the screen of a move anew at once, although somebody works through its rows here: somebody else changed it. What is done
+ * meanwhile is read once this is read, and does not begin it anew, or it would never end.
+ */
+export async function readNow(queries: QueryClient, move: string): Promise<void> {
+  if (under.has(move)) {
+    under.set(move, true);
+    return;
+  }
+  do {
+    under.set(move, false);
+    await queries.invalidateQueries({ queryKey: ['move', move] });
+  } while (under.get(move));
+  under.delete(move);
+}
+
 function pauseLeft(move: string): number {
   const run = runs.get(move);
   return run ? Math.min(run.last + PAUSE, run.first + LONGEST) - performance.now() : 0;

@@ -86,7 +86,22 @@ function pause(milliseconds: number): Promise<void> {
   });
 }
 
-/** A name for one act, by which the server tells that it did it already: 32 hexadecimal digits. */
+/** Names of acts of this page of which no event was heard yet. */
+const own = new Set<string>();
+
+/** A name for an act of this page, by which the server tells that it did it already. */
+export function ownAct(): string {
+  const name = actName();
+  own.add(name);
+  return name;
+}
+
+/** Whether an event tells of an act of this page; each act is told of once. */
+export function isOwn(act: string): boolean {
+  return own.delete(act);
+}
+
+/** A name that nobody else has: 32 hexadecimal digits. */
 export function actName(): string {
   return [...crypto.getRandomValues(new Uint8Array(16))].map((octet) => octet.toString(16).padStart(2, '0')).join('');
 }

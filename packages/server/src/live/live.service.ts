@@ -6,7 +6,8 @@ import { DATABASE, Database } from '../db/database';
 import { StandingClient } from '../db/standingClient';
 
 export type Change =
-  | { readonly topic: 'move'; readonly move: string; readonly version: number; readonly summary?: MoveSummary }
+  /** `act`: how the page that asked for it calls what a person did. */
+  | { readonly topic: 'move'; readonly move: string; readonly version: number; readonly summary?: MoveSummary; readonly act?: string | undefined }
   | { readonly topic: 'hosts' | 'clock' }
   | { readonly topic: 'sweep'; readonly sweep: string }
   /** What a survey is doing now; of a move, or of a domain of a sweep. */

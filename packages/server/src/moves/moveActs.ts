@@ -103,7 +103,7 @@ export class MoveActs {
       };
       await work(act);
       const version = loaded.move.version + 1;
-      await transaction.with('changed', this.counted(id, version, 0, transaction)).select(this.notice(id, version, transaction));
+      await transaction.with('changed', this.counted(id, version, 0, transaction)).select(this.notice(id, version, person, transaction));
       const known = this.loader.held(id);
       const keeps = !isMore && known?.move.version === loaded.move.version;
       return { version, committed: () => keeps && this.loader.decided(known, words.made) };
@@ -172,7 +172,7 @@ export class MoveActs {
     const at = this.clock.now();
     const [made] = await this.decisions
       .addedIf(moved, legId, at, { ...decision, person: by }, transaction, said)
-      .select<{ id: string }[]>('made.id', this.notice(move.id, version, transaction))
+      .select<{ id: string }[]>('made.id', this.notice(move.id, version, person, transaction))
       .from('made');
     if (!made) return undefined;
     const kept = { leg: legId, decision: asKept(Number(made.id), { ...decision, person: by }, at) };
@@ -233,8 +233,8 @@ export class MoveActs {
   }
 
   /** Tells the pages, once the transaction is through. */
-  private notice(id: string, version: number, transaction: Database): Knex.Raw {
-    return transaction.raw('pg_notify(?, ?)', this.live.asNotice({ topic: 'move', move: id, version }));
+  private notice(id: string, version: number, person: Actor | null, transaction: Database): Knex.Raw {
+    return transaction.raw('pg_notify(?, ?)', this.live.asNotice({ topic: 'move', move: id, version, act: person?.act?.name }));
   }
 
   /**
