@@ -12,6 +12,7 @@ import { median, spread } from './support/measure';
 const TIMES = 40;
 const CHECK_ROUNDS = 12;
 const WARMING = 4;
+const OPENINGS = 9;
 /** Milliseconds that a long task may take at most. */
 const LONG = 100;
 
@@ -176,7 +177,7 @@ async function settled(page: Page): Promise<void> {
 /** From the address to all rows read, against the time in which their bytes can be fetched and parsed. */
 async function opening(page: Page, address: string, leg: string): Promise<void> {
   const ratios: number[] = [];
-  for (let round = 0; round < 3; round++) {
+  for (let round = 0; round < OPENINGS; round++) {
     const began = performance.now();
     await page.goto(address);
     await page.waitForFunction(

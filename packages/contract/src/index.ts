@@ -1,3 +1,4 @@
+export * from './askedFirst';
 export * from './clock';
 export * from './common';
 export * from './hosts';

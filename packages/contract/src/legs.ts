@@ -42,17 +42,25 @@ export type LineView = z.infer<typeof lineSchema>;
 
 export const gateSchema = z.object({ open: z.boolean(), opensAt: instant.nullable(), goodUntil: instant.nullable(), lines: z.array(lineSchema) });
 
-export const rulingSchema = z.object({
-  id: z.string(),
+/** What a row of a ledger is decided to be. */
+export const rowSchema = z.object({
   owner: z.string(),
   type: z.string(),
   ruling: z.enum(RULINGS),
   found: rrsetSchema.nullable(),
   planned: rrsetSchema.nullable(),
   reason: z.string(),
+});
+
+/** The same as it stands in the ledger. */
+export const rulingSchema = rowSchema.extend({
+  id: z.string(),
   decidedBy: z.string().nullable(),
   /** How its name is to be answered, at a host that fronts names; null where it does not, or the name leads nowhere. */
   fronting: z.enum(FRONTING).nullable(),
+  /** Under which heading it stands, and where in the whole ledger, in the order in which it is worked through. */
+  group: z.string(),
+  place: z.int(),
 });
 export type RulingView = z.infer<typeof rulingSchema>;
 
@@ -258,6 +266,7 @@ export const ledgerQuerySchema = z.object({
   limit: z.coerce.number().int().min(1).max(5000).default(PAGE_ROWS),
 });
 export const ledgerPageSchema = ledgerSchema.extend({
+  leg: z.string(),
   /** Rows of the whole ledger. */
   total: z.number(),
   next: z.string().nullable(),

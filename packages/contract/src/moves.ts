@@ -1,7 +1,7 @@
 import { CHAPTERS } from '@wanderon/core';
 import { z } from 'zod';
 import { derivedSchema, instant, scopeSchema } from './common';
-import { legSchema, rulingSchema } from './legs';
+import { legSchema, rowSchema } from './legs';
 
 export const readDomainSchema = z.object({ text: z.string().max(5000) });
 export const domainChoiceSchema = z.object({
@@ -67,7 +67,7 @@ export const actedSchema = z.object({
   id: z.string(),
   version: z.number(),
   /** Rows of the ledger as an undo or redo left them, where they are few; null: not there any more. */
-  rows: z.array(z.object({ id: z.string(), row: rulingSchema.omit({ id: true, decidedBy: true, fronting: true }).nullable() })).optional(),
+  rows: z.array(z.object({ id: z.string(), row: rowSchema.nullable() })).optional(),
 });
 export type Acted = z.infer<typeof actedSchema>;
 

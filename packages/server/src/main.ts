@@ -73,7 +73,7 @@ async function main(): Promise<void> {
           .send(JSON.stringify({ type: 'about:blank', title: 'Sign in first.', status: 401 }));
     }, next);
   });
-  servePages(app, join(__dirname, '../../web/dist'));
+  servePages(app, join(__dirname, '../../web/dist'), (request) => tokenOf(request, config) !== undefined);
   await firstAdministrator(app.get(PeopleService), config);
   await app.listen(config.WANDERON_PORT, config.WANDERON_LISTEN);
   const address = app.getHttpServer().address() as { port: number };

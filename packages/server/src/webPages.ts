@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { NestExpressApplication } from '@nestjs/platform-express';
+import { askedFirst } from '@wanderon/contract';
 import { NextFunction, Request, Response, static as serveStatic } from 'express';
 
 /** Where the page is told its nonce. */
@@ -24,8 +25,11 @@ export function styleNonce(response: unknown): string {
   return nonce === undefined ? "'self'" : `'nonce-${nonce}'`;
 }
 
-/** Serves the built page and its files, where there are any: each address that is not the API's is a place on the page. */
-export function servePages(app: NestExpressApplication, folder: string): void {
+/**
+ * Serves the built page and its files, where there are any: each address that is not the API's is a place on the page. Where somebody may be
+ * signed in, what the page will ask first is named with it.
+ */
+export function servePages(app: NestExpressApplication, folder: string, isSigned: (request: Request) => boolean): void {
   if (!existsSync(folder)) return;
   const page = readFileSync(join(folder, 'index.html'), 'utf8');
   // A file is looked for on the disk: not for each question to the API, nor for the page, of which no two are alike.
@@ -34,7 +38,11 @@ export function servePages(app: NestExpressApplication, folder: string): void {
   app.use((request: Request, response: Response, next: NextFunction) => (isFile(request) ? files(request, response, next) : next()));
   (app.getHttpAdapter().getInstance() as { get(path: RegExp, handle: (request: Request, response: Response) => void): void }).get(
     /^\/(?!api\/).*/,
-    (_request, response) => {
+    (request, response) => {
+      const [path, search] = request.originalUrl.split('?', 2);
+      const first = isSigned(request) ? Object.values(askedFirst(path!, search ? `?${search}` : '').of) : [];
+      // As the page's own program asks for it (RFC 8288; HTML, "preload").
+      if (first.length > 0) response.setHeader('Link', first.map((address) => `<${address}>; rel=preload; as=fetch; crossorigin`).join(', '));
       const told = `${PLACE}<meta name="style-nonce" content="${(response.locals as { nonce: string }).nonce}">`;
       response.setHeader('Cache-Control', 'no-store').type('html').send(page.replace(PLACE, told));
     },

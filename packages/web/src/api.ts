@@ -14,11 +14,13 @@ import {
   MoveSurvey,
   MoveView,
   NewSheetLink,
+  OPEN_MOVES,
   SheetLink,
   SweepSummary,
   WatchView,
   WaysView,
   joinedLedger,
+  latestLedger,
   problemSchema,
 } from '@wanderon/contract';
 import {
@@ -55,7 +57,8 @@ export async function call<T>(
       ...more,
       headers: {
         ...headers,
-        'x-csrf-token': csrf,
+        // What only asks changes nothing, and is the same whoever's page asks: a browser that has it on the way already gives that.
+        ...(method === 'GET' ? {} : { 'x-csrf-token': csrf }),
         ...(isAttended() ? {} : { 'x-unattended': '1' }),
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
       },
@@ -105,7 +108,7 @@ export interface MovePage {
 export const useOpenMoves = () =>
   useInfiniteQuery({
     queryKey: ['moves', 'open'],
-    queryFn: ({ pageParam }) => call<MovePage>('GET', `/api/moves?state=open&order=due&limit=50${pageParam ? `&after=${pageParam}` : ''}`),
+    queryFn: ({ pageParam }) => call<MovePage>('GET', `${OPEN_MOVES}${pageParam ? `&after=${pageParam}` : ''}`),
     initialPageParam: '',
     getNextPageParam: (page: MovePage) => page.next ?? undefined,
   });
@@ -133,24 +136,32 @@ const LATER_ROWS = 5000;
 /** The page of a ledger that is under way before it is wanted. */
 let onTheWay: { readonly address: string; readonly page: Promise<LedgerPage> } | undefined;
 
+function askLedger(address: string): void {
+  onTheWay = { address, page: call<LedgerPage>('GET', address) };
+  // Whoever wants it hears of a failure.
+  onTheWay.page.catch(() => undefined);
+}
+
+/** Asks for the first rows of a move of which nothing is known yet. */
+export const askLatestLedger = (move: string): void => askLedger(latestLedger(move));
+
 /** A page of a ledger; the one after it is asked for at once, and not when this one has been drawn. */
-async function ledgerPage(leg: string, after: string): Promise<LedgerPage> {
+async function ledgerPage(move: string, leg: string, after: string): Promise<LedgerPage> {
   const address = (from: string): string => `/api/legs/${leg}/ledger${from ? `?after=${from}&limit=${LATER_ROWS}` : ''}`;
-  const asked = onTheWay?.address === address(after) ? onTheWay.page : undefined;
+  const way = onTheWay;
   onTheWay = undefined;
-  const page = await (asked ?? call<LedgerPage>('GET', address(after)));
-  if (page.next !== null) {
-    onTheWay = { address: address(page.next), page: call<LedgerPage>('GET', address(page.next)) };
-    // Whoever wants it hears of a failure.
-    onTheWay.page.catch(() => undefined);
-  }
+  const isIt = way?.address === address(after) || (after === '' && way?.address === latestLedger(move));
+  const asked = isIt ? await way.page : undefined;
+  // Of the latest leg, it may be of another one.
+  const page = asked?.leg === leg ? asked : await call<LedgerPage>('GET', address(after));
+  if (page.next !== null) askLedger(address(page.next));
   return page;
 }
 
 export const ledgerQuery = (move: string, leg: string | undefined) =>
   infiniteQueryOptions({
     queryKey: ['move', move, 'ledger', leg],
-    queryFn: ({ pageParam }) => ledgerPage(leg!, pageParam),
+    queryFn: ({ pageParam }) => ledgerPage(move, leg!, pageParam),
     initialPageParam: '',
     getNextPageParam: (page: LedgerPage) => page.next ?? undefined,
   });

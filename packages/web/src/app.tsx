@@ -7,14 +7,14 @@ import { MovePlace } from './move/movePlace';
 import { MovesPlace } from './moves/moves';
 import { Shell } from './shell/shell';
 import { SignIn } from './signIn/signIn';
-import { SurveyPlace } from './sweeps/surveyPlace';
-import { SweepPlace } from './sweeps/sweep';
-import { SweepsPlace } from './sweeps/sweeps';
 import { Failed, Loading } from './ui/states';
 import { ToastPlace } from './ui/toast';
 
 // Read when they are opened: most who work here never open them in a session, and who has a link opens nothing else.
 const HostPlace = lazy(() => import('./hosts/hostPage').then(({ HostPlace: place }) => ({ default: place })));
+const SurveyPlace = lazy(() => import('./sweeps/surveyPlace').then(({ SurveyPlace: place }) => ({ default: place })));
+const SweepPlace = lazy(() => import('./sweeps/sweep').then(({ SweepPlace: place }) => ({ default: place })));
+const SweepsPlace = lazy(() => import('./sweeps/sweeps').then(({ SweepsPlace: place }) => ({ default: place })));
 const FirstThings = lazy(() => import('./account/first').then(({ FirstThings: place }) => ({ default: place })));
 const AccountPlace = lazy(() => import('./account/account').then(({ AccountPlace: place }) => ({ default: place })));
 const PeoplePlace = lazy(() => import('./people/people').then(({ PeoplePlace: place }) => ({ default: place })));
@@ -71,20 +71,13 @@ function Signed() {
         <Routes>
           <Route path="/" element={<DeskPlace me={me.data} />} />
           <Route path="/moves" element={<MovesPlace />} />
-          <Route path="/moves/sweeps" element={<SweepsPlace me={me.data} />} />
-          <Route path="/moves/sweeps/:id" element={<SweepPlace me={me.data} />} />
-          <Route path="/surveys/:id" element={<SurveyPlace me={me.data} />} />
           <Route path="/moves/:id/:chapter?" element={<MovePlace me={me.data} />} />
           <Route path="/hosts" element={<HostsPlace me={me.data} />} />
-          <Route
-            path="/hosts/:id/:act?"
-            element={
-              <Suspense fallback={<Loading what="the host" />}>
-                <HostPlace me={me.data} />
-              </Suspense>
-            }
-          />
           {[
+            { path: '/moves/sweeps', what: 'the surveys of many domains', place: <SweepsPlace me={me.data} /> },
+            { path: '/moves/sweeps/:id', what: 'the domains', place: <SweepPlace me={me.data} /> },
+            { path: '/surveys/:id', what: 'the survey', place: <SurveyPlace me={me.data} /> },
+            { path: '/hosts/:id/:act?', what: 'the host', place: <HostPlace me={me.data} /> },
             { path: '/account', what: 'your account', place: <AccountPlace me={me.data} /> },
             { path: '/people', what: 'who there is', place: <PeoplePlace me={me.data} /> },
             { path: '/trail', what: 'what is on record', place: <TrailPlace me={me.data} /> },

@@ -1,4 +1,4 @@
-import { showName } from '../survey/readDomain';
+import { showName } from '../dns/showName';
 
 /** The names that a move or leg is about; `names` are absolute without final dot, in lower case. */
 export type Scope = { readonly kind: 'whole' } | { readonly kind: 'names'; readonly names: readonly string[] };

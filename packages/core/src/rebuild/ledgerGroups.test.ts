@@ -1,7 +1,7 @@
 import { Name } from '../dns/name';
 import { ruling } from '../testing/moving';
 import { ledgerFilter } from './ledgerFilter';
-import { ledgerGroups, namedGroups } from './ledgerGroups';
+import { ledgerGroups, namedGroups, placedGroups, placesOf } from './ledgerGroups';
 import { Ruling } from './ruling';
 
 const ZONE = Name.parse('zone.test.');
@@ -40,6 +40,19 @@ describe('the groups of a ledger', () => {
   it('go by what a person says a set is for', () => {
     expect(brief(ROWS, [{ owner: 'odd.zone.test.', type: 'TXT', purpose: 'voice' }])).toContain('Voice: odd TXT');
     expect(brief([])).toEqual([]);
+  });
+
+  it('are the same, for all rows and for some, where only the places of rows are known, in whatever order they come', () => {
+    const said = [{ owner: 'odd.zone.test.', type: 'TXT', purpose: 'voice' }] as const;
+    const places = placesOf(ZONE, ROWS, said);
+    expect(places.size).toBe(ROWS.length);
+    for (const left of [ROWS, ROWS.filter((_, index) => index % 2 === 0), ROWS.slice(0, 1), []]) {
+      const placed = left.map((one) => ({ ...places.get(one)!, one })).reverse();
+      const expected = ledgerGroups(ZONE, ROWS, said)
+        .map((group) => ({ ...group, rows: group.rows.filter((one) => left.includes(one)) }))
+        .filter((group) => group.rows.length > 0);
+      expect(placedGroups(placed).map((group) => ({ ...group, rows: group.rows.map(({ one }) => one) }))).toEqual(expected);
+    }
   });
 });
 

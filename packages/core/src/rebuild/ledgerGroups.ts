@@ -16,6 +16,12 @@ export interface LedgerGroup<R> {
   readonly hostsOwn: boolean;
 }
 
+/** Where a row stands in the groups of its ledger: in which one, and counted through all of them. */
+export interface Placed {
+  readonly group: string;
+  readonly place: number;
+}
+
 /** In the order in which they are worked through; several purposes can be one group. */
 const GROUPS: readonly (readonly [string, readonly Purpose[]])[] = [
   ['Website', ['website']],
@@ -93,4 +99,21 @@ export function ledgerGroups<R extends GroupedRow>(
   }
   const groups = GROUPS.map(([title, purposes]) => ({ title, rows: purposes.flatMap((purpose) => byPurpose.get(purpose) ?? []), hostsOwn: false }));
   return [...groups, { ...HOSTS_OWN, rows: own }].filter((group) => group.rows.length > 0);
+}
+
+/** Where each row stands in `ledgerGroups`. */
+export function placesOf<R extends GroupedRow>(...ledger: Parameters<typeof ledgerGroups<R>>): Map<R, Placed> {
+  const all = ledgerGroups(...ledger).flatMap(({ title, rows }) => rows.map((row) => ({ row, title })));
+  return new Map(all.map(({ row, title }, place) => [row, { group: title, place }]));
+}
+
+/** `ledgerGroups` of rows, or of some of them, whose places are known: what thousands of rows serve is not worked out again. */
+export function placedGroups<R extends Placed>(rows: readonly R[]): LedgerGroup<R>[] {
+  const groups = new Map<string, R[]>();
+  for (const row of [...rows].sort((a, b) => a.place - b.place)) {
+    const group = groups.get(row.group);
+    if (group) group.push(row);
+    else groups.set(row.group, [row]);
+  }
+  return [...groups].map(([title, all]) => ({ title, rows: all, hostsOwn: title === HOSTS_OWN.title }));
 }

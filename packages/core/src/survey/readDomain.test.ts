@@ -1,6 +1,7 @@
 import { domainToASCII } from 'node:url';
 import fc from 'fast-check';
-import { readDomain, showName } from './readDomain';
+import { showName } from '../dns/showName';
+import { readDomain } from './readDomain';
 
 const choices = (text: string): string[] => {
   const reading = readDomain(text);

@@ -1,7 +1,8 @@
 import { getDomain, getPublicSuffix } from 'tldts';
-import { toASCII, toUnicode } from 'tr46';
+import { toASCII } from 'tr46';
 import { Name, NameError } from '../dns/name';
 import { isIpv4, isIpv6 } from '../dns/address';
+import { showName } from '../dns/showName';
 
 /** What may be moved: a whole domain, or one name of it alone, or several. `zone` is the registrable domain, without final dot. */
 export interface DomainChoice {
@@ -90,13 +91,6 @@ function readOne(pasted: string): DomainReading {
 function asciiOf(host: string): string | null {
   if (/^[a-z0-9_.-]+$/i.test(host) && !/xn--/i.test(host)) return host.toLowerCase();
   return toASCII(host, { checkBidi: true, checkHyphens: false, checkJoiners: true, useSTD3ASCIIRules: false, verifyDNSLength: false });
-}
-
-/** The accented form of a name where it has one, else the name as it is. Takes and gives no final dot. */
-export function showName(ascii: string): string {
-  if (!ascii.includes('xn--')) return ascii;
-  const { domain, error } = toUnicode(ascii, { checkBidi: true, checkHyphens: false, checkJoiners: true, useSTD3ASCIIRules: false });
-  return error ? ascii : domain;
 }
 
 function problem(text: string): DomainReading {

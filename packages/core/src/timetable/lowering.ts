@@ -7,7 +7,7 @@ import { isChanging } from '../rebuild/ruling';
 import { Instant } from './instant';
 import { Run } from './runs';
 import { Answered, Served } from './served';
-import { Since, Watched, since } from './since';
+import { Since, Watched, sinceOf } from './since';
 import { Wanted } from './wanted';
 
 /** A set at a server whose TTL is above the one to which it was to go down. */
@@ -61,24 +61,24 @@ export class Lowering {
   /** tl. Set by set, since a look may leave one unanswered; a server that answers, but never for one of them, lacks. */
   since(servers: readonly ServerSeen<ZoneSight>[]): Since {
     const { served, now, allowance } = this.of;
-    const all = servers
-      .filter((server) => server.sightings.length > 0)
-      .flatMap((server) => [...this.T.keys()].map((key) => ({ server: server.server, address: server.address, key, sightings: served.sights(server, key) })));
-    const silent = all.filter((one) => one.sightings.length === 0);
-    if (silent.length > 0) return { all: undefined, lacking: silent };
-    // Each holds by its own key.
     let lastOld = -Infinity;
     let firstNew = -Infinity;
+    const silent: Watched<unknown>[] = [];
     const lacking: Watched<unknown>[] = [];
-    for (const one of all) {
-      const found = since([one], (answer) => answer === null || !this.isTooHigh(one.key, answer), now);
-      if (!found.all) lacking.push(one);
-      else {
-        lastOld = Math.max(lastOld, found.all.lastOld);
-        firstNew = Math.max(firstNew, found.all.firstNew);
+    for (const one of servers) {
+      if (one.sightings.length === 0) continue;
+      for (const key of this.T.keys()) {
+        const sightings = served.sights(one, key);
+        const found = sinceOf(sightings, (answer) => answer === null || !this.isTooHigh(key, answer), now);
+        if (found) {
+          lastOld = Math.max(lastOld, found.lastOld);
+          firstNew = Math.max(firstNew, found.firstNew);
+        } else (sightings.length === 0 ? silent : lacking).push({ server: one.server, address: one.address, sightings });
       }
     }
-    return lacking.length > 0 || all.length === 0 ? { all: undefined, lacking } : { all: { lastOld, firstNew: firstNew + allowance }, lacking: [] };
+    // Who never answered for a set is named first.
+    if (silent.length > 0 || lacking.length > 0) return { all: undefined, lacking: silent.length > 0 ? silent : lacking };
+    return firstNew === -Infinity ? { all: undefined, lacking } : { all: { lastOld, firstNew: firstNew + allowance }, lacking: [] };
   }
 
   private isTooHigh(key: SetKey, answer: AnswerSight): boolean {

@@ -39,6 +39,8 @@ export function runsOf<V>(
   sightings: readonly Sight<V>[],
   how: { readonly now: Instant; readonly allowance: number; readonly same: (a: V, b: V) => boolean },
 ): Run<V>[] {
+  // Most of thousands of sets were never seen otherwise.
+  if (sightings.length === 1) return [{ value: sightings[0]!.value, from: -Infinity, until: Infinity }];
   const runs: Run<V>[] = [];
   const known: V[] = [];
   const add = (value: V, from: Instant, until: Instant): void => {

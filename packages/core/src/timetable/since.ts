@@ -31,7 +31,8 @@ export function since<V>(servers: readonly Watched<V>[], holds: (value: V) => bo
   return lacking.length > 0 || seen.length === 0 ? { all: undefined, lacking } : { all: { lastOld, firstNew }, lacking: [] };
 }
 
-function sinceOf<V>(sightings: readonly Sight<V>[], holds: (value: V) => boolean, now: Instant): SeenBetween | undefined {
+/** The same of one server; undefined where it does not show it now. */
+export function sinceOf<V>(sightings: readonly Sight<V>[], holds: (value: V) => boolean, now: Instant): SeenBetween | undefined {
   let begin = sightings.length;
   let after = now;
   while (begin > 0 && holds(sightings[begin - 1]!.value) && !isGap(sightings[begin - 1]!, after)) {

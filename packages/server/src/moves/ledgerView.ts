@@ -3,7 +3,10 @@ import {
   CheckBasis,
   CheckedWeb,
   Leg,
+  LedgerRow,
   LegRemark,
+  Name,
+  Placed,
   RuleOffer,
   RRsetText,
   Ruling,
@@ -14,6 +17,7 @@ import {
   frontingOfRows,
   isTakeover,
   keyOfRow,
+  placesOf,
   ownerOf,
   readBack,
   rowAt,
@@ -31,7 +35,7 @@ import { LoadedLeg } from './legLoader';
 
 /** A page of a leg's rows, with what is said of them; throws a NotNow where the row that it comes after is gone. */
 export function ledgerPage(
-  { leg, rows: all, said, stands }: LoadedLeg,
+  { row: { id }, leg, rows: all, said, stands }: LoadedLeg,
   { after, limit }: z.output<typeof ledgerQuerySchema>,
   people: ReadonlyMap<string, string>,
 ): LedgerPage {
@@ -46,7 +50,9 @@ export function ledgerPage(
   const { chosen } = leg.plan;
   const { purposes } = saidOfSurvey(stands);
   const fronting = frontingOfRows(leg.plan);
+  const places = placed(leg.plan.zone, all, purposes);
   return {
+    leg: id,
     rulings: rows.map((row) => ({
       id: row.id,
       owner: row.owner,
@@ -57,6 +63,7 @@ export function ledgerPage(
       reason: row.reason,
       decidedBy: row.decidedBy ? (people.get(row.decidedBy) ?? null) : null,
       fronting: fronting(row),
+      ...places.get(row)!,
     })),
     remarks: leg.remarks.filter(({ owner, type }) => isHere(setKey(owner, type))).map((remark) => remarkView(remark, leg.plan.rulings)),
     // What is live before another account takes over says nothing of what is typed there.
@@ -71,6 +78,15 @@ export function ledgerPage(
     total: all.length,
     next: start + limit < all.length ? rows.at(-1)!.id : null,
   };
+}
+
+/** By the rows themselves, which are others as soon as anything is decided. */
+const PLACES = new WeakMap<readonly LedgerRow[], ReadonlyMap<LedgerRow, Placed>>();
+
+function placed(zone: Name, rows: readonly LedgerRow[], purposes: LedgerPage['purposes']): ReadonlyMap<LedgerRow, Placed> {
+  let places = PLACES.get(rows);
+  if (!places) PLACES.set(rows, (places = placesOf(zone, rows, purposes)));
+  return places;
 }
 
 function servedView(leg: Leg, isHere: (key: string) => boolean): ServedView {

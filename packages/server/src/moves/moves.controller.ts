@@ -114,6 +114,13 @@ export class MovesController {
     return this.views.get(id, person.id);
   }
 
+  @Get('moves/:id/ledger')
+  @Allow('viewer')
+  @ZodResponse({ type: LedgerDto, description: 'The rows of the latest leg of a move, for whoever does not know its id yet.' })
+  async latestLedger(@Param('id') id: string, @Query() query: LedgerQueryDto): Promise<LedgerPage> {
+    return this.views.latestLedger(id, query);
+  }
+
   @Get('moves/:id/events')
   @Allow('viewer')
   @ZodResponse({ type: EventListDto, description: 'Who did what, the newest first.' })

@@ -47,7 +47,14 @@ export class MoveViews {
 
   /** A page of rows in their order, with what is said of them; throws a NotNow where the row that it comes after is gone. */
   async ledger(legId: string, query: z.output<typeof ledgerQuerySchema>): Promise<LedgerPage> {
-    const loaded = await this.leg(legId);
+    return this.rowsOf(await this.leg(legId), query);
+  }
+
+  async latestLedger(id: string, query: z.output<typeof ledgerQuerySchema>): Promise<LedgerPage> {
+    return this.rowsOf((await this.loaded.get(id)).current, query);
+  }
+
+  private async rowsOf(loaded: LoadedLeg, query: z.output<typeof ledgerQuerySchema>): Promise<LedgerPage> {
     const deciders = [...loaded.rows.map((row) => row.decidedBy), ...loaded.stands.map((one) => (one.kind === 'rulings' ? one.person : null))];
     return ledgerPage(loaded, query, await this.people.names(deciders.filter((one) => one !== null)));
   }

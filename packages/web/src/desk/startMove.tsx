@@ -1,5 +1,5 @@
 import { Acted } from '@wanderon/contract';
-import { DomainReading, readDomain, showName } from '@wanderon/core';
+import { DomainReading, showName } from '@wanderon/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { FormEvent, useId, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -8,9 +8,15 @@ import { Button } from '../ui/button';
 import { inputLook } from '../ui/field';
 import { Failed } from '../ui/states';
 
+type ReadDomain = (text: string) => DomainReading;
+
+/** Every public suffix is known to it, which is much to load: it is, once somebody is about to type. */
+const domainReader = async (): Promise<ReadDomain> => (await import('./domainReader')).readDomain;
+
 /** Starting a move takes a domain and nothing else; what was pasted is read while typing. */
 export function StartMove() {
   const [text, setText] = useState('');
+  const [reader, setReader] = useState<{ readonly read: ReadDomain }>();
   const [scope, setScope] = useState<'whole' | 'name'>('whole');
   const [error, setError] = useState<unknown>();
   const [problem, setProblem] = useState<string>();
@@ -18,16 +24,19 @@ export function StartMove() {
   const queries = useQueryClient();
   const go = useNavigate();
   const id = useId();
-  const reading: DomainReading | undefined = text.trim() === '' ? undefined : readDomain(text);
+  const reading: DomainReading | undefined = text.trim() === '' ? undefined : reader?.read(text);
+  const load = (): void => {
+    if (!reader) domainReader().then((read) => setReader({ read }), setError);
+  };
 
   const submit = async (event: FormEvent | undefined, unused = false): Promise<void> => {
     event?.preventDefault();
-    const read = readDomain(text);
-    setProblem(read.ok ? undefined : read.problem);
     setError(undefined);
-    if (!read.ok) return;
     setBusy(true);
     try {
+      const read = (reader?.read ?? (await domainReader()))(text);
+      setProblem(read.ok ? undefined : read.problem);
+      if (!read.ok) return;
       const move = await call<Acted>('POST', '/api/moves', { domain: text, scope: read.choices.length > 1 ? scope : 'whole', unused });
       void queries.invalidateQueries({ queryKey: ['moves', 'open'] });
       await go(`/moves/${move.id}/survey`);
@@ -53,7 +62,9 @@ export function StartMove() {
           aria-invalid={problem !== undefined}
           aria-describedby={`${id}-reading`}
           placeholder="lighthouse.example"
+          onFocus={load}
           onChange={(event) => {
+            load();
             setText(event.target.value);
             setProblem(undefined);
             setError(undefined);

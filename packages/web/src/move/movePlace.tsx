@@ -1,6 +1,6 @@
-import { LedgerView, LegView, Me, MoveSurvey, MoveView, StepView, WatchView } from '@wanderon/contract';
+import { LedgerView, LegView, Me, MoveSurvey, MoveView, PARTS, StepView, WatchView } from '@wanderon/contract';
 import { CHAPTERS, Chapter, uncapital } from '@wanderon/core';
-import { useState } from 'react';
+import { Suspense, lazy, useState } from 'react';
 import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
 import { LegContext, useLedger, useLegSurvey, useMove, useWatch } from '../api';
 import { useKeys } from '../ui/useKeys';
@@ -8,19 +8,21 @@ import { COARSE, useNow } from '../time';
 import { Line } from '../ui/line';
 import { Failed, Loading } from '../ui/states';
 import { askedOf } from './asked/askedOf';
-import { AskedPage } from './asked/askedPage';
 import { AbandonDialog } from './abandonDialog';
-import { Compare } from './compare/compare';
 import { LegTabs } from './legTabs';
-import { PARTS, legOf } from './parts';
+import { legOf } from './legOf';
 import { Rebuild } from './rebuild/rebuild';
 import { Survey } from './survey/survey';
 import { ChangeInPlace } from './switch/changeInPlace';
-import { Sheet } from './sheet/sheet';
 import { Switch } from './switch/switch';
 import { Timetable } from './timetable/timetable';
 import { Trail } from './trail';
 import { Watch } from './watch/watch';
+
+// Read when they are opened: not every move has them, and none begins with them.
+const AskedPage = lazy(() => import('./asked/askedPage').then(({ AskedPage: page }) => ({ default: page })));
+const Compare = lazy(() => import('./compare/compare').then(({ Compare: page }) => ({ default: page })));
+const Sheet = lazy(() => import('./sheet/sheet').then(({ Sheet: page }) => ({ default: page })));
 
 const TITLES = { survey: 'Survey', rebuild: 'Rebuild', timetable: 'Timetable', switch: 'Switch', watch: 'Watch' };
 
@@ -187,9 +189,11 @@ export function MovePlace({ me }: { me: Me }) {
             {chapter === 'switch' && (leg.kind === 'repoint' ? <ChangeInPlace {...props} /> : <Switch {...props} />)}
             {chapter === 'watch' && <Watch {...props} />}
             {chapter === 'trail' && <Trail id={id} />}
-            {chapter === 'sheet' && <Sheet {...props} />}
-            {chapter === 'compare' && <Compare {...props} />}
-            {chapter === 'asked' && <AskedPage {...props} />}
+            <Suspense fallback={<Loading what="the page" />}>
+              {chapter === 'sheet' && <Sheet {...props} />}
+              {chapter === 'compare' && <Compare {...props} />}
+              {chapter === 'asked' && <AskedPage {...props} />}
+            </Suspense>
           </div>
         </div>
         <footer className="print:hidden shrink-0 border-t border-ink bg-paper px-6 pt-1 pb-1.5">

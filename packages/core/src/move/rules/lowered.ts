@@ -24,14 +24,17 @@ export const lowered: StepRule = {
 
 function loweredWords(leg: Leg): string | null {
   const { unlowered, tl } = leg.times;
-  const names = [...new Set(unlowered.map((one) => one.server.replace(/\.$/, '')))];
-  const kinds = [...new Set(unlowered.map((one) => `${ownerOf(one.key)} ${typeOf(one.key)}`))];
+  const names = [...new Set(unlowered.map((one) => one.server))].map((server) => server.replace(/\.$/, ''));
+  const kinds = [...new Set(unlowered.map((one) => one.key))];
   const silent = leg.seen.zones.filter(
     (one) => one.silence && leg.plan.oldServers.some((old) => old.address === one.address) && tl.lacking.some((lack) => lack.address === one.address),
   );
   const words = [
     names.length > 0
-      ? `${names.join(', ')} still ${names.length === 1 ? 'serves' : 'serve'} the old TTL of ${kinds.slice(0, 3).join(', ')}${kinds.length > 3 ? ` and ${kinds.length - 3} more` : ''}.`
+      ? `${names.join(', ')} still ${names.length === 1 ? 'serves' : 'serve'} the old TTL of ${kinds
+          .slice(0, 3)
+          .map((key) => `${ownerOf(key)} ${typeOf(key)}`)
+          .join(', ')}${kinds.length > 3 ? ` and ${kinds.length - 3} more` : ''}.`
       : '',
     ...silent.map((one) => `${one.server.replace(/\.$/, '')} (${one.address}) does not answer: ${one.silence!.problem}.`),
   ];

@@ -1,4 +1,4 @@
-import { showName } from '../../survey/readDomain';
+import { showName } from '../../dns/showName';
 import { otherSpelling } from '../../survey/website';
 import { Check, remark } from './check';
 import { leadAt } from './leadAt';

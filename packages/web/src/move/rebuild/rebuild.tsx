@@ -1,4 +1,4 @@
-import { Name, isHostsOwn, ledgerGroups, rebuildsZone } from '@wanderon/core';
+import { Name, isHostsOwn, placedGroups, rebuildsZone } from '@wanderon/core';
 import { RemarkView, RulingView } from '@wanderon/contract';
 import { useMemo, useState } from 'react';
 import { useCopying } from '../../ui/copy';
@@ -175,7 +175,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
           move={move}
           leg={leg}
           rows={asRows}
-          groups={ledgerGroups(zone, leg.rulings, leg.purposes).flatMap((group) => (group.hostsOwn ? [] : [group.title]))}
+          groups={placedGroups(leg.rulings).flatMap((group) => (group.hostsOwn ? [] : [group.title]))}
           start={shown.filter.trim()}
           onClose={() => setByRule(false)}
         />

@@ -1,4 +1,4 @@
-import { Grouping, LedgerGroup, Name, ledgerFilter, ledgerGroups, namedGroups } from '@wanderon/core';
+import { Grouping, LedgerGroup, Name, ledgerFilter, namedGroups, placedGroups } from '@wanderon/core';
 import { LedgerView, RulingView } from '@wanderon/contract';
 import { useCallback, useMemo, useState } from 'react';
 import { LedgerItem } from './ledger';
@@ -34,7 +34,7 @@ export interface LedgerRows {
   readonly openOf: (row: RulingView) => LedgerView['remarks'];
 }
 
-export function useLedgerRows(zone: Name, { rulings, remarks, purposes, served }: LedgerView, asShown: PendingRows['asShown']): LedgerRows {
+export function useLedgerRows(zone: Name, { rulings, remarks, served }: LedgerView, asShown: PendingRows['asShown']): LedgerRows {
   const [filter, setFilter] = useState('');
   const [only, setOnly] = useState<Only>('all');
   const [by, setBy] = useState<Grouping>('purpose');
@@ -46,7 +46,7 @@ export function useLedgerRows(zone: Name, { rulings, remarks, purposes, served }
     const open = remarks.filter((remark) => remark.waived === null);
     return { remarksOf: byRow(rulings, remarks), openOf: byRow(rulings, open) };
   }, [rulings, remarks]);
-  const groups = useMemo(() => (by === 'name' ? namedGroups(zone, rulings) : ledgerGroups(zone, rulings, purposes)), [by, zone, rulings, purposes]);
+  const groups = useMemo(() => (by === 'name' ? namedGroups(zone, rulings) : placedGroups(rulings)), [by, zone, rulings]);
   const items = useMemo(() => {
     const isLike = ledgerFilter(filter);
     const narrowed = filter !== '' || only !== 'all';

@@ -1,6 +1,6 @@
 import { Name } from '@wanderon/core';
 import { MoveSurvey } from '@wanderon/contract';
-import { ReactNode, useMemo, useState } from 'react';
+import { ReactNode, Suspense, lazy, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useMoveAction } from '../../api';
 import { Button } from '../../ui/button';
@@ -10,12 +10,14 @@ import { StepNote } from '../stepNote';
 import { Coverage } from './coverage';
 import { Drift } from './drift';
 import { Findings } from './findings';
-import { InHandDialog } from './inHandDialog';
 import { Names } from './names';
 import { PagesDialog } from './pagesDialog';
 import { Running } from './running';
 import { Standing } from './standing';
 import { Website } from './website';
+
+/** Its reader of whatever may be pasted is read when somebody has something to paste. */
+const InHandDialog = lazy(() => import('./inHandDialog').then(({ InHandDialog: dialog }) => ({ default: dialog })));
 
 /** What exists: what the inventory claims, where the domain stands and what will hurt later, then every name with its evidence. */
 export function Survey({ move, leg, may, now }: ChapterProps) {
@@ -57,7 +59,11 @@ export function Survey({ move, leg, may, now }: ChapterProps) {
           }
         />
       )}
-      {giving && <InHandDialog move={move} onClose={() => setGiving(false)} />}
+      {giving && (
+        <Suspense>
+          <InHandDialog move={move} onClose={() => setGiving(false)} />
+        </Suspense>
+      )}
       {listing && survey && <PagesDialog move={move.id} domain={move.domain} survey={survey} onClose={() => setListing(false)} />}
     </section>
   );

@@ -1,0 +1,40 @@
+/** What each chapter of a move shows beside the head of the move. */
+export const PARTS: Readonly<Record<string, readonly ('survey' | 'ledger' | 'watch')[]>> = {
+  survey: ['survey'],
+  rebuild: ['ledger'],
+  timetable: [],
+  switch: ['watch', 'ledger'],
+  sheet: ['ledger'],
+  watch: ['watch'],
+  compare: ['survey', 'ledger'],
+};
+
+/** Moves that are open as they stand on the Desk: their first page. */
+export const OPEN_MOVES = '/api/moves?state=open&order=due&limit=50';
+
+/** A page of the ledger of a move's latest leg, of which whoever asks need not know the id. */
+export const latestLedger = (move: string): string => `/api/moves/${move}/ledger`;
+
+/** What a page asks for first; `move`: the id of the one that it is about. */
+export interface AskedFirst {
+  readonly move?: string;
+  /** Addresses; `ledger`: the rows that it shows are those of the latest leg. */
+  readonly of: Readonly<Partial<Record<'me' | 'move' | 'ledger' | 'desk', string>>>;
+}
+
+/**
+ * What the page at an address asks for before anything else. The server names it with the page, so that it is on its way while the browser
+ * still reads the page's program.
+ *
+ *     askedFirst('/moves/<id>/timetable', '').of  // { me: '/api/me', move: '/api/moves/<id>' }
+ */
+export function askedFirst(path: string, search: string): AskedFirst {
+  // Who has a link to a sheet is asked for no session.
+  if (path.startsWith('/sheet/')) return { of: {} };
+  const me = '/api/me';
+  if (path === '/') return { of: { me, desk: OPEN_MOVES } };
+  const [, move, chapter = ''] = /^\/moves\/([0-9a-f]{8}-[0-9a-f-]{27})(?:\/(\w+))?$/.exec(path) ?? [];
+  if (move === undefined) return { of: { me } };
+  const isOfLatest = PARTS[chapter]?.includes('ledger') && !/[?&]leg=/.test(search);
+  return { move, of: { me, move: `/api/moves/${move}`, ...(isOfLatest && { ledger: latestLedger(move) }) } };
+}

@@ -1,0 +1,1 @@
+export { readDomain } from '@wanderon/core';
