@@ -73,6 +73,9 @@ describe('the start for real use', () => {
         expect(page.headers.get('cache-control')).toBe('no-store');
         nonces.add(nonce!);
       }
+      // What the page will ask first is named to whoever may be signed in.
+      const named = async (cookie: string): Promise<string | null> => (await fetch(`${server.address}/hosts`, { headers: { cookie } })).headers.get('link');
+      expect([await named('wanderon_session=x'), await named('other=x')]).toEqual(['</api/me>; rel=preload; as=fetch; crossorigin', null]);
       // Whoever has seen one page cannot write styles into the next.
       expect(nonces.size).toBe(3);
       expect((await fetch(`${server.address}/api/me`)).headers.get('content-security-policy')).toMatch(/style-src 'self' 'self'$/);

@@ -1,13 +1,20 @@
+export type Part = 'survey' | 'ledger' | 'watch';
+
 /** What each chapter of a move shows beside the head of the move. */
-export const PARTS: Readonly<Record<string, readonly ('survey' | 'ledger' | 'watch')[]>> = {
-  survey: ['survey'],
-  rebuild: ['ledger'],
-  timetable: [],
-  switch: ['watch', 'ledger'],
-  sheet: ['ledger'],
-  watch: ['watch'],
-  compare: ['survey', 'ledger'],
-};
+const PARTS: ReadonlyMap<string, readonly Part[]> = new Map<string, readonly Part[]>(
+  Object.entries({
+    survey: ['survey'],
+    rebuild: ['ledger'],
+    timetable: [],
+    switch: ['watch', 'ledger'],
+    sheet: ['ledger'],
+    watch: ['watch'],
+    compare: ['survey', 'ledger'],
+  }),
+);
+
+/** What a chapter shows, by its name as it stands in an address. */
+export const partsOf = (chapter: string): readonly Part[] => PARTS.get(chapter) ?? [];
 
 /** Moves that are open as they stand on the Desk: their first page. */
 export const OPEN_MOVES = '/api/moves?state=open&order=due&limit=50';
@@ -35,6 +42,6 @@ export function askedFirst(path: string, search: string): AskedFirst {
   if (path === '/') return { of: { me, desk: OPEN_MOVES } };
   const [, move, chapter = ''] = /^\/moves\/([0-9a-f]{8}-[0-9a-f-]{27})(?:\/(\w+))?$/.exec(path) ?? [];
   if (move === undefined) return { of: { me } };
-  const isOfLatest = PARTS[chapter]?.includes('ledger') && !/[?&]leg=/.test(search);
+  const isOfLatest = partsOf(chapter).includes('ledger') && !/[?&]leg=/.test(search);
   return { move, of: { me, move: `/api/moves/${move}`, ...(isOfLatest && { ledger: latestLedger(move) }) } };
 }

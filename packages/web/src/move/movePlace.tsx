@@ -1,4 +1,4 @@
-import { LedgerView, LegView, Me, MoveSurvey, MoveView, PARTS, StepView, WatchView } from '@wanderon/contract';
+import { LedgerView, LegView, Me, MoveSurvey, MoveView, Part, StepView, WatchView, partsOf } from '@wanderon/contract';
 import { CHAPTERS, Chapter, uncapital } from '@wanderon/core';
 import { Suspense, lazy, useState } from 'react';
 import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -51,7 +51,7 @@ export function MovePlace({ me }: { me: Me }) {
   const move = useMove(id);
   const current = legOf(move.data, search.get('leg'));
   const legId = current?.id;
-  const wants = (part: 'survey' | 'ledger' | 'watch'): boolean => PARTS[chapter]?.includes(part) ?? false;
+  const wants = (part: Part): boolean => partsOf(chapter).includes(part);
   const parts = { survey: useLegSurvey(current, wants('survey')), ledger: useLedger(id, legId, wants('ledger')), watch: useWatch(id, legId, wants('watch')) };
   const [leaving, setLeaving] = useState(false);
   const now = useNow(COARSE);

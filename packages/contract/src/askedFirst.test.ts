@@ -1,0 +1,24 @@
+import { OPEN_MOVES, askedFirst } from './askedFirst';
+
+const ID = '12345678-1234-4123-8123-123456789abc';
+const HEAD = { me: '/api/me', move: `/api/moves/${ID}` };
+
+it.each([
+  ['/', '', { me: '/api/me', desk: OPEN_MOVES }],
+  ['/hosts', '', { me: '/api/me' }],
+  [`/moves/${ID}`, '', HEAD],
+  [`/moves/${ID}/timetable`, '', HEAD],
+  [`/moves/${ID}/rebuild`, '', { ...HEAD, ledger: `/api/moves/${ID}/ledger` }],
+  // The rows of an earlier leg are not those of the latest one.
+  [`/moves/${ID}/rebuild`, `?leg=${ID}`, HEAD],
+  [`/moves/${ID}/rebuild`, '?a=1', { ...HEAD, ledger: `/api/moves/${ID}/ledger` }],
+  [`/moves/${ID}/constructor`, '', HEAD],
+  // Whoever has a link to a sheet has no session.
+  ['/sheet/secret', '', {}],
+  // Nothing of an address that is no place of ours comes into what is named.
+  [`/moves/${ID}/rebuild>; rel=x, </evil`, '', { me: '/api/me' }],
+  [`/moves/${ID}\r\nset-cookie: x=y`, '', { me: '/api/me' }],
+  ['/moves/../../etc', '', { me: '/api/me' }],
+])('the page %j%s asks first for %j', (path, search, of) => {
+  expect(askedFirst(path, search).of).toEqual(of);
+});
