@@ -54,6 +54,18 @@ describe('a large ledger', () => {
     expect((await page('')).rulings).toHaveLength(500);
   });
 
+  it('is the same for whoever does not know yet which leg it is of, nor after which row the page begins', async () => {
+    const latest = (query: string): Promise<LedgerPage> => api.call<LedgerPage>('GET', `/api/moves/${move}/ledger${query}`);
+    const first = await latest('');
+    expect(first).toEqual(await page(''));
+    expect(first).toMatchObject({ leg, after: null });
+    expect(await latest('?from=500&limit=5000')).toEqual(await page(`?after=${first.next}&limit=5000`));
+    expect(await latest('?from=500&limit=5000')).toMatchObject({ after: first.next });
+    const beyond = await latest('?from=100000');
+    expect(beyond).toMatchObject({ rulings: [], next: null, total: ROWS + 1, after: rows.at(-1)!.id });
+    await expect(api.call('GET', `/api/moves/${randomUUID()}/ledger`)).rejects.toMatchObject({ status: 404 });
+  });
+
   it('tells what lies behind a row, and keeps what people write beside it until they take it back', async () => {
     const row = rows[3]!;
     const story = (): Promise<RowStory> => api.call<RowStory>('GET', `/api/legs/${leg}/rows/${row.id}`);
@@ -382,7 +394,7 @@ describe('a large ledger', () => {
 
   it('refuses to go on after a row that is gone, and pages without end', async () => {
     await expect(page(`?after=${randomUUID()}`)).rejects.toMatchObject({ status: 409 });
-    for (const query of ['?limit=0', '?limit=5001', '?limit=x']) {
+    for (const query of ['?limit=0', '?limit=5001', '?limit=x', '?from=-1', '?from=x']) {
       const refused = await page(query).catch((error: unknown) => error);
       expect([query, (refused as ApiError).status]).toEqual([query, 400]);
     }

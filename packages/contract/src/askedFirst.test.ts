@@ -1,6 +1,7 @@
 import { OPEN_MOVES, askedFirst } from './askedFirst';
 
 const ID = '12345678-1234-4123-8123-123456789abc';
+const ROWS = { ledger: `/api/moves/${ID}/ledger`, rest: `/api/moves/${ID}/ledger?from=500&limit=5000` };
 const HEAD = { me: '/api/me', move: `/api/moves/${ID}` };
 
 it.each([
@@ -8,10 +9,10 @@ it.each([
   ['/hosts', '', { me: '/api/me' }],
   [`/moves/${ID}`, '', HEAD],
   [`/moves/${ID}/timetable`, '', HEAD],
-  [`/moves/${ID}/rebuild`, '', { ...HEAD, ledger: `/api/moves/${ID}/ledger` }],
+  [`/moves/${ID}/rebuild`, '', { ...HEAD, ...ROWS }],
   // The rows of an earlier leg are not those of the latest one.
   [`/moves/${ID}/rebuild`, `?leg=${ID}`, HEAD],
-  [`/moves/${ID}/rebuild`, '?a=1', { ...HEAD, ledger: `/api/moves/${ID}/ledger` }],
+  [`/moves/${ID}/rebuild`, '?a=1', { ...HEAD, ...ROWS }],
   [`/moves/${ID}/constructor`, '', HEAD],
   // Whoever has a link to a sheet has no session.
   ['/sheet/secret', '', {}],

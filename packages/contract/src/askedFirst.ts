@@ -1,3 +1,5 @@
+import { MOST_ROWS, PAGE_ROWS } from './legs';
+
 export type Part = 'survey' | 'ledger' | 'watch';
 
 /** What each chapter of a move shows beside the head of the move. */
@@ -19,14 +21,15 @@ export const partsOf = (chapter: string): readonly Part[] => PARTS.get(chapter) 
 /** Moves that are open as they stand on the Desk: their first page. */
 export const OPEN_MOVES = '/api/moves?state=open&order=due&limit=50';
 
-/** A page of the ledger of a move's latest leg, of which whoever asks need not know the id. */
+/** The first rows of the ledger of a move's latest leg, and those that follow, for whoever does not know its id, nor theirs. */
 export const latestLedger = (move: string): string => `/api/moves/${move}/ledger`;
+export const restOfLedger = (move: string): string => `${latestLedger(move)}?from=${PAGE_ROWS}&limit=${MOST_ROWS}`;
 
 /** What a page asks for first; `move`: the id of the one that it is about. */
 export interface AskedFirst {
   readonly move?: string;
-  /** Addresses; `ledger`: the rows that it shows are those of the latest leg. */
-  readonly of: Readonly<Partial<Record<'me' | 'move' | 'ledger' | 'desk', string>>>;
+  /** Addresses; `ledger`, and the `rest` of it: the rows that it shows are those of the latest leg. */
+  readonly of: Readonly<Partial<Record<'me' | 'move' | 'ledger' | 'rest' | 'desk', string>>>;
 }
 
 /**
@@ -43,5 +46,5 @@ export function askedFirst(path: string, search: string): AskedFirst {
   const [, move, chapter = ''] = /^\/moves\/([0-9a-f]{8}-[0-9a-f-]{27})(?:\/(\w+))?$/.exec(path) ?? [];
   if (move === undefined) return { of: { me } };
   const isOfLatest = partsOf(chapter).includes('ledger') && !/[?&]leg=/.test(search);
-  return { move, of: { me, move: `/api/moves/${move}`, ...(isOfLatest && { ledger: latestLedger(move) }) } };
+  return { move, of: { me, move: `/api/moves/${move}`, ...(isOfLatest && { ledger: latestLedger(move), rest: restOfLedger(move) }) } };
 }

@@ -259,14 +259,20 @@ export const horizonsSchema = z.object({
 export type HorizonsView = z.infer<typeof horizonsSchema>;
 
 /** Rows of a page. A page of a zone of thousands is some 300 KB, and a browser asks for it anew only where it has changed. */
-const PAGE_ROWS = 500;
+export const PAGE_ROWS = 500;
+/** Rows of a page at most. */
+export const MOST_ROWS = 5000;
 export const ledgerQuerySchema = z.object({
   /** The id of the last row of the page before. */
   after: z.string().max(40).optional(),
-  limit: z.coerce.number().int().min(1).max(5000).default(PAGE_ROWS),
+  /** Rows before the first one of the page, for whoever does not know the id yet. */
+  from: z.coerce.number().int().min(0).max(1_000_000).optional(),
+  limit: z.coerce.number().int().min(1).max(MOST_ROWS).default(PAGE_ROWS),
 });
 export const ledgerPageSchema = ledgerSchema.extend({
   leg: z.string(),
+  /** The id of the row before its first one; null where that is the ledger's first. */
+  after: z.string().nullable(),
   /** Rows of the whole ledger. */
   total: z.number(),
   next: z.string().nullable(),

@@ -20,8 +20,6 @@ import {
   WatchView,
   WaysView,
   joinedLedger,
-  latestLedger,
-  problemSchema,
 } from '@wanderon/contract';
 import {
   InfiniteData,
@@ -35,58 +33,20 @@ import {
   UseQueryResult,
 } from '@tanstack/react-query';
 import { createContext, useContext, useEffect } from 'react';
-import { isAttended } from './attended';
+import { call, provenBy } from './call';
 import { ProblemError } from './problemError';
+import { ledgerPage } from './ledgerPages';
 import { readAnew } from './readAnew';
 import { inTurn, ownAct, unsent } from './unsent';
 
-export { ProblemError };
-
-let csrf = '';
-
-export async function call<T>(
-  method: string,
-  path: string,
-  body?: unknown,
-  { headers, ...more }: { readonly headers?: Readonly<Record<string, string>>; readonly keepalive?: boolean } = {},
-): Promise<T> {
-  let response: Response;
-  try {
-    response = await fetch(path, {
-      method,
-      ...more,
-      headers: {
-        ...headers,
-        // What only asks changes nothing, and is the same whoever's page asks: a browser that has it on the way already gives that.
-        ...(method === 'GET' ? {} : { 'x-csrf-token': csrf }),
-        ...(isAttended() ? {} : { 'x-unattended': '1' }),
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-      },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-    });
-  } catch {
-    throw new ProblemError({
-      type: 'about:blank',
-      title: 'Wanderon does not answer.',
-      status: 0,
-      detail: 'Check the connection and try again.',
-      kept: 'Nothing was changed.',
-    });
-  }
-  const answer: unknown = await response.json().catch(() => null);
-  if (response.ok) return answer as T;
-  const problem = problemSchema.safeParse(answer);
-  throw new ProblemError(
-    problem.success ? problem.data : { type: 'about:blank', title: 'Wanderon gave an answer that cannot be read.', status: response.status },
-  );
-}
+export { ProblemError, call };
 
 export const ME = queryOptions<Me | null>({
   queryKey: ['me'],
   queryFn: async () => {
     try {
       const me = await call<Me>('GET', '/api/me');
-      csrf = me.csrf;
+      provenBy(me.csrf);
       return me;
     } catch (error) {
       if (error instanceof ProblemError && error.problem.status === 401) return null;
@@ -131,33 +91,6 @@ export const useAllMoves = (text: string) =>
   });
 export type MovePages = InfiniteData<MovePage>;
 export const useMove = (id: string): UseQueryResult<MoveView> => useQuery(moveQuery(id));
-/** Rows of each page of a ledger but the first, which is there soon: of thousands of rows few questions are made. */
-const LATER_ROWS = 5000;
-/** The page of a ledger that is under way before it is wanted. */
-let onTheWay: { readonly address: string; readonly page: Promise<LedgerPage> } | undefined;
-
-function askLedger(address: string): void {
-  onTheWay = { address, page: call<LedgerPage>('GET', address) };
-  // Whoever wants it hears of a failure.
-  onTheWay.page.catch(() => undefined);
-}
-
-/** Asks for the first rows of a move of which nothing is known yet. */
-export const askLatestLedger = (move: string): void => askLedger(latestLedger(move));
-
-/** A page of a ledger; the one after it is asked for at once, and not when this one has been drawn. */
-async function ledgerPage(move: string, leg: string, after: string): Promise<LedgerPage> {
-  const address = (from: string): string => `/api/legs/${leg}/ledger${from ? `?after=${from}&limit=${LATER_ROWS}` : ''}`;
-  const way = onTheWay;
-  onTheWay = undefined;
-  const isIt = way?.address === address(after) || (after === '' && way?.address === latestLedger(move));
-  const asked = isIt ? await way.page : undefined;
-  // Of the latest leg, it may be of another one.
-  const page = asked?.leg === leg ? asked : await call<LedgerPage>('GET', address(after));
-  if (page.next !== null) askLedger(address(page.next));
-  return page;
-}
-
 export const ledgerQuery = (move: string, leg: string | undefined) =>
   infiniteQueryOptions({
     queryKey: ['move', move, 'ledger', leg],

@@ -1,6 +1,7 @@
 import { askedFirst } from '@wanderon/contract';
 import { QueryClient } from '@tanstack/react-query';
-import { ME, askLatestLedger, ledgerQuery, moveQuery } from './api';
+import { ME, ledgerQuery, moveQuery } from './api';
+import { askLatestLedger } from './ledgerPages';
 import { legOf } from './move/legOf';
 
 /**

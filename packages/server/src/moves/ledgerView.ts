@@ -36,10 +36,10 @@ import { LoadedLeg } from './legLoader';
 /** A page of a leg's rows, with what is said of them; throws a NotNow where the row that it comes after is gone. */
 export function ledgerPage(
   { row: { id }, leg, rows: all, said, stands }: LoadedLeg,
-  { after, limit }: z.output<typeof ledgerQuerySchema>,
+  { after, from = 0, limit }: z.output<typeof ledgerQuerySchema>,
   people: ReadonlyMap<string, string>,
 ): LedgerPage {
-  const start = after === undefined ? 0 : all.findIndex((row) => row.id === after) + 1;
+  const start = after === undefined ? Math.min(from, all.length) : all.findIndex((row) => row.id === after) + 1;
   if (after !== undefined && start === 0) throw new NotNow('The rows were proposed anew. Read the ledger from its beginning.');
   const rows = all.slice(start, start + limit);
   const here = new Set(rows.map(keyOfRow));
@@ -53,6 +53,7 @@ export function ledgerPage(
   const places = placed(leg.plan.zone, all, purposes);
   return {
     leg: id,
+    after: all[start - 1]?.id ?? null,
     rulings: rows.map((row) => ({
       id: row.id,
       owner: row.owner,

@@ -39,8 +39,8 @@ export class MoveViews {
   /** As `person` sees it: what undo takes back is theirs. */
   async get(id: string, person: string): Promise<MoveView> {
     const loaded = await this.loaded.get(id);
-    const people = await this.people.names(loaded.legs.flatMap((one) => one.decisions.flatMap((decision) => decision.person ?? [])));
-    const sent = await this.sent(loaded);
+    const deciders = loaded.legs.flatMap((one) => one.decisions.flatMap((decision) => decision.person ?? []));
+    const [people, sent] = await Promise.all([this.people.names(deciders), this.sent(loaded)]);
     const legs = loaded.legs.map((one) => legView(one, people, sent.get(one.row.id) ?? [], person));
     return { ...summaryOf(loaded, this.clock.now()), version: loaded.move.version, legs };
   }
