@@ -3,6 +3,7 @@ import { copyFileSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
+import knex from 'knex';
 import { Lab } from '@wanderon/lab';
 import { MoveSummary } from '@wanderon/contract';
 import { Api } from '../../../command/src/api';
@@ -83,5 +84,31 @@ describe('a database of before', () => {
     lab.addDomain('quillmere', 'canoe-yard.example.');
     await driver('canoe-yard').act('/push');
     await driver('canoe-yard').done('served');
+  });
+
+  it('has tasks that spoke of redirects marked as such, at a host and where a leg keeps what it was planned with', async () => {
+    await server.kill();
+    const database = knex({ client: 'pg', connection: server.database });
+    const task = (title: string, note: string): object => ({ id: title, title, by: 'us', when: 'before', waits: false, note });
+    const tasks = [task('Publish', ''), task('Spellings', 'A Redirect from each'), task('Forward the old names', '')];
+    const marks = { Publish: false, Spellings: true, 'Forward the old names': true };
+    try {
+      await database('knex_migrations').where({ name: '026_redirect_tasks' }).delete();
+      await database('hosts')
+        .where({ role: 'web' })
+        .update({ tasks: JSON.stringify(tasks) });
+      await database('legs').update({ web: JSON.stringify({ name: 'As it was', tasks }) });
+      await server.start();
+      const marked = (all: readonly { title: string; redirects: boolean }[]): object => Object.fromEntries(all.map((one) => [one.title, one.redirects]));
+      const { hosts } = await (await server.signIn()).call<{ hosts: { role: string; tasks: { title: string; redirects: boolean }[] }[] }>('GET', '/api/hosts');
+      const web = hosts.filter((host) => host.role === 'web');
+      expect(web.length).toBeGreaterThan(0);
+      for (const host of web) expect(marked(host.tasks)).toEqual(marks);
+      for (const host of hosts.filter((one) => one.role !== 'web')) expect(host.tasks).toEqual([]);
+      for (const { web: kept } of await database<{ web: { name: string; tasks: never[] } }>('legs').select('web'))
+        expect([kept.name, marked(kept.tasks)]).toEqual(['As it was', marks]);
+    } finally {
+      await database.destroy();
+    }
   });
 });

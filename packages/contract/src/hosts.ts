@@ -85,6 +85,7 @@ export const taskSchema = z.object({
   by: z.enum(TASK_BY),
   when: z.enum(TASK_WHEN),
   waits: z.boolean().default(false),
+  redirects: z.boolean().default(false),
   note: z.string().trim().max(600).default(''),
 });
 

@@ -148,7 +148,7 @@ describe('what a web host asks for', () => {
 describe('a host that was changed since a move was planned with it', () => {
   it('is told by what is otherwise, and not by the order in which it was written', () => {
     const before = web(need('_p', 'TXT', '"1"', { id: 'a' }), need('_q', 'TXT', '"1"', { id: 'b' }));
-    const task = { id: 't', title: 'Add the domain', by: 'us', when: 'before', waits: false, note: '' } as const;
+    const task = { id: 't', title: 'Add the domain', by: 'us', when: 'before', waits: false, redirects: false, note: '' } as const;
     expect(hostChanges(before, { ...before, requires: [...before.requires].reverse() })).toEqual([]);
     const after: HostKnowledge = { ...before, addresses: ['203.0.113.92'], requires: [need('_p', 'TXT', '"2"', { id: 'a' })], tasks: [task] };
     expect(hostChanges(before, after)).toEqual([

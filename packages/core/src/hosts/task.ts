@@ -11,6 +11,8 @@ export interface HostTask {
   readonly when: (typeof TASK_WHEN)[number];
   /** It ends a wait: it cannot be done before the records that the host looks for are seen in the live zone. */
   readonly waits: boolean;
+  /** It leads visitors of one name on to another, where a web server did so that is left. */
+  readonly redirects: boolean;
   /** How, or which states are to be expected meanwhile and how long they take. */
   readonly note: string;
 }

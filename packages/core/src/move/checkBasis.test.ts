@@ -12,15 +12,15 @@ describe('what the checks rest on', () => {
     { from: 'zone.test', to: 'www.zone.test' },
     { from: 'old.zone.test', to: 'www.zone.test' },
   ];
-  const task = (title: string, note = ''): HostTask => ({ id: title, title, by: 'us', when: 'before', waits: false, note });
+  const task = (title: string, redirects = false): HostTask => ({ id: title, title, by: 'us', when: 'before', waits: false, redirects, note: '' });
 
-  it('are redirects that nothing rebuilds: the main spelling takes its other one along, a task whatever it names', () => {
+  it('are redirects that nothing rebuilds: the main spelling takes its other one along, a task for redirects all of them', () => {
     expect(basis({ redirects }).redirects).toEqual(redirects);
     expect(basis({ redirects, mainSpelling: 'www.zone.test' }).redirects).toEqual([redirects[1]]);
     expect(basis({ redirects, mainSpelling: 'zone.test' }).redirects).toEqual(redirects);
-    expect(basis({ redirects, newWeb: { ...WEB, tasks: [task('Site published')] } }).redirects).toEqual(redirects);
-    expect(basis({ redirects, newWeb: { ...WEB, tasks: [task('Spellings', 'A redirect from each')] } }).redirects).toEqual([]);
-    expect(basis({ redirects, newHost: { ...plan.newHost!, tasks: [task('Forward the old names')] } }).redirects).toEqual([]);
+    expect(basis({ redirects, newWeb: { ...WEB, tasks: [task('No redirect is needed')] } }).redirects).toEqual(redirects);
+    expect(basis({ redirects, newWeb: { ...WEB, tasks: [task('Spellings', true)] } }).redirects).toEqual([]);
+    expect(basis({ redirects, newHost: { ...plan.newHost!, tasks: [task('Forward the old names', true)] } }).redirects).toEqual([]);
     expect(basis({ redirects, isBack: true }).redirects).toEqual([]);
   });
 

@@ -6,7 +6,7 @@ import { whyNotYet } from './notYet';
 
 const web: HostKnowledge = {
   ...{ name: 'Reed Sites', nameservers: [], addresses: ['192.0.2.2'], aliasTarget: undefined, requires: [] },
-  tasks: [{ id: 'c', title: 'Wait for its check', by: 'host', when: 'after', waits: false, note: 'It is late by 15 minutes.' }],
+  tasks: [{ id: 'c', title: 'Wait for its check', by: 'host', when: 'after', waits: false, redirects: false, note: 'It is late by 15 minutes.' }],
 };
 const broken = (text: string, ...pages: string[]): PageChange => ({ weight: 'broken', text, pages });
 const SITE = 'https://zone.test/';

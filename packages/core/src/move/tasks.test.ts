@@ -18,6 +18,7 @@ const task = (id: string, when: HostTask['when'], more: Partial<HostTask> = {}):
   by: 'us',
   when,
   waits: false,
+  redirects: false,
   note: '',
   ...more,
 });

@@ -22,7 +22,7 @@ export interface ScenarioHost {
   /** Where sites stand before their domains lead there, as agencies note it. */
   readonly provisional?: string;
   readonly requires: readonly (Pick<Requirement, 'owner' | 'type' | 'data'> & Partial<Requirement>)[];
-  readonly tasks?: readonly Omit<HostTask, 'id'>[];
+  readonly tasks?: readonly Omit<HostTask, 'id' | 'redirects'>[];
   /** False: a zone is there only once the domain is delegated to it. */
   readonly holdsEarly?: boolean;
   /** Of a registrar: how its page wants nameservers, as the agency has noted it. */

@@ -12,6 +12,7 @@ import * as inHand from './inHand';
 import * as observationsForward from './observationsForward';
 import * as people from './people';
 import * as quickValues from './quickValues';
+import * as redirectTasks from './redirectTasks';
 import * as restless from './restless';
 import * as surveyEvidence from './surveyEvidence';
 import * as surveyHints from './surveyHints';
@@ -54,6 +55,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '023_provisional', migration: provisional },
   { name: '024_outside', migration: outside },
   { name: '025_quick_values', migration: quickValues },
+  { name: '026_redirect_tasks', migration: redirectTasks },
 ];
 
 const SOURCE: Knex.MigratorConfig = {

@@ -197,9 +197,9 @@ function Tasks({ host }: { host: Host }) {
                   <span className="mono text-faded">{index + 1}</span>
                   <span>
                     <b className="font-semibold">{task.title}</b>
-                    {(task.note !== '' || task.waits) && (
+                    {(task.note !== '' || task.waits || task.redirects) && (
                       <span className="block text-sm text-faded">
-                        {[task.waits && 'Waits for its records to be seen.', task.note].filter(Boolean).join(' ')}
+                        {[task.waits && 'Waits for its records to be seen.', task.redirects && 'Redirects visitors.', task.note].filter(Boolean).join(' ')}
                       </span>
                     )}
                   </span>

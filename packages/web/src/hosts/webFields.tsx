@@ -111,7 +111,7 @@ export function TaskFields({ control, register, errors }: Props) {
       hint="Each becomes a step of every move that comes here."
       empty="Nothing."
       add="Add a task"
-      onAdd={() => append({ id: '', title: '', by: 'us', when: 'before', waits: false, note: '' })}
+      onAdd={() => append({ id: '', title: '', by: 'us', when: 'before', waits: false, redirects: false, note: '' })}
     >
       {fields.map((field, index) => (
         <Row
@@ -142,7 +142,10 @@ export function TaskFields({ control, register, errors }: Props) {
           </div>
           <div className="grid grid-cols-[1fr_auto] items-baseline gap-4 pt-1 max-md:grid-cols-1">
             <input aria-label="How" placeholder="How; which states are to be expected meanwhile" {...register(`tasks.${index}.note`)} className={inputLook} />
-            <Tick label="waits for its records to be seen" field={`tasks.${index}.waits`} register={register} />
+            <span className="flex gap-4">
+              <Tick label="waits for its records to be seen" field={`tasks.${index}.waits`} register={register} />
+              <Tick label="redirects visitors" field={`tasks.${index}.redirects`} register={register} />
+            </span>
           </div>
         </Row>
       ))}

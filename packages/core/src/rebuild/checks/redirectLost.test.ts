@@ -25,7 +25,7 @@ describe('a redirect that the survey saw', () => {
     expect(said([{ from: 'canoes.test', to: 'xn--crmerie-alder-xgb.test' }], moved)[0]).toContain('led visitors to crèmerie-alder.test:');
     expect(said([{ from: 'canoes.test', to: 'boats.test' }], moved)).toEqual([
       'look canoes.test. A: Its web server led visitors to boats.test: no record does that, and nothing in the plan rebuilds it. ' +
-        'Have the new web host do it, as one of its tasks.',
+        'Have the new web host do it, as a task for redirects.',
     ]);
   });
 

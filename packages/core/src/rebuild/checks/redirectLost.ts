@@ -14,7 +14,7 @@ export const redirectLost: Check = ({ rulings, redirects }) =>
     const how =
       otherSpelling(to) === from
         ? `Say that ${showName(to)} is the main spelling, so that it is looked at`
-        : 'Have the new web host do it, as one of its tasks';
+        : 'Have the new web host do it, as a task for redirects';
     return [
       remark(row, 'look', 'redirect-lost', `Its web server led visitors to ${showName(to)}: no record does that, and nothing in the plan rebuilds it. ${how}.`),
     ];
