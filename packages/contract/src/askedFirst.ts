@@ -1,4 +1,4 @@
-import { MOST_ROWS, PAGE_ROWS } from './legs';
+import { MOST_ROWS, PAGE_ROWS } from './ledgerParts';
 
 export type Part = 'survey' | 'ledger' | 'watch';
 

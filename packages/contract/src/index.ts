@@ -2,6 +2,7 @@ export * from './askedFirst';
 export * from './clock';
 export * from './common';
 export * from './hosts';
+export * from './ledgerParts';
 export * from './legs';
 export * from './rows';
 export * from './moves';

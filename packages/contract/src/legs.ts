@@ -1,6 +1,7 @@
 import { BACK_WAYS, CHAPTERS, EDGES, FRONTING, LEG_KINDS, PURPOSES, REQUIREMENT_ENDS, RULE_RULINGS, RULINGS, STEP_BY, STEP_STATES, WAYS } from '@wanderon/core';
 import { z } from 'zod';
 import { derivedSchema, givenSetsSchema, hostName, instant, outsideSchema, rrsetSchema, scopeSchema, seenBetween, waySchema } from './common';
+import { MOST_ROWS, PAGE_ROWS } from './ledgerParts';
 
 export const stepSchema = z.object({
   id: z.string(),
@@ -258,10 +259,6 @@ export const horizonsSchema = z.object({
 });
 export type HorizonsView = z.infer<typeof horizonsSchema>;
 
-/** Rows of a page. A page of a zone of thousands is some 300 KB, and a browser asks for it anew only where it has changed. */
-export const PAGE_ROWS = 500;
-/** Rows of a page at most. */
-export const MOST_ROWS = 5000;
 export const ledgerQuerySchema = z.object({
   /** The id of the last row of the page before. */
   after: z.string().max(40).optional(),
@@ -278,29 +275,6 @@ export const ledgerPageSchema = ledgerSchema.extend({
   next: z.string().nullable(),
 });
 export type LedgerPage = z.infer<typeof ledgerPageSchema>;
-
-/** Pages that follow one another, as one. */
-export function joinedLedger(pages: readonly LedgerView[]): LedgerView {
-  const last = pages.findLast((page) => page.served)?.served;
-  const of = (address: string): ServedView['servers'] => pages.flatMap((page) => page.served?.servers.filter((one) => one.address === address) ?? []);
-  return {
-    shown: pages[0]?.shown ?? null,
-    purposes: pages[0]?.purposes ?? [],
-    rules: pages[0]?.rules ?? [],
-    checking: pages[0]?.checking ?? null,
-    rulings: pages.flatMap((page) => page.rulings),
-    remarks: pages.flatMap((page) => page.remarks),
-    served: last
-      ? {
-          servers: last.servers.map((server) => ({
-            ...server,
-            differs: of(server.address).flatMap((one) => one.differs),
-            extras: of(server.address).flatMap((one) => one.extras),
-          })),
-        }
-      : null,
-  };
-}
 
 /** `newDnsHost`: where the nameservers change; `newWebHost` null: the website stays. */
 export const chooseHostsSchema = z.object({

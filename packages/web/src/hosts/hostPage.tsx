@@ -199,7 +199,7 @@ function Tasks({ host }: { host: Host }) {
                     <b className="font-semibold">{task.title}</b>
                     {(task.note !== '' || task.waits || task.redirects) && (
                       <span className="block text-sm text-faded">
-                        {[task.waits && 'Waits for its records to be seen.', task.redirects && 'Redirects visitors.', task.note].filter(Boolean).join(' ')}
+                        {[task.waits && 'Waits for its records to be seen.', task.redirects && 'Rebuilds redirects.', task.note].filter(Boolean).join(' ')}
                       </span>
                     )}
                   </span>

@@ -144,7 +144,7 @@ export function TaskFields({ control, register, errors }: Props) {
             <input aria-label="How" placeholder="How; which states are to be expected meanwhile" {...register(`tasks.${index}.note`)} className={inputLook} />
             <span className="flex gap-4">
               <Tick label="waits for its records to be seen" field={`tasks.${index}.waits`} register={register} />
-              <Tick label="redirects visitors" field={`tasks.${index}.redirects`} register={register} />
+              <Tick label="rebuilds redirects" field={`tasks.${index}.redirects`} register={register} />
             </span>
           </div>
         </Row>
