@@ -47,6 +47,15 @@ const many = Array.from({ length: 5000 }, (_, i) => `name-${i} ${i % 3 === 0 ? '
   '',
 );
 
+const RANGE = Name.parse('2.0.192.in-addr.arpa.');
+/** Names of addresses, an alias into a smaller range that is a zone of its own, and one that is in nobody's range. */
+const NAMED = `7 PTR mill.marsh-ferry.example.
+255 PTR post-room.marsh-ferry.example.
+65 CNAME 65.64-127
+64-127 NS ns.elsewhere.example.
+office TXT "no address has this name"
+`;
+
 const SIGNED = loopback(21);
 const NSEC3 = loopback(22);
 const BIND = loopback(23);
@@ -67,7 +76,7 @@ const lines = (sets: readonly RRset[]): string[] =>
     await servers.knot(SIGNED, { 'marsh-ferry.example.': HEAD + ODD + many }, 'nsec');
     await servers.knot(NSEC3, { 'marsh-ferry.example.': HEAD + ODD }, 'nsec3');
     await servers.bind(BIND, { 'marsh-ferry.example.': HEAD + ODD }, { keyed: true, signed: true });
-    await servers.nsd(CLOSED, { 'marsh-ferry.example.': HEAD + ODD });
+    await servers.nsd(CLOSED, { 'marsh-ferry.example.': HEAD + ODD, [RANGE.toString()]: HEAD + NAMED });
   });
   afterAll(() => servers.close());
 
@@ -111,6 +120,15 @@ const lines = (sets: readonly RRset[]): string[] =>
     expect(remarks.join(' ')).toMatch(/\*\.marsh-ferry\.example answers for every name/);
     expect(asked).toBeLessThan(6000);
     expect(sets.every(({ set }) => set.type !== TYPE_CODES.NSEC)).toBe(true);
+  });
+
+  it('nsd: finds by questions every address of a range that has a name, and what an alias leads to', async () => {
+    const exploration = new Exploration(RANGE, () => 'nobody-has-this-label');
+    await exploreZone(client, { address: CLOSED }, exploration);
+    const found = lines(exploration.report().sets.map(({ set }) => set));
+    const there = lines(groupRecords((await transferZone(client, { address: CLOSED }, RANGE, { key })).records));
+    expect(found).toEqual(there.filter((line) => !line.startsWith('office.')));
+    expect(exploration.report().asked).toBeLessThan(1000);
   });
 });
 

@@ -11,6 +11,7 @@ export * from './dns/prefix';
 export * from './dns/rdata';
 export * from './dns/storable';
 export * from './dns/record';
+export * from './dns/reverse';
 export * from './dns/showName';
 export * from './dns/soa';
 export * from './dns/token';

@@ -18,10 +18,10 @@ import { AuthZone } from './authZone';
 const ORIGIN = Name.parse('zone.example.');
 const BASE = '$TTL 60\n@ SOA ns1.host.test. h.host.test. 1 2 3 4 5\n@ NS ns1.host.test.\n';
 
-function zoneOf(text: string): AuthZone {
-  const { records, findings } = parseZoneFile(`${BASE}${text}\n`, ORIGIN);
+function zoneOf(text: string, origin = ORIGIN): AuthZone {
+  const { records, findings } = parseZoneFile(`${BASE}${text}\n`, origin);
   expect(findings).toEqual([]);
-  return new AuthZone(ORIGIN, records);
+  return new AuthZone(origin, records);
 }
 
 type Server = (name: Name, type: number) => SurveyAnswer | undefined;
@@ -30,11 +30,11 @@ const honest =
   (name, type) =>
     zone.lookUp(name, type);
 
-function explore(server: Server, names: readonly string[] = []): Explored & { questions: string[] } {
+function explore(server: Server, names: readonly string[] = [], origin = ORIGIN): Explored & { questions: string[] } {
   const exploration = new Exploration(
-    ORIGIN,
+    origin,
     () => 'zq7x-nobody-has-this',
-    names.map((name) => ({ name: Name.parse(name, ORIGIN), types: [65400] })),
+    names.map((name) => ({ name: Name.parse(name, origin), types: [65400] })),
   );
   const questions: string[] = [];
   while (!exploration.done) {
@@ -70,6 +70,34 @@ _sip._tcp SRV 1 2 5060 telephone-box\ntelephone-box AAAA 2001:db8::5\nselector1.
     expect(explored.spared).toBeGreaterThan(15);
     const told = shown(explore(honest(zoneOf('unheard-of TXT x\nunheard-of TYPE65400 \\# 1 aa')), ['unheard-of']));
     expect(told).toEqual(['unheard-of.zone.example. 60 IN TXT "x"', 'unheard-of.zone.example. 60 IN TYPE65400 \\# 1 AA']);
+  });
+
+  it.each([
+    [
+      '2.0.192.in-addr.arpa.',
+      `${Array.from({ length: 256 }, (_, address) => (address % 5 === 0 ? `${address} PTR host-${address}.lighthouse.example.\n` : '')).join('')}
+64-127 NS ns1.client.example.\n65 CNAME 65.64-127\n7 NS ns1.other.example.\n9 TXT "beside no name"`,
+      6000,
+    ],
+    ['51.198.in-addr.arpa.', '7.100 PTR quay.example.\n8.100 PTR mill.example.\n44 NS ns1.elsewhere.example.', 2000],
+    [
+      '8.b.d.0.1.0.0.2.ip6.arpa.',
+      `${[1, 2, 0xabc].map((address) => `${[...`0${'0'.repeat(20)}${address.toString(16).padStart(3, '0')}`].reverse().join('.')} PTR host-${address}.quay.example.`).join('\n')}
+${[...'00a1'].reverse().join('.')} NS ns1.client.example.`,
+      3000,
+    ],
+  ])('asks a zone of addresses, %s, for these, and finds every one that has a name', (origin, text, most) => {
+    const zone = Name.parse(origin);
+    const auth = zoneOf(text, zone);
+    const explored = explore(honest(auth), [], zone);
+    const found = shown(explored);
+    const written = printZoneFile(parseZoneFile(`${BASE}${text}\n`, zone).records)
+      .split('\n')
+      .filter((line) => line !== '' && !/ IN (SOA|NS) \S+\.test\./.test(line));
+    expect([...found].sort()).toEqual([...written].filter((line) => !/^64-127\./.test(line) || found.includes(line)).sort());
+    // The name of a smaller range nobody can guess, but where an alias leads into it.
+    if (text.includes('64-127')) expect(found.some((line) => line.startsWith('64-127.'))).toBe(true);
+    expect(explored.questions.length).toBeLessThan(most);
   });
 
   it('takes a name that holds nothing for a hint, unless what hangs below it was found', () => {

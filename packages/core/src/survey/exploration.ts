@@ -3,6 +3,7 @@ import { Name, NameError } from '../dns/name';
 import { NameMap } from '../dns/nameMap';
 import { namesIn } from '../dns/rdata';
 import { RRset, groupRecords } from '../dns/record';
+import { addressLabels, isReverse } from '../dns/reverse';
 import { TYPE_CODES } from '../dns/typeNames';
 import { CATALOGUE_NAMES } from './catalogue';
 import { Explored, FoundSet, MOST_NAMES, Node, Parent, exploredOf, wildFor } from './explored';
@@ -47,14 +48,16 @@ const COMMON: readonly number[] = (
 /** What the catalogue means by a name: enough to tell a name that is there from what a wildcard gives for it. */
 const UNDERSCORED: readonly number[] = (['TXT', 'SRV', 'TLSA', 'URI'] as const).map((mnemonic) => TYPE_CODES[mnemonic]);
 const PLAIN: readonly number[] = (['A', 'AAAA', 'MX', 'TXT'] as const).map((mnemonic) => TYPE_CODES[mnemonic]);
+/** The same of a name that stands for an address. */
+const REVERSED: readonly number[] = (['PTR', 'TXT'] as const).map((mnemonic) => TYPE_CODES[mnemonic]);
 const AT_APEX: readonly number[] = (['SOA', 'NS', 'DNSKEY', 'CDS', 'CDNSKEY', 'NSEC3PARAM', 'CSYNC', 'ZONEMD'] as const).map(
   (mnemonic) => TYPE_CODES[mnemonic],
 );
 
 /**
  * An inventory by questions, for a zone that no server gives whole. It says what to ask next and takes the answers;
- * asking is somebody else's. Each question is given once. Names come from the catalogue, from the person, and from what is
- * found; below names that do not exist nothing is asked, once the server was seen to be honest about names that hold
+ * asking is somebody else's. Each question is given once. Names come from the catalogue (in a zone of addresses, from these), from the
+ * person, and from what is found; below names that do not exist nothing is asked, once the server was seen to be honest about names that hold
  * nothing themselves (RFC 8020).
  */
 export class Exploration {
@@ -88,7 +91,8 @@ export class Exploration {
     for (const { name, types } of given) this.extra.getOr(name, () => []).push(...types);
     this.add(zone, 'the apex');
     for (const { name, because } of given) this.addIfFits(name, because ?? 'given by a person');
-    for (const text of CATALOGUE_NAMES) this.add(zone.child(text), 'in the catalogue of common names');
+    if (isReverse(zone)) this.addAddresses(zone);
+    else for (const text of CATALOGUE_NAMES) this.add(zone.child(text), 'in the catalogue of common names');
   }
 
   /** Up to `most` questions that can be asked now; none while answers are awaited or all is done. */
@@ -151,6 +155,11 @@ export class Exploration {
     this.begin(node);
   }
 
+  /** An address has a name below those of the ranges that it lies in. */
+  private addAddresses(range: Name): void {
+    for (const label of addressLabels(range)) this.add(range.child(label), `may be the name of an address of ${range.toString()}`);
+  }
+
   /** A name is asked for once it is known what its parent does with names that do not exist. */
   private begin(node: Node, evenBelowDenied = false): void {
     if (this.isCut(node.name)) {
@@ -180,7 +189,7 @@ export class Exploration {
   private ask(node: Node, parent: Parent): void {
     node.state = 'asking';
     // Under a wildcard answers have to be held against it; elsewhere one question tells whether there is anything.
-    const types = node.name.wire[1] === UNDERSCORE ? UNDERSCORED : PLAIN;
+    const types = node.name.wire[1] === UNDERSCORE ? UNDERSCORED : isReverse(this.zone) ? REVERSED : PLAIN;
     if (parent.state === 'denies') this.askOne(node, types[0]!);
     // An address may stand at any name: beside a wildcard of other types nothing else would tell.
     else this.askAll(node, types === PLAIN ? PLAIN : [...types, ...PLAIN]);
@@ -288,6 +297,7 @@ export class Exploration {
     const alias = node.sets.has(TYPE_CODES.CNAME);
     // Beside an alias there is nothing else (RFC 1034 §3.6.2).
     if (wasAsked !== 'exists' && there && !alias) this.askAll(node, COMMON);
+    if (wasAsked !== 'exists' && there && isReverse(this.zone)) this.addAddresses(node.name);
   }
 
   /** What hangs on whether a name exists: names below it, and the server's honesty. */

@@ -1,14 +1,16 @@
 import { Name } from '../dns/name';
+import { addressLabels } from '../dns/reverse';
 import { CATALOGUE, CATALOGUE_NAMES } from './catalogue';
 
 const SIGNS = 'abcdefghijklmnopqrstuvwxyz0123456789';
 
 /**
- * Names that a zone may have, the likeliest first: the catalogue, numbered ones, two of it together, and every label of up
+ * Names that a zone may have, the likeliest first: those of the addresses of its range, where it is of one, the catalogue, numbered ones, two of it together, and every label of up
  * to three letters and digits. For putting names to hashes, where a try costs nothing to anybody else.
  */
 export function* likelyNames(zone: Name): Generator<Name, void> {
   yield zone;
+  for (const label of addressLabels(zone)) yield zone.child(label);
   for (const text of CATALOGUE_NAMES) yield* withAncestors(zone, zone.child(text));
   yield zone.child('*');
   const plain = [...new Set(Object.entries(CATALOGUE).flatMap(([kind, names]) => (kind === 'signing of mail' ? [] : names)))].filter(

@@ -2,6 +2,7 @@ import { Name } from '../dns/name';
 import { inPrefix, parsePrefix } from '../dns/prefix';
 import { namesIn } from '../dns/rdata';
 import { RRset } from '../dns/record';
+import { isReverse } from '../dns/reverse';
 import { TYPE_CODES, typeMnemonic } from '../dns/typeNames';
 import { textOf } from './namesInText';
 
@@ -134,6 +135,7 @@ function bySet(zone: Name, set: RRset): Meaning | undefined {
   if (labels.includes('_bimi')) return { purpose: 'sender policy', reason: 'the mark that mailboxes show beside the sender' };
   if (labels[0]?.startsWith('_acme')) return { purpose: 'certificates', reason: 'a certificate is proved with it (RFC 8555)' };
   if (set.type === TYPE_CODES.TXT || set.type === TYPE_CODES.SPF) return byText(set);
+  if (set.type === TYPE_CODES.PTR && isReverse(set.owner)) return { purpose: 'infrastructure', reason: 'it names an address' };
   const service = SERVICES.find(([, pattern]) => labels.some((label) => pattern.test(label)));
   return service && { purpose: service[0], reason: `${labels[0]} is a reserved name for it` };
 }

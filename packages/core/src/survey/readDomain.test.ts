@@ -21,6 +21,12 @@ describe('a pasted domain', () => {
     ['crèmerie.example', ['whole xn--crmerie-3xa.example']],
     ['CRÈMERIE.example', ['whole xn--crmerie-3xa.example']],
     ['crèmerie。example', ['whole xn--crmerie-3xa.example']],
+    // Names of addresses: what is delegated is a whole, and nothing above it is anybody's domain.
+    ['2.0.192.in-addr.arpa', ['whole 2.0.192.in-addr.arpa']],
+    ['0-63.2.0.192.IN-ADDR.ARPA.', ['whole 0-63.2.0.192.in-addr.arpa']],
+    ['8.b.d.0.1.0.0.2.ip6.arpa', ['whole 8.b.d.0.1.0.0.2.ip6.arpa']],
+    [' 192.0.2.0/24 ', ['whole 2.0.192.in-addr.arpa']],
+    ['2001:db8::/32', ['whole 8.b.d.0.1.0.0.2.ip6.arpa']],
   ])('%p is understood', (text, wanted) => expect(choices(text)).toEqual(wanted));
 
   it('is understood where several names of one domain are typed; the domain itself among them means the whole', () => {
@@ -49,6 +55,9 @@ describe('a pasted domain', () => {
     'two words',
     'example',
     '192.0.2.1',
+    '192.0.2.64/26',
+    '192.0.2.1/24',
+    'in-addr.arpa',
     '[2001:db8::1]',
     'http://[2001:db8::1]/',
     'a..b.example',

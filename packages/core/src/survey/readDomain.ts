@@ -2,6 +2,8 @@ import { getDomain, getPublicSuffix } from 'tldts';
 import { toASCII } from 'tr46';
 import { Name, NameError } from '../dns/name';
 import { isIpv4, isIpv6 } from '../dns/address';
+import { parsePrefix } from '../dns/prefix';
+import { isReverse, reverseZone } from '../dns/reverse';
 import { showName } from '../dns/showName';
 
 /** What may be moved: a whole domain, or one name of it alone, or several. `zone` is the registrable domain, without final dot. */
@@ -20,16 +22,19 @@ const MOST_NAMES = 50;
 export type DomainReading = { readonly ok: true; readonly choices: readonly DomainChoice[] } | { readonly ok: false; readonly problem: string };
 
 /**
- * Understands what a person pastes where a domain is asked for: a URL, a mail address, a `www.` name, an accented name.
+ * Understands what a person pastes where a domain is asked for: a URL, a mail address, a `www.` name, an accented name, a range of addresses.
  *
  *     readDomain('https://www.lighthouse.example/visit')  // lighthouse.example, whole
  *     readDomain('shop.lighthouse.example')               // lighthouse.example whole, or shop.lighthouse.example alone
+ *     readDomain('192.0.2.0/24')                          // 2.0.192.in-addr.arpa, whole
  *     readDomain('shop.lighthouse.example, blog.lighthouse.example')  // the same of both
  */
 export function readDomain(input: string): DomainReading {
   const pasted = input.trim();
   if (pasted === '') return problem('Type a domain name, such as lighthouse.example.');
   if (pasted.length > 2000) return problem('This is too long to be a domain name.');
+  const range = pasted.includes('/') ? parsePrefix(pasted) : undefined;
+  if (range) return rangeZone(pasted, reverseZone(range));
   // What stands in an address of a page is no list.
   const parts = pasted.split(/[/?#@]/.test(pasted) ? /\s+/ : /[\s,;]+/).filter((part) => part !== '');
   return parts.length > 1 && parts.every((part) => part.includes('.')) ? readSeveral(parts) : readOne(pasted);
@@ -58,6 +63,18 @@ function readSeveral(parts: readonly string[]): DomainReading {
   return { ok: true, choices: [whole!, { scope: 'name', zone: whole!.zone, names: all, shown }] };
 }
 
+/** The names of a range's addresses are a zone of their own. */
+function rangeZone(pasted: string, zone: string | undefined): DomainReading {
+  return zone === undefined
+    ? problem(`The names of ${pasted} are no zone by themselves. Type the name of the zone that they stand in, such as 0-63.2.0.192.in-addr.arpa.`)
+    : itself(zone);
+}
+
+/** Names of addresses are registered nowhere: whatever is delegated is a whole. */
+function itself(zone: string): DomainReading {
+  return { ok: true, choices: [{ scope: 'whole', zone, names: [zone], shown: zone }] };
+}
+
 function readOne(pasted: string): DomainReading {
   let host = pasted.replace(/^[a-z][a-z0-9+.-]*:(\/\/)?/i, '').replace(/[/?#].*$/s, '');
   host = host
@@ -76,6 +93,7 @@ function readOne(pasted: string): DomainReading {
     throw error;
   }
   if (!ascii.includes('.')) return problem(`"${shorten(host)}" has no dot. Type the whole domain name, such as lighthouse.example.`);
+  if (isReverse(Name.parse(ascii))) return itself(ascii);
   const options = { validateHostname: false, allowPrivateDomains: false };
   const zone = getDomain(ascii, options);
   if (zone === null)

@@ -1,4 +1,5 @@
 import { addressFamilies } from './addressFamilies';
+import { addressNamed } from './addressNamed';
 import { aliasAtApex } from './aliasAtApex';
 import { aliasBesideData } from './aliasBesideData';
 import { aliasLoop } from './aliasLoop';
@@ -83,6 +84,7 @@ const CHECKS: readonly Check[] = [
   proofGone,
   redirectLost,
   reverseNames,
+  addressNamed,
   serviceGone,
   sharedServers,
   signingCarried,
