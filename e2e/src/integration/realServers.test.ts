@@ -10,6 +10,7 @@ const ROOT_ZONE = `$TTL 60
 . NS root.servers.test.
 root.servers.test. A ${PARENT}
 example. NS ns1.nic.example.
+192.in-addr.arpa. NS ns1.nic.example.
 ns1.nic.example. A ${PARENT}
 `;
 const PARENT_ZONE = `$TTL 60
@@ -26,6 +27,21 @@ const hostZone = (name: string, address: string): string => `$TTL 60
 ${name}. SOA ns1.${name}. host.${name}. 1 60 60 600 4
 ${name}. NS ns1.${name}.
 ns1.${name}. A ${address}
+`;
+const RANGES = `$TTL 60
+192.in-addr.arpa. SOA ns1.nic.example. nic.nic.example. 1 60 60 600 4
+192.in-addr.arpa. NS ns1.nic.example.
+2.0.192.in-addr.arpa. 5 NS ns1.oldhost.example.
+`;
+const RANGE = '2.0.192.in-addr.arpa';
+const NAMES = `$ORIGIN ${RANGE}.
+$TTL 8
+@ SOA ns1.oldhost.example. host.oldhost.example. 100 60 60 600 3
+@ 6 NS ns1.oldhost.example.
+25 PTR mail.heron-books.example.
+80 PTR www.heron-books.example.
+65 CNAME 65.64-127
+64-127 NS ns1.elsewhere.example.
 `;
 const LONG = Array.from({ length: 16 }, (_, i) => `"${'abcdefghijklmnopqrstuvwxyz0123456789 ;()\\"'.repeat(6).slice(0, 240).replace(/\\+$/, '')}${i}"`).join(
   ' ',
@@ -58,10 +74,12 @@ const isRoot = process.getuid?.() === 0;
   let watching = true;
 
   beforeAll(async () => {
-    await servers.bind(PARENT, { '.': ROOT_ZONE, 'example.': PARENT_ZONE }, { keyed: false });
-    await servers.bind(OLD, { 'oldhost.example.': hostZone('oldhost.example', OLD), 'heron-books.example.': CLIENT_ZONE }, { keyed: true });
-    const empty = `heron-books.example. 60 SOA ns1.newhost.example. host.newhost.example. 1 60 60 600 3\nheron-books.example. 60 NS ns1.newhost.example.\n`;
-    await servers.knot(NEW, { 'newhost.example.': hostZone('newhost.example', NEW), 'heron-books.example.': empty });
+    await servers.bind(PARENT, { '.': ROOT_ZONE, 'example.': PARENT_ZONE, '192.in-addr.arpa.': RANGES }, { keyed: false });
+    const old = { 'oldhost.example.': hostZone('oldhost.example', OLD), 'heron-books.example.': CLIENT_ZONE, [`${RANGE}.`]: NAMES };
+    await servers.bind(OLD, old, { keyed: true });
+    const empty = (zone: string): string => `${zone}. 60 SOA ns1.newhost.example. host.newhost.example. 1 60 60 600 3\n${zone}. 60 NS ns1.newhost.example.\n`;
+    const fresh = { 'heron-books.example.': empty('heron-books.example'), [`${RANGE}.`]: empty(RANGE) };
+    await servers.knot(NEW, { 'newhost.example.': hostZone('newhost.example', NEW), ...fresh });
     await servers.unbound(RESOLVER, PARENT);
     const hints = servers.file('hints', `. 3600 NS root.servers.test.\nroot.servers.test. 3600 A ${PARENT}\n`);
     const real = { WANDERON_ROOT_HINTS: hints, WANDERON_LOOKOUTS: `Unbound=${RESOLVER}`, WANDERON_PROBE_ALLOW: '127.0.0.0/8' };
@@ -140,5 +158,38 @@ const isRoot = process.getuid?.() === 0;
     expect((await dig(RESOLVER, ['heron-books.example', 'NS', '+short'])).stdout.trim()).toBe('ns1.newhost.example.');
     expect(mail.length).toBeGreaterThan(20);
     expect([...new Set(mail)].sort()).toEqual(['10 mail.heron-books.example.', '192.0.2.25']);
+  });
+
+  it('carries the names of a range of addresses, given as one', async () => {
+    const api = await new Api(server.address).signIn('admin', DEMO_PASSWORD);
+    const { hosts } = await api.call<{ hosts: { id: string; name: string }[] }>('GET', '/api/hosts');
+    const driver = await Driver.begin(api, '192.0.2.0/24');
+    await driver.done('survey');
+    expect((await driver.move()).domain).toBe(RANGE);
+    const { coverage } = await driver.survey();
+    expect(coverage.grade).toBe('whole');
+    await driver.act('/hosts', { newDnsHost: hosts.find(({ name }) => name === 'New DNS')!.id, newWebHost: null });
+    const { rulings, remarks } = await driver.ledger();
+    expect(remarks).toEqual([]);
+    expect(rulings.filter(({ ruling }) => ruling === 'carry').map(({ owner, type }) => `${owner.replace(`.${RANGE}.`, '')} ${type}`)).toEqual(
+      expect.arrayContaining(['25 PTR', '80 PTR', '65 CNAME', '64-127 NS']),
+    );
+    await driver.act('/push');
+    await driver.done('served');
+    await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+    await driver.done('lowered');
+    let open = await driver.move();
+    while (!open.legs[0]!.gate.open) open = await driver.move();
+    await driver.act('/submitted');
+    await nsupdate(servers.folder, PARENT, ['zone 192.in-addr.arpa.', `update delete ${RANGE}. NS`, `update add ${RANGE}. 5 NS ns1.newhost.example.`]);
+    await driver.done('settle');
+    expect((await dig(RESOLVER, ['-x', '192.0.2.25', '+short'])).stdout.trim()).toBe('mail.heron-books.example.');
+    expect((await transferredLines(NEW, RANGE)).filter((line) => !/ SOA /.test(line))).toEqual([
+      `${RANGE}. 60 IN NS ns1.newhost.example.`,
+      `25.${RANGE}. 8 IN PTR mail.heron-books.example.`,
+      `64-127.${RANGE}. 8 IN NS ns1.elsewhere.example.`,
+      `65.${RANGE}. 8 IN CNAME 65.64-127.${RANGE}.`,
+      `80.${RANGE}. 8 IN PTR www.heron-books.example.`,
+    ]);
   });
 });

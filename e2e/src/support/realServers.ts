@@ -181,6 +181,8 @@ ${entries.join('')}`,
   root-hints: "${hints}"
   do-not-query-localhost: no
   access-control: 127.0.0.0/8 allow
+  # It denies the names of documentation's addresses by itself (RFC 6303 §4.2).
+  local-zone: "2.0.192.in-addr.arpa." nodefault
   module-config: "${anchors.length > 0 ? 'validator iterator' : 'iterator'}"
 ${anchors.map((anchor) => `  trust-anchor: "${anchor}"\n`).join('')}  trust-anchor-signaling: no
 remote-control:

@@ -33,6 +33,15 @@ describe('what a record set serves', () => {
     ['sub NS a.', 'infrastructure'],
   ])('%s: %s', (text, purpose) => expect(purposeOf(text)).toBe(text.startsWith('sub NS') ? 'delegated subzone' : purpose));
 
+  it('names addresses in a zone of these, which stand in their order', () => {
+    const zone = Name.parse('51.198.in-addr.arpa.');
+    const lines = ['100.7 PTR a.', '25.7 PTR b.', '9.7 PTR c.', '3.12 PTR d.', '64-127.7 NS e.', '@ TXT x'];
+    const sets = groupRecords(parseZoneFile(`$TTL 60\n${lines.join('\n')}\n`, zone).records);
+    expect(inReadingOrder(zone, sets).map((set) => set.owner.relativeTo(zone))).toEqual(['@', '9.7', '25.7', '100.7', '64-127.7', '3.12']);
+    expect(meaningsOf(zone, sets).get(sets[0]!)!.purpose).toBe('infrastructure');
+    expect(purposeOf('_services._dns-sd._udp PTR a.')).not.toBe('infrastructure');
+  });
+
   it('follows what leads to it: the target of a mail exchange is for mail, whatever its name', () => {
     const sets = setsOf('@ MX 10 zebra\nzebra A 192.0.2.1');
     expect(meaningsOf(ZONE, sets).get(sets.find((set) => set.owner.equals(ZONE.child('zebra')))!)).toEqual({

@@ -170,6 +170,12 @@ function typeRank(type: number): number {
   return first >= 0 ? first - TYPE_ORDER.length : last >= 0 ? 0x10000 + last : type;
 }
 
+/** The names of addresses in their order: 9 before 10. */
+function numbered(zone: Name, owner: Name): string {
+  const labels = owner.relativeTo(zone).toLowerCase().split('.').reverse();
+  return labels.map((label) => (/^\d{1,2}$/.test(label) ? label.padStart(3, '0') : label)).join('.');
+}
+
 /** Record sets in the order in which a person thinks of them: the domain itself, `www`, what is for mail, then the rest. */
 export function inReadingOrder(zone: Name, sets: readonly RRset[], meanings: ReadonlyMap<RRset, Meaning> = meaningsOf(zone, sets)): RRset[] {
   const www = zone.child('www');
@@ -179,7 +185,7 @@ export function inReadingOrder(zone: Name, sets: readonly RRset[], meanings: Rea
     return ['mail in', 'mail out', 'sender policy'].includes(meanings.get(set)!.purpose) ? 2 : 3;
   };
   return sets
-    .map((set) => ({ set, rank: rank(set), order: set.owner.order, type: typeRank(set.type) }))
+    .map((set) => ({ set, rank: rank(set), order: isReverse(zone) ? numbered(zone, set.owner) : set.owner.order, type: typeRank(set.type) }))
     .sort((a, b) => a.rank - b.rank || (a.order < b.order ? -1 : a.order > b.order ? 1 : a.type - b.type))
     .map(({ set }) => set);
 }
