@@ -47,6 +47,22 @@ describe('the ways side by side', () => {
     expect([w, second, both.untilSettled.at]).toEqual([7200 - 300, 21_600 + 300, way(input(), 'repoint').untilSettled.at + w! + second!]);
   });
 
+  it.each([
+    ['a delegated subzone', [{ owner: 'sub.zone.test.', type: 'NS', ttl: 3600, data: ['ns1.elsewhere.test.'] }]],
+    ['a subtree that is elsewhere', [{ owner: 'old.zone.test.', type: 'DNAME', ttl: 3600, data: ['new.test.'] }]],
+    [
+      'names below a cut',
+      [
+        { owner: 'sub.zone.test.', type: 'NS', ttl: 3600, data: ['ns.sub.zone.test.'] },
+        { owner: 'ns.sub.zone.test.', type: 'A', ttl: 3600, data: ['192.0.2.53'] },
+      ],
+    ],
+  ])('have the same times where the zone has %s', (_what, more) => {
+    const bent = input({ found: [...found, ...more.map(rrsetFromText)] });
+    for (const one of compareWays(input()).ways)
+      expect(way(bent, one.way)).toMatchObject({ sets: one.sets, untilSound: one.untilSound, settling: one.settling, back: one.back });
+  });
+
   it('recommend the nameservers where nothing speaks against them, and records in place where something would be lost or unsigned', () => {
     expect(compareWays(input()).recommended).toBe('nameservers');
     expect(compareWays(input({ grade: 'partial' }))).toMatchObject({

@@ -57,8 +57,8 @@ export interface WaysCompared {
   readonly reason: string;
 }
 
-/** Stand-ins for hosts that are not chosen yet: what the times ask of them is that they are others. */
-const OTHER_SERVER = { server: 'the new DNS host.', address: 'at the new DNS host' };
+/** Stand-ins for hosts that are not chosen yet: what the times ask of them is that they are others. Their names are ones that a zone may hold. */
+const OTHER_SERVER = { server: 'new-dns-host.invalid.', address: 'at the new DNS host' };
 const OTHER_WEB: HostKnowledge = {
   name: 'the new web host',
   nameservers: [],
