@@ -97,7 +97,7 @@ describe('a database of before', () => {
       await database('hosts')
         .where({ role: 'web' })
         .update({ tasks: JSON.stringify(tasks) });
-      await database('legs').update({ web: JSON.stringify({ name: 'As it was', tasks }) });
+      await database('legs').update({ web: JSON.stringify({ name: 'As it was', nameservers: [], addresses: [], requires: [], tasks }) });
       await server.start();
       const marked = (all: readonly { title: string; redirects: boolean }[]): object => Object.fromEntries(all.map((one) => [one.title, one.redirects]));
       const { hosts } = await (await server.signIn()).call<{ hosts: { role: string; tasks: { title: string; redirects: boolean }[] }[] }>('GET', '/api/hosts');

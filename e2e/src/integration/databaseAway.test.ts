@@ -12,6 +12,7 @@ describe('a database that goes away and comes back', () => {
 
   beforeAll(async () => {
     world = await openWorld({ rate: 60 });
+    world.server.mayFail = true;
     outside = new Client({ connectionString: clusterAddress() });
     name = new URL(world.server.database).pathname.slice(1);
     await outside.connect();

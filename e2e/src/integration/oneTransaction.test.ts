@@ -39,6 +39,7 @@ const BY_THE_SAME_WAY = /^POST \/api\/(?:legs\/\{leg\}\/(?:next|stop-survey|rule
 
 describe('a person’s act and its word in the trail', () => {
   const server = new ServerUnderTest({ WANDERON_ROOT_HINTS: join(ROOT, 'e2e/corpus/hints') });
+  server.mayFail = true;
   let acts: FailingActs;
   let api: Api;
   let ledger: LargeLedger;
@@ -155,6 +156,7 @@ describe('a person’s act and its word in the trail', () => {
 
   it('are one transaction along a move, from its survey to the way back', async () => {
     const world = await openWorld({ rate: 60 });
+    world.server.mayFail = true;
     const admin = await world.server.signIn('admin');
     const along: FailingActs = new FailingActs(world.server.database, admin, (): Promise<void> => atRest(along.database, world.lab));
     try {

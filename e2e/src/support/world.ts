@@ -12,6 +12,8 @@ export class ServerUnderTest {
   private running: Running | undefined;
   /** Every line that it wrote. */
   readonly said: string[] = [];
+  /** Faults are made for it on purpose: it may write of them. */
+  mayFail = false;
   private made: TestDatabase | undefined;
   private port = 0;
   private filled = false;
@@ -99,6 +101,8 @@ export class ServerUnderTest {
   async close(): Promise<void> {
     await this.running?.stop('SIGKILL');
     await this.made?.drop();
+    const faults = this.said.filter((line) => /"level":[56]0/.test(line));
+    if (!this.mayFail && faults.length > 0) throw new Error(`${faults.length} faults of the server's own, such as ${faults[0]!.slice(0, 1000)}`);
   }
 }
 
