@@ -1,6 +1,7 @@
 import { Name } from '../../dns/name';
 import { TYPE_CODES } from '../../dns/typeNames';
 import { SpfTerm, isSpf, readSpf } from '../../policy/spf';
+import { namedBy, spfChain } from './spfChain';
 import { rowAt } from '../fix';
 import { Check, CheckInput, Remark, remark } from './check';
 import { plannedZone } from './plannedZone';
@@ -15,12 +16,23 @@ export const spfNames: Check = (input) =>
     const [spf] = textsOf(row).flatMap((text) => readSpf(text) ?? []);
     if (!spf) return [];
     const owner = Name.parse(row.owner);
+    const { loop } = spfChain(input, owner, spf);
+    if (loop) {
+      const on = loop.slice(1, -1).map((name) => name.toString().replace(/\.$/, ''));
+      const way = on.length > 0 ? `, by ${on.join(' and ')},` : '';
+      return [
+        remark(
+          row,
+          'look',
+          'spf-itself',
+          `The SPF record leads${way} back to ${loop.at(-1)!.equals(owner) ? 'itself' : 'one before'}: receivers take that for an error.`,
+        ),
+      ];
+    }
     const gone: string[] = [];
     for (const term of spf.terms) {
-      const target = targetOf(owner, term);
+      const target = namedBy(owner, term);
       if (!target?.isAtOrBelow(input.zone)) continue;
-      if (target.equals(owner) && (term.name === 'include' || term.name === 'redirect'))
-        return [remark(row, 'look', 'spf-itself', `The SPF record leads back to itself (${term.name}): receivers take that for an error.`)];
       // What was never there has been so all along; what is typed now, or goes with the plan, is news.
       if ((row.planned !== row.found || wasThere(input, target, term)) && isGone(input, target, term))
         gone.push(`${term.name}:${target.toString().replace(/\.$/, '')}`);
@@ -30,14 +42,6 @@ export const spfNames: Check = (input) =>
     const then = error ? 'receivers take that for an error' : 'nobody may send by it, and receivers give up after two of the kind';
     return [remark(row, 'look', 'spf-void', `The SPF record names ${gone.slice(0, 3).join(', ')}, of which the plan has nothing: ${then}.`)];
   });
-
-const NAMES: ReadonlySet<string> = new Set(['a', 'mx', 'include', 'redirect']);
-
-function targetOf(owner: Name, { name, value }: SpfTerm): Name | undefined {
-  if (!NAMES.has(name) || value.includes('%')) return undefined;
-  const host = value.replace(/\/.*$/s, '').replace(/\.$/, '');
-  return host === '' ? owner : Name.tryParse(`${host}.`);
-}
 
 const TYPES: Readonly<Record<string, readonly string[]>> = { a: ['A', 'AAAA'], mx: ['MX'], include: ['TXT', 'CNAME'], redirect: ['TXT', 'CNAME'] };
 

@@ -1,14 +1,17 @@
+import { Name } from '../../dns/name';
 import { quotedText } from '../../dns/quotedText';
 import { mergedSpf } from '../../policy/spfText';
 import { Ruling } from '../ruling';
 import { Fix, fixedTo } from '../fix';
 import { SPF_LOOKUPS, isSpf, readSpf } from '../../policy/spf';
 import { Check, Remark, remark } from './check';
+import { spfChain } from './spfChain';
 import { textsOf } from './textsAt';
 
 /** What receivers make of an SPF record: several are an error (RFC 7208 §4.5), so is what cannot be read, and too many lookups (§4.6.4). */
-export const spfRecord: Check = ({ rulings }) =>
-  rulings.flatMap((ruling): Remark[] => {
+export const spfRecord: Check = (input) => {
+  const { rulings } = input;
+  return rulings.flatMap((ruling): Remark[] => {
     const records = textsOf(ruling).flatMap((text) => readSpf(text) ?? []);
     if (records.length > 1)
       return [
@@ -18,10 +21,19 @@ export const spfRecord: Check = ({ rulings }) =>
       ];
     const [spf] = records;
     if (!spf) return [];
+    const { lookups, loop } = spfChain(input, Name.parse(ruling.owner), spf);
+    const on = lookups > spf.lookups ? ', and what it includes in this zone,' : '';
     return [
       ...(spf.unread.length > 0 ? [remark(ruling, 'look', 'spf-unreadable', `Receivers cannot read “${spf.unread[0]!.slice(0, 60)}” in the SPF record.`)] : []),
-      ...(spf.lookups > SPF_LOOKUPS
-        ? [remark(ruling, 'look', 'spf-lookups', `The SPF record asks the DNS ${spf.lookups} times itself; after ${SPF_LOOKUPS} receivers give up.`)]
+      ...(lookups > SPF_LOOKUPS && !loop
+        ? [
+            remark(
+              ruling,
+              'look',
+              'spf-lookups',
+              `The SPF record${on} asks the DNS ${lookups > 2 * SPF_LOOKUPS ? `more than ${2 * SPF_LOOKUPS}` : lookups} times; after ${SPF_LOOKUPS} receivers give up.`,
+            ),
+          ]
         : []),
       ...(spf.ends || spf.unread.length > 0
         ? []
@@ -31,6 +43,7 @@ export const spfRecord: Check = ({ rulings }) =>
         : []),
     ];
   });
+};
 
 /** The texts of the row with one SPF record in the place of the first. */
 function asOne(rulings: readonly Ruling[], ruling: Ruling): Fix {
