@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { placeLabels, ticksBetween } from './axis';
 
 describe('the time axis', () => {
@@ -15,11 +16,43 @@ describe('the time axis', () => {
 
   it('gives labels that would touch rows of their own, and keeps them inside', () => {
     const placed = placeLabels(
-      [0, 10, 20, 500, 990].map((x) => ({ item: x, x, width: 80 })),
+      [0, 10, 20, 500, 990].map((x) => ({ item: x, x, width: 80, weight: 0 })),
       3,
       1000,
     );
     expect(placed.map((label) => label.row)).toEqual([0, 1, 2, 0, 0]);
     expect(Math.max(...placed.map((label) => label.x + label.width))).toBeLessThanOrEqual(1000);
+  });
+
+  it('shows the weightiest of labels that have no room beside each other', () => {
+    const crowd = [0, 10, 20, 30, 40].map((x, index) => ({ item: index, x, width: 80, weight: [3, 1, 4, 2, 5][index]! }));
+    expect(placeLabels(crowd, 3, 1000).map((label) => label.row)).toEqual([0, null, 1, null, 2]);
+    expect(placeLabels(crowd, 5, 1000).every((label) => label.row !== null)).toBe(true);
+  });
+
+  it('never lays one label over another, and leaves none out that has room', () => {
+    const some = fc.array(fc.record({ x: fc.integer({ min: 0, max: 900 }), width: fc.integer({ min: 20, max: 200 }), weight: fc.integer() }), {
+      maxLength: 25,
+    });
+    fc.assert(
+      fc.property(some, (labels) => {
+        const placed = placeLabels(
+          labels.map((label) => ({ item: label, ...label })),
+          3,
+          1200,
+        );
+        expect(placed.map(({ item }) => item)).toEqual(labels.toSorted((a, b) => a.x - b.x));
+        const touch = (a: (typeof placed)[number], b: (typeof placed)[number]): boolean => a.x < b.x + b.width && b.x < a.x + a.width;
+        for (const one of placed)
+          for (const other of placed) if (one !== other && one.row !== null && one.row === other.row && touch(one, other)) throw new Error('two labels touch');
+        // Where one is left out there was none of its rows free, for something at least as weighty.
+        for (const one of placed) {
+          if (one.row !== null) continue;
+          const near = placed.filter((other) => other !== one && other.x < one.x + one.width + 10 && one.x < other.x + other.width + 10);
+          expect(near.length).toBeGreaterThanOrEqual(3);
+          expect(near.some(({ item }) => item.weight >= one.item.weight)).toBe(true);
+        }
+      }),
+    );
   });
 });

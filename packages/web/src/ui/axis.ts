@@ -15,23 +15,49 @@ export function ticksBetween(from: number, until: number, most: number): number[
 export interface Placed<T> {
   readonly item: T;
   readonly x: number;
-  readonly row: number;
+  /** Null where there is no room for its label. */
+  readonly row: number | null;
   readonly width: number;
 }
 
+interface Label<T> {
+  readonly item: T;
+  /** Where it points. */
+  readonly x: number;
+  readonly width: number;
+  /** Of labels that have no room beside each other the lightest goes. */
+  readonly weight: number;
+}
+
+/** Pixels between two labels of a row. */
+const GAP = 10;
+
 /**
- * Labels in as few rows as they need: each goes into the first row where it does not touch the one before.
- * `x` is where the label points; widths in pixels.
+ * Labels in as few rows as they need: each goes into the first row where it does not touch the one before. Where there is no such row, the
+ * lightest of those that stand there is not shown. Widths in pixels.
  */
-export function placeLabels<T>(items: readonly { item: T; x: number; width: number }[], rows: number, right: number): Placed<T>[] {
+export function placeLabels<T>(items: readonly Label<T>[], rows: number, right: number): Placed<T>[] {
+  const sorted = [...items].sort((a, b) => a.x - b.x);
+  const left = new Set<Label<T>>();
+  for (;;) {
+    const placed = placedBeside(sorted, left, rows, right);
+    const crowded = placed.findIndex(({ row }, index) => row === null && !left.has(sorted[index]!));
+    if (crowded < 0) return placed;
+    const at = placed[crowded]!.x;
+    // It, and whatever is in its way: what stands in a row there, or a gap before it.
+    const there = sorted.filter((_, index) => index <= crowded && !left.has(sorted[index]!) && placed[index]!.x + placed[index]!.width + GAP > at);
+    left.add(there.reduce((lightest, one) => (one.weight < lightest.weight ? one : lightest)));
+  }
+}
+
+function placedBeside<T>(sorted: readonly Label<T>[], left: ReadonlySet<Label<T>>, rows: number, right: number): Placed<T>[] {
   const ends = new Array<number>(rows).fill(-Infinity);
-  return [...items]
-    .sort((a, b) => a.x - b.x)
-    .map(({ item, x, width }) => {
-      const start = Math.min(x, right - width);
-      let row = ends.findIndex((end) => end <= start);
-      if (row < 0) row = ends.indexOf(Math.min(...ends));
-      ends[row] = start + width + 10;
-      return { item, x: start, row, width };
-    });
+  return sorted.map((label) => {
+    const { item, x, width } = label;
+    const start = Math.min(x, right - width);
+    const row = left.has(label) ? -1 : ends.findIndex((end) => end <= start);
+    if (row < 0) return { item, x: start, row: null, width };
+    ends[row] = start + width + GAP;
+    return { item, x: start, row, width };
+  });
 }

@@ -45,11 +45,11 @@ export function Line({ move, now }: { move: Pick<MoveSummary, 'marks' | 'drain'>
     else groups.push({ marks: [mark], x: x(mark.at) });
   }
   const labels = placeLabels(
-    groups.map((group) => ({ item: group, x: group.x, width: labelOf(group.marks).length * 6.6 + 12 })),
+    groups.map((group) => ({ item: group, x: group.x, width: labelOf(group.marks).length * 6.6 + 12, weight: weightOf(group.marks, now) })),
     3,
     width,
   );
-  const rows = folded ? 0 : Math.max(0, ...labels.map((label) => label.row + 1));
+  const rows = folded ? 0 : Math.max(0, ...labels.map((label) => (label.row ?? -1) + 1));
   const base = rows * ROW + ABOVE;
   return (
     <div className="relative">
@@ -93,9 +93,9 @@ export function Line({ move, now }: { move: Pick<MoveSummary, 'marks' | 'drain'>
             {labels.map(({ item, x: left, row }) => (
               <g key={`${item.x}${item.marks[0]!.label}`}>
                 <title>{item.marks.map((mark) => `${mark.label}: ${fullTime(mark.at)}`).join('\n')}</title>
-                {!folded && <line x1={item.x} x2={item.x} y1={10 + row * ROW} y2={base} stroke="var(--rule)" />}
+                {!folded && row !== null && <line x1={item.x} x2={item.x} y1={10 + row * ROW} y2={base} stroke="var(--rule)" />}
                 <MarkShape kind={item.marks[0]!.kind} x={item.x} y={base} past={item.marks[0]!.at <= now} />
-                {!folded && (
+                {!folded && row !== null && (
                   <text
                     x={left + 3}
                     y={10 + row * ROW}
@@ -113,6 +113,11 @@ export function Line({ move, now }: { move: Pick<MoveSummary, 'marks' | 'drain'>
       </div>
     </div>
   );
+}
+
+/** What is to come outweighs what was, a horizon anything else, and what was just now what was before. */
+function weightOf(marks: readonly Mark[], now: number): number {
+  return Math.max(...marks.map(({ at, kind }) => (at <= now ? at - now : kind === 'horizon' ? 2 : 1)));
 }
 
 function labelOf(marks: readonly Mark[]): string {
