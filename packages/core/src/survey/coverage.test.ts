@@ -47,6 +47,7 @@ describe('coverage', () => {
   it('of questions is partial, however many were asked', () => {
     const means: Means = { kind: 'questions', address: '192.0.2.1', asked: 900, remarks: ['A remark.'], file: undefined };
     const { grade, reasons } = coverageOf([authority('a', {})], means);
+    expect(coverageOf([authority('a', {})], { ...means, range: true }).reasons[0]).toMatch(/neither addresses of the range nor named by others/);
     expect(grade).toBe('partial');
     expect(reasons.join(' ')).toMatch(/900 questions were put to a.*A remark\..*would close/);
   });

@@ -45,6 +45,8 @@ export type Means =
       readonly kind: 'questions';
       readonly address: string;
       readonly asked: number;
+      /** It is a zone of addresses: these were asked for, and not what is common elsewhere. */
+      readonly range?: boolean;
       readonly remarks: readonly string[];
       readonly file: FileInHand | undefined;
     };
@@ -134,7 +136,7 @@ function claimedBy(authorities: readonly AuthorityAnswer[], means: Means, { vary
                   : `The zone file in hand has serial ${file.serial}, served is ${source?.serial ?? 'none'}.`,
               ]
             : []),
-          `No authority gave a transfer. ${means.asked} questions were put to ${plain(source?.server ?? means.address)}: names that are neither common nor named by others were not found.`,
+          `No authority gave a transfer. ${means.asked} questions were put to ${plain(source?.server ?? means.address)}: names that are neither ${means.range ? 'addresses of the range' : 'common'} nor named by others were not found.`,
           ...means.remarks,
           'A transfer, a key for it, or an export of the zone would close what is open.',
         ],

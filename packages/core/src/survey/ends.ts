@@ -2,6 +2,7 @@ import { Name } from '../dns/name';
 import { NameMap } from '../dns/nameMap';
 import { namesIn, printRdata } from '../dns/rdata';
 import { RRset } from '../dns/record';
+import { isReverse } from '../dns/reverse';
 import { TYPE_CODES } from '../dns/typeNames';
 
 /** What a name that a record leads to ends at. */
@@ -40,11 +41,12 @@ export class Follower {
     }
   }
 
-  /** What each record of a set ends at; empty for sets that lead nowhere. */
+  /** What each record of a set ends at; empty for sets that lead nowhere. That there is no address says nothing of those that need none. */
   endsOf(set: RRset): End[] {
-    return followedBy(set)
+    const all = followedBy(set)
       .filter((target) => !target.isRoot)
       .map((target) => ({ target, addresses: this.addressesOf(target) }));
+    return isForAddresses(set) ? all : all.filter(({ addresses }) => addresses.length > 0);
   }
 
   /** Addresses of a name; empty where none is known. */
@@ -71,6 +73,17 @@ export class Follower {
     while (!encloser.isRoot && !this.existing.has(encloser)) encloser = encloser.parent;
     return encloser.child('*');
   }
+}
+
+const UNDERSCORE = 95;
+
+/**
+ * Whether what a set leads to has to have an address. Not where an alias stands at a name for data alone, as of a key or a challenge (RFC 8552),
+ * or at that of an address (RFC 2317); nor the top of a subtree that is elsewhere (RFC 6672).
+ */
+function isForAddresses({ owner, type }: RRset): boolean {
+  if (type === TYPE_CODES.DNAME) return false;
+  return type !== TYPE_CODES.CNAME || !(isReverse(owner) || owner.labels.some((label) => label[0] === UNDERSCORE));
 }
 
 function followedBy(set: RRset): Name[] {
