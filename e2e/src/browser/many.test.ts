@@ -356,6 +356,31 @@ describe('many rows', () => {
     await words(page, /save as zone file/);
   });
 
+  it('are shown by a newer program, where the server has one and the parts of the old one are gone', async () => {
+    const fresh = await chromium.page();
+    await fresh.goto(`${server.address}/moves/${move}/rebuild`);
+    await words(fresh, `${ROWS + 1} carried`);
+    // It was loaded a minute ago.
+    await fresh.evaluate(() => {
+      const now = performance.now.bind(performance);
+      performance.now = () => now() + 60_000;
+    });
+    let gone = 0;
+    await fresh.setRequestInterception(true);
+    fresh.on('request', (request) => {
+      if (!/\/assets\/trailPlace-[^/]*\.js$/.test(request.url())) return void request.continue();
+      gone += 1;
+      return void (gone === 1 ? request.respond({ status: 404, body: '' }) : request.continue());
+    });
+    await fresh.evaluate(() => {
+      history.pushState({}, '', '/trail');
+      window.dispatchEvent(new PopStateEvent('popstate'));
+    });
+    await words(fresh, /What is on record/);
+    expect(gone).toBe(2);
+    await fresh.close();
+  });
+
   it('are held against a file in hand, which the plan is made like, and made as it was by one key', async () => {
     await page.goto(`${server.address}/moves/${move}/compare?a=hand&b=plan`);
     const lines = Array.from({ length: ROWS }, (_, index) =>
