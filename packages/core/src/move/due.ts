@@ -1,5 +1,6 @@
 import { Instant } from '../timetable/instant';
 import { strangersNamed } from '../watch/asked';
+import { lowersTtls } from '../timetable/lowering';
 import { isFirstUse } from './firstUse';
 import { isLate } from './lateHost';
 import { Leg } from './leg';
@@ -60,7 +61,7 @@ export function dueOf(leg: Leg): Due[] {
 
 /** No TTL is left to be seen lowered. */
 function isLow(leg: Leg): boolean {
-  return isFirstUse(leg.plan) || leg.plan.isBack === true || isDone(leg, 'lowered');
+  return !lowersTtls(leg.plan) || isDone(leg, 'lowered');
 }
 
 /** Seconds from one look to the next; undefined where nothing of the kind is looked at now. */

@@ -1,4 +1,4 @@
-import { OLD, RULINGS, WWW, answers, decision, legOf, plan, published, rows, work } from '../testing/moving';
+import { OLD, RULINGS, WWW, answers, decision, legOf, plan, published, rows, ruling, work } from '../testing/moving';
 import { waysBack } from './back';
 import { isByHand } from './byHand';
 import { dueOf } from './due';
@@ -59,6 +59,20 @@ describe('a leg whose records change where they are', () => {
       parent: rows('a.nic.test.', '192.0.2.53', [0, 10, published(OLD, { ds: ['1 8 2 00'], dsTtl: 60 })]),
     });
     expect(stepOf(signed, 'ds-gone')).toBeUndefined();
+  });
+
+  it('waits for no TTL where all that changes is new, until something that stands there does as well', () => {
+    const added = ruling('shop.zone.test.', 'A', 'new', 300, undefined, ['192.0.2.9']);
+    const kept = RULINGS.map((row) => (row.ruling === 'repoint' ? { ...row, ruling: 'carry' as const, planned: row.found } : row));
+    const ids = (one: Leg): string[] => stepsOf(one).map(({ rule }) => rule.id);
+    const only = leg(400, { plan: { rulings: [...kept, added] } });
+    expect(ids(only)).toEqual(['survey', 'choose', 'change', 'changed', 'settle', 'raise', 'close']);
+    expect(gateOf(only).lines.map((line) => line.key)).not.toContain('lowered');
+    expect([gateOf(only).open, nextOf(only)]).toMatchObject([true, { step: 'change', who: 'you' }]);
+    const both = leg(400, { plan: { rulings: [...RULINGS, added] } });
+    expect([ids(both).includes('lowered'), gateOf(both).open]).toEqual([true, false]);
+    // Of another account, where no value changes, nothing is lowered either.
+    expect(ids(leg(400, { plan: { rulings: kept, account: true } }))).not.toContain('lowered');
   });
 
   it('lowers what changes and not the NS set', () => {

@@ -1,4 +1,5 @@
 import { TYPE_CODES } from '../dns/typeNames';
+import { isFirstUse } from '../move/firstUse';
 import { answeredRows } from '../move/fronted';
 import { LegPlan, SetKey, keyOf, keyOfRow } from '../move/plan';
 import { Said } from '../move/said';
@@ -24,6 +25,11 @@ export function setsToLower(plan: Parameters<typeof answeredRows>[0]): { key: Se
     const key = keyOfRow(ruling);
     return ruling.found && (isChanging(ruling) || (key === apexNs && plan.kind === 'delegation')) ? [{ key, T: ruling.found.ttl }] : [];
   });
+}
+
+/** Whether some TTL goes down before the cutover: not where nothing was delegated before, nor on the way back, nor where all that changes is new. */
+export function lowersTtls(plan: LegPlan): boolean {
+  return !plan.isBack && (!plan.chosen || (!isFirstUse(plan) && setsToLower(plan).length > 0));
 }
 
 /** To what the TTLs of the old zone go down, how far that is, and what it will be. */

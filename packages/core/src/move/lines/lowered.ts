@@ -1,10 +1,9 @@
-import { isFirstUse } from '../firstUse';
+import { lowersTtls } from '../../timetable/lowering';
 import { stepOf } from '../steps';
 import { LineRule, line } from './line';
 
 export const lowered: LineRule = (leg) => {
-  // What goes back goes with the TTLs that there are.
-  if (isFirstUse(leg.plan) || leg.plan.isBack) return undefined;
+  if (!lowersTtls(leg.plan)) return undefined;
   const { tl } = leg.times;
   const step = stepOf(leg, 'lowered');
   const at = leg.seen.looked['old'] ?? null;

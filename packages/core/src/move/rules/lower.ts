@@ -1,4 +1,4 @@
-import { isFirstUse } from '../firstUse';
+import { lowersTtls } from '../../timetable/lowering';
 import { StepRule, acted } from './rule';
 
 /** TTLs of what changes, and of an apex NS set that does, go down where they are served now. */
@@ -10,7 +10,7 @@ export const lower: StepRule = {
   after: ['choose'],
   by: 'decided',
   counts: 'done',
-  applies: (plan) => !plan.isBack && (!plan.chosen || !isFirstUse(plan)),
+  applies: lowersTtls,
   standing: (leg) =>
     acted(leg, 'lower', {
       decision: leg.said.approved,

@@ -1,4 +1,4 @@
-import { isFirstUse } from '../firstUse';
+import { lowersTtls } from '../../timetable/lowering';
 import { Leg } from '../leg';
 import { ownerOf, typeOf } from '../plan';
 import { StepRule, Way, asideWay, stands } from './rule';
@@ -12,7 +12,7 @@ export const lowered: StepRule = {
   after: ['lower'],
   by: 'seen',
   counts: 'in turn',
-  applies: (plan) => !plan.isBack && (!plan.chosen || !isFirstUse(plan)),
+  applies: lowersTtls,
   standing: (leg) => {
     const { tl, ts } = leg.times;
     // What a gap after the switch has moved says nothing of when it was.

@@ -38,7 +38,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
     ],
   ];
   const rows: [string, ReactNode, ReactNode][] = [
-    ...(first || leg.isBack ? [] : lowering),
+    ...(lower ? lowering : []),
     [
       inPlace ? 'Earliest sound change' : 'Earliest sound switch',
       <DerivedTime key="e" derived={times.earliestSwitch} />,
@@ -117,6 +117,11 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
                 Nothing was delegated before, so nothing has to run out at other servers. By approving, you let Wanderon <b>raise</b> the TTLs at the new host
                 once settled.
               </>
+            ) : !lower ? (
+              <>
+                Nothing that stands there changes, so there is no TTL to lower. By approving, you let Wanderon <b>raise</b> those of what is new once settled.
+                The change itself waits for your word.
+              </>
             ) : inPlace ? (
               <>
                 By approving, you let Wanderon do two things by itself: <b>lower</b> the TTLs of what changes, and <b>raise</b> them once settled. The change
@@ -130,7 +135,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
             )}
           </p>
           <div className="flex flex-wrap items-end gap-4">
-            {!first && (
+            {lower && (
               <label>
                 <span className="block text-sm text-faded">Lower at</span>
                 <input type="datetime-local" value={lowerAt} onChange={(event) => setLowerAt(event.target.value)} className={inputLook} />
@@ -140,7 +145,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
               <span className="block text-sm text-faded">{inPlace ? 'Change' : 'Switch'} planned for</span>
               <input type="datetime-local" value={switchAt} onChange={(event) => setSwitchAt(event.target.value)} className={inputLook} />
             </label>
-            {!first && (
+            {lower && (
               <label>
                 <span className="block text-sm text-faded">Lower to</span>
                 <select value={lowerTo} onChange={(event) => setLowerTo(Number(event.target.value))} className={inputLook}>
@@ -153,10 +158,10 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
               </label>
             )}
             <Button kind="main" type="submit" disabled={approve.isPending}>
-              {first || lowerAt !== '' ? 'Approve' : 'Approve, lower now'}
+              {!lower || lowerAt !== '' ? 'Approve' : 'Approve, lower now'}
             </Button>
           </div>
-          {!first && <p className="mt-1 text-sm text-faded">Both may stay empty: lower now, {inPlace ? 'change' : 'switch'} when it is sound.</p>}
+          {lower && <p className="mt-1 text-sm text-faded">Both may stay empty: lower now, {inPlace ? 'change' : 'switch'} when it is sound.</p>}
           {approve.isError && <Failed error={approve.error} />}
         </form>
       )}
