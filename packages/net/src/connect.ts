@@ -45,7 +45,11 @@ function established(socket: Socket, ready: string, server: ServerAddress, optio
     const cancel = (): void => void socket.destroy(new NetError('cancelled', 'cancelled'));
     if (options.signal?.aborted) cancel();
     options.signal?.addEventListener('abort', cancel, { once: true });
-    socket.once('close', () => options.signal?.removeEventListener('abort', cancel));
+    socket.once('close', () => {
+      options.signal?.removeEventListener('abort', cancel);
+      // It may end before it is ready, and without an error: nobody else would say so.
+      reject(new NetError('unreachable', `${where(server)} closed the connection before it stood`));
+    });
     socket.setTimeout(options.timeout, () => socket.destroy(new NetError('timeout', `${where(server)} fell silent`)));
     socket.once(ready, () => resolve());
     socket.once('error', (error) => reject(unreachable(error, server)));
@@ -108,6 +112,7 @@ function overHttp2(socket: TLSSocket, authority: string, path: string, wire: Uin
       'content-length': String(wire.length),
     });
     stream.once('error', reject);
+    stream.once('close', () => reject(new Error('it closed the stream without an answer')));
     stream.once('response', (headers) => {
       collect(stream, reject, (body) => {
         session.destroy();
@@ -143,5 +148,6 @@ function collect(from: NodeJS.ReadableStream, reject: (error: Error) => void, do
     else parts.push(part);
   });
   from.once('error', reject);
+  from.once('close', () => reject(new Error('it closed the stream inside an answer')));
   from.once('end', () => done(new Uint8Array(Buffer.concat(parts))));
 }
