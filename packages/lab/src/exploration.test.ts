@@ -79,6 +79,7 @@ _sip._tcp SRV 1 2 5060 telephone-box\ntelephone-box AAAA 2001:db8::5\nselector1.
 64-127 NS ns1.client.example.\n65 CNAME 65.64-127\n7 NS ns1.other.example.\n9 TXT "beside no name"`,
       6000,
     ],
+    ['64-127.2.0.192.in-addr.arpa.', '65 PTR quay.example.\n127 PTR mill.example.', 1000],
     ['51.198.in-addr.arpa.', '7.100 PTR quay.example.\n8.100 PTR mill.example.\n44 NS ns1.elsewhere.example.', 2000],
     [
       '8.b.d.0.1.0.0.2.ip6.arpa.',

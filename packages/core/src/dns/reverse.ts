@@ -16,13 +16,17 @@ export function isReverse(name: Name): boolean {
 }
 
 /**
- * The labels by which the names of a range's addresses go on below it; none below a whole address, and elsewhere.
+ * The labels by which the names of a range's addresses go on below it; none below a whole address, and elsewhere. A label that is no part of an
+ * address is that of a smaller range (RFC 2317).
  *
- *     addressLabels(Name.parse('2.0.192.in-addr.arpa.'))  // 0 to 255
+ *     addressLabels(Name.parse('2.0.192.in-addr.arpa.'))       // 0 to 255
+ *     addressLabels(Name.parse('64-127.2.0.192.in-addr.arpa.'))  // 0 to 255
  */
 export function addressLabels(range: Name): readonly string[] {
   const tree = TREES.find(({ top }) => range.isBelow(top));
-  return tree && range.labelCount - tree.top.labelCount < tree.depth ? tree.labels : [];
+  if (!tree) return [];
+  const parts = range.relativeTo(tree.top).toLowerCase().split('.');
+  return parts.filter((one) => tree.labels.includes(one)).length < tree.depth ? tree.labels : [];
 }
 
 /**

@@ -79,6 +79,8 @@ export class Exploration {
   private refused = 0;
   private leftOut = false;
 
+  /** Its names are those of addresses. */
+  private readonly isRange: boolean;
   /** Types that a person knows of at a name. */
   private readonly extra = new NameMap<number[]>();
 
@@ -91,7 +93,8 @@ export class Exploration {
     for (const { name, types } of given) this.extra.getOr(name, () => []).push(...types);
     this.add(zone, 'the apex');
     for (const { name, because } of given) this.addIfFits(name, because ?? 'given by a person');
-    if (isReverse(zone)) this.addAddresses(zone);
+    this.isRange = isReverse(zone);
+    if (this.isRange) this.addAddresses(zone);
     else for (const text of CATALOGUE_NAMES) this.add(zone.child(text), 'in the catalogue of common names');
   }
 
@@ -189,7 +192,7 @@ export class Exploration {
   private ask(node: Node, parent: Parent): void {
     node.state = 'asking';
     // Under a wildcard answers have to be held against it; elsewhere one question tells whether there is anything.
-    const types = node.name.wire[1] === UNDERSCORE ? UNDERSCORED : isReverse(this.zone) ? REVERSED : PLAIN;
+    const types = node.name.wire[1] === UNDERSCORE ? UNDERSCORED : this.isRange ? REVERSED : PLAIN;
     if (parent.state === 'denies') this.askOne(node, types[0]!);
     // An address may stand at any name: beside a wildcard of other types nothing else would tell.
     else this.askAll(node, types === PLAIN ? PLAIN : [...types, ...PLAIN]);
@@ -297,7 +300,7 @@ export class Exploration {
     const alias = node.sets.has(TYPE_CODES.CNAME);
     // Beside an alias there is nothing else (RFC 1034 §3.6.2).
     if (wasAsked !== 'exists' && there && !alias) this.askAll(node, COMMON);
-    if (wasAsked !== 'exists' && there && isReverse(this.zone)) this.addAddresses(node.name);
+    if (wasAsked !== 'exists' && there && this.isRange) this.addAddresses(node.name);
   }
 
   /** What hangs on whether a name exists: names below it, and the server's honesty. */
