@@ -1,4 +1,4 @@
-import { Suspense, lazy, useState } from 'react';
+import { useState } from 'react';
 import { Navigate, Route, Routes, useMatch } from 'react-router';
 import { useMe } from './api';
 import { DeskPlace } from './desk/desk';
@@ -7,19 +7,20 @@ import { MovePlace } from './move/movePlace';
 import { MovesPlace } from './moves/moves';
 import { Shell } from './shell/shell';
 import { SignIn } from './signIn/signIn';
+import { part } from './ui/part';
 import { Failed, Loading } from './ui/states';
 import { ToastPlace } from './ui/toast';
 
 // Read when they are opened: most who work here never open them in a session, and who has a link opens nothing else.
-const HostPlace = lazy(() => import('./hosts/hostPage').then(({ HostPlace: place }) => ({ default: place })));
-const SurveyPlace = lazy(() => import('./sweeps/surveyPlace').then(({ SurveyPlace: place }) => ({ default: place })));
-const SweepPlace = lazy(() => import('./sweeps/sweep').then(({ SweepPlace: place }) => ({ default: place })));
-const SweepsPlace = lazy(() => import('./sweeps/sweeps').then(({ SweepsPlace: place }) => ({ default: place })));
-const FirstThings = lazy(() => import('./account/first').then(({ FirstThings: place }) => ({ default: place })));
-const AccountPlace = lazy(() => import('./account/account').then(({ AccountPlace: place }) => ({ default: place })));
-const PeoplePlace = lazy(() => import('./people/people').then(({ PeoplePlace: place }) => ({ default: place })));
-const TrailPlace = lazy(() => import('./people/trailPlace').then(({ TrailPlace: place }) => ({ default: place })));
-const OpenSheet = lazy(() => import('./openSheet/openSheet').then(({ OpenSheet: place }) => ({ default: place })));
+const HostPlace = part('the host', async () => (await import('./hosts/hostPage')).HostPlace);
+const SurveyPlace = part('the survey', async () => (await import('./sweeps/surveyPlace')).SurveyPlace);
+const SweepPlace = part('the domains', async () => (await import('./sweeps/sweep')).SweepPlace);
+const SweepsPlace = part('the surveys of many domains', async () => (await import('./sweeps/sweeps')).SweepsPlace);
+const FirstThings = part('your account', async () => (await import('./account/first')).FirstThings);
+const AccountPlace = part('your account', async () => (await import('./account/account')).AccountPlace);
+const PeoplePlace = part('who there is', async () => (await import('./people/people')).PeoplePlace);
+const TrailPlace = part('what is on record', async () => (await import('./people/trailPlace')).TrailPlace);
+const OpenSheet = part('the sheet', async () => (await import('./openSheet/openSheet')).OpenSheet);
 
 /** A link to a sheet is for people without an account: no session is asked for. */
 export function App() {
@@ -28,14 +29,7 @@ export function App() {
   return (
     <ToastPlace>
       <Routes>
-        <Route
-          path="/sheet/:secret"
-          element={
-            <Suspense fallback={<Loading what="the sheet" />}>
-              <OpenSheet />
-            </Suspense>
-          }
-        />
+        <Route path="/sheet/:secret" element={<OpenSheet />} />
       </Routes>
     </ToastPlace>
   );
@@ -59,12 +53,7 @@ function Signed() {
       </div>
     );
   if (!me.data) return <SignIn />;
-  if (me.data.must !== null || codes)
-    return (
-      <Suspense fallback={<Loading what="your account" />}>
-        <FirstThings me={me.data} onCodes={setCodes} />
-      </Suspense>
-    );
+  if (me.data.must !== null || codes) return <FirstThings me={me.data} onCodes={setCodes} />;
   return (
     <ToastPlace>
       <Shell me={me.data}>
@@ -73,17 +62,13 @@ function Signed() {
           <Route path="/moves" element={<MovesPlace />} />
           <Route path="/moves/:id/:chapter?" element={<MovePlace me={me.data} />} />
           <Route path="/hosts" element={<HostsPlace me={me.data} />} />
-          {[
-            { path: '/moves/sweeps', what: 'the surveys of many domains', place: <SweepsPlace me={me.data} /> },
-            { path: '/moves/sweeps/:id', what: 'the domains', place: <SweepPlace me={me.data} /> },
-            { path: '/surveys/:id', what: 'the survey', place: <SurveyPlace me={me.data} /> },
-            { path: '/hosts/:id/:act?', what: 'the host', place: <HostPlace me={me.data} /> },
-            { path: '/account', what: 'your account', place: <AccountPlace me={me.data} /> },
-            { path: '/people', what: 'who there is', place: <PeoplePlace me={me.data} /> },
-            { path: '/trail', what: 'what is on record', place: <TrailPlace me={me.data} /> },
-          ].map(({ path, what, place }) => (
-            <Route key={path} path={path} element={<Suspense fallback={<Loading what={what} />}>{place}</Suspense>} />
-          ))}
+          <Route path="/moves/sweeps" element={<SweepsPlace me={me.data} />} />
+          <Route path="/moves/sweeps/:id" element={<SweepPlace me={me.data} />} />
+          <Route path="/surveys/:id" element={<SurveyPlace me={me.data} />} />
+          <Route path="/hosts/:id/:act?" element={<HostPlace me={me.data} />} />
+          <Route path="/account" element={<AccountPlace me={me.data} />} />
+          <Route path="/people" element={<PeoplePlace me={me.data} />} />
+          <Route path="/trail" element={<TrailPlace me={me.data} />} />
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>
       </Shell>

@@ -8,7 +8,6 @@ import { App } from './app';
 import { askAhead } from './askAhead';
 import { watchAttendance } from './attended';
 import { startTheme } from './shell/theme';
-import { unsent } from './unsent';
 import './styles.css';
 
 // Styles that dialogs make while they are open are taken by this word only.
@@ -23,15 +22,6 @@ const queries = new QueryClient({
   queryCache: new QueryCache({ onError: signedOut }),
   mutationCache: new MutationCache({ onError: signedOut }),
   defaultOptions: { queries: { retry: 1, staleTime: 5_000, refetchOnWindowFocus: true } },
-});
-
-/** Milliseconds in which a page that cannot read a part of itself was just loaded: once more would not help. */
-const JUST_LOADED = 10_000;
-// The server has a newer program, and the parts of this one are gone. Acts that wait for their answer would be lost with the page.
-window.addEventListener('vite:preloadError', (event) => {
-  if (performance.now() < JUST_LOADED || unsent.waiting() > 0) return;
-  event.preventDefault();
-  window.location.reload();
 });
 
 void askAhead(queries, window.location);

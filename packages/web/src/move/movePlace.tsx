@@ -1,11 +1,12 @@
 import { LedgerView, LegView, Me, MoveSurvey, MoveView, Part, StepView, WatchView, partsOf } from '@wanderon/contract';
 import { CHAPTERS, Chapter, uncapital } from '@wanderon/core';
-import { Suspense, lazy, useState } from 'react';
+import { useState } from 'react';
 import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
 import { LegContext, useLedger, useLegSurvey, useMove, useWatch } from '../api';
 import { useKeys } from '../ui/useKeys';
 import { COARSE, useNow } from '../time';
 import { Line } from '../ui/line';
+import { part } from '../ui/part';
 import { Failed, Loading } from '../ui/states';
 import { askedOf } from './asked/askedOf';
 import { AbandonDialog } from './abandonDialog';
@@ -20,9 +21,9 @@ import { Trail } from './trail';
 import { Watch } from './watch/watch';
 
 // Read when they are opened: not every move has them, and none begins with them.
-const AskedPage = lazy(() => import('./asked/askedPage').then(({ AskedPage: page }) => ({ default: page })));
-const Compare = lazy(() => import('./compare/compare').then(({ Compare: page }) => ({ default: page })));
-const Sheet = lazy(() => import('./sheet/sheet').then(({ Sheet: page }) => ({ default: page })));
+const AskedPage = part('what it asks for', async () => (await import('./asked/askedPage')).AskedPage);
+const Compare = part('both sides', async () => (await import('./compare/compare')).Compare);
+const Sheet = part('the sheet', async () => (await import('./sheet/sheet')).Sheet);
 
 const TITLES = { survey: 'Survey', rebuild: 'Rebuild', timetable: 'Timetable', switch: 'Switch', watch: 'Watch' };
 
@@ -189,11 +190,9 @@ export function MovePlace({ me }: { me: Me }) {
             {chapter === 'switch' && (leg.kind === 'repoint' ? <ChangeInPlace {...props} /> : <Switch {...props} />)}
             {chapter === 'watch' && <Watch {...props} />}
             {chapter === 'trail' && <Trail id={id} />}
-            <Suspense fallback={<Loading what="the page" />}>
-              {chapter === 'sheet' && <Sheet {...props} />}
-              {chapter === 'compare' && <Compare {...props} />}
-              {chapter === 'asked' && <AskedPage {...props} />}
-            </Suspense>
+            {chapter === 'sheet' && <Sheet {...props} />}
+            {chapter === 'compare' && <Compare {...props} />}
+            {chapter === 'asked' && <AskedPage {...props} />}
           </div>
         </div>
         <footer className="print:hidden shrink-0 border-t border-ink bg-paper px-6 pt-1 pb-1.5">

@@ -1,9 +1,10 @@
 import { Name } from '@wanderon/core';
 import { MoveSurvey } from '@wanderon/contract';
-import { ReactNode, Suspense, lazy, useMemo, useState } from 'react';
+import { ReactNode, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useMoveAction } from '../../api';
 import { Button } from '../../ui/button';
+import { part } from '../../ui/part';
 import { useToast } from '../../ui/toast';
 import { ChapterProps, stepIn } from '../movePlace';
 import { StepNote } from '../stepNote';
@@ -17,7 +18,7 @@ import { Standing } from './standing';
 import { Website } from './website';
 
 /** Its reader of whatever may be pasted is read when somebody has something to paste. */
-const InHandDialog = lazy(() => import('./inHandDialog').then(({ InHandDialog: dialog }) => ({ default: dialog })));
+const InHandDialog = part('the dialog', async () => (await import('./inHandDialog')).InHandDialog);
 
 /** What exists: what the inventory claims, where the domain stands and what will hurt later, then every name with its evidence. */
 export function Survey({ move, leg, may, now }: ChapterProps) {
@@ -59,11 +60,7 @@ export function Survey({ move, leg, may, now }: ChapterProps) {
           }
         />
       )}
-      {giving && (
-        <Suspense>
-          <InHandDialog move={move} onClose={() => setGiving(false)} />
-        </Suspense>
-      )}
+      {giving && <InHandDialog move={move} onClose={() => setGiving(false)} />}
       {listing && survey && <PagesDialog move={move.id} domain={move.domain} survey={survey} onClose={() => setListing(false)} />}
     </section>
   );

@@ -117,7 +117,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
                 Nothing was delegated before, so nothing has to run out at other servers. By approving, you let Wanderon <b>raise</b> the TTLs at the new host
                 once settled.
               </>
-            ) : !lower ? (
+            ) : inPlace && !lower ? (
               <>
                 Nothing that stands there changes, so there is no TTL to lower. By approving, you let Wanderon <b>raise</b> those of what is new once settled.
                 The change itself waits for your word.
