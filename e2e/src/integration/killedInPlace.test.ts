@@ -103,17 +103,8 @@ describe('a server that is killed while records change in place', () => {
     };
     /** Through the gate, whatever of the web host's matters or of the website is in the way. */
     const changed = async (driver: Driver): Promise<void> => {
-      await driver.until(
-        'it is decided',
-        (move) => move.legs.at(-1)!.seen.ts !== null,
-        async () => {
-          await driver.letPass();
-          const { gate } = (await driver.move()).legs.at(-1)!;
-          // A server that is away for long leaves a gap, after which what was remembered runs out once more.
-          lab.clock.setRate(gate.lines.some((one) => one.key === 'run out' && !one.holds) ? 3600 : 60);
-          if (gate.open) await driver.tried('/submitted');
-        },
-      );
+      // A server that is away for long leaves a gap, after which what was remembered runs out once more.
+      await driver.throughGate(({ lines }) => lab.clock.setRate(lines.some((one) => one.key === 'run out' && !one.holds) ? 3600 : 60));
       await step(driver, 'change');
       await step(driver, 'changed');
     };

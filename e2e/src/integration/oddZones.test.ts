@@ -126,12 +126,7 @@ const isRoot = process.getuid?.() === 0;
     await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
     await driver.done('lowered');
     await allAnswer(driver, 'lowered');
-    await driver.until(
-      'the gate is open',
-      (move) => move.legs[0]!.gate.open,
-      () => driver.letPass(),
-    );
-    await driver.act('/submitted');
+    await driver.throughGate();
     const parent = zone.endsWith('.arpa') ? '192.in-addr.arpa.' : 'example.';
     await nsupdate(servers.folder, PARENT, [`zone ${parent}`, `update delete ${zone}. NS`, `update add ${zone}. 4 NS ns1.newhost.example.`]);
     await driver.done('switch');
@@ -155,12 +150,7 @@ const isRoot = process.getuid?.() === 0;
     expect(await planned()).toEqual(['new shop.new-name.example. A']);
     expect((await driver.move()).legs[0]!.steps.map(({ id }) => id)).not.toContain('lowered');
     await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
-    await driver.until(
-      'the gate is open',
-      (move) => move.legs[0]!.gate.open,
-      () => driver.letPass(),
-    );
-    await driver.act('/submitted');
+    await driver.throughGate();
     await driver.done('changed');
     await driver.done('settle');
     await allAnswer(driver, 'settled');
@@ -173,12 +163,7 @@ const isRoot = process.getuid?.() === 0;
     await driver.act('/hosts', { way: 'another account', newDnsHost: hosts.get('Old DNS'), newWebHost: null });
     await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
     await driver.way('push', 'leave');
-    await driver.until(
-      'the gate is open',
-      (move) => move.legs[0]!.gate.open,
-      () => driver.letPass(),
-    );
-    await driver.act('/submitted');
+    await driver.throughGate();
     await driver.done('changed');
     await driver.done('settle');
     await allAnswer(driver, 'settled');

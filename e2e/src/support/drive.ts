@@ -1,4 +1,4 @@
-import { Acted, LedgerPage, LedgerView, MoveSurvey, MoveView, StepView, WatchView, joinedLedger } from '@wanderon/contract';
+import { Acted, LedgerPage, LedgerView, LegView, MoveSurvey, MoveView, StepView, WatchView, joinedLedger } from '@wanderon/contract';
 import { Api, ApiError, until } from '../../../command/src/api';
 
 export function stepOf(move: MoveView, id: string): StepView {
@@ -57,6 +57,20 @@ export class Driver {
     const { lines } = (await this.move()).legs.at(-1)!.gate;
     for (const line of lines.filter((one) => one.waivable && !one.passes && (keys?.includes(one.key) ?? true)))
       await this.tried('/waive', { line: line.key, facts: line.facts, reason: 'not the matter of this test' });
+  }
+
+  /** Through the gate once it is open, whatever may be let pass: the change is decided. `before`: what is done as the gate stands, each time. */
+  async throughGate(before: (gate: LegView['gate']) => void = () => undefined): Promise<void> {
+    await this.until(
+      'it is decided',
+      (move) => move.legs.at(-1)!.seen.ts !== null,
+      async () => {
+        await this.letPass();
+        const { gate } = (await this.move()).legs.at(-1)!;
+        before(gate);
+        if (gate.open) await this.tried('/submitted');
+      },
+    );
   }
 
   /** The id of a host by the beginning of its name. */
