@@ -8,6 +8,10 @@ const source = (name: string): string => fileURLToPath(new URL(`../${name}/src/i
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   resolve: { alias: { '@wanderon/core': source('core'), '@wanderon/contract': source('contract') } },
-  build: { chunkSizeWarningLimit: 1500 },
+  build: {
+    chunkSizeWarningLimit: 1500,
+    // What every page begins with is one file: each file more is a question more before anything is drawn.
+    rolldownOptions: { output: { codeSplitting: { groups: [{ name: 'program', tags: ['$initial'] }] } } },
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:8080' } },
 });

@@ -2,11 +2,12 @@ import { OPEN_MOVES, askedFirst } from './askedFirst';
 
 const ID = '12345678-1234-4123-8123-123456789abc';
 const ROWS = { ledger: `/api/moves/${ID}/ledger`, rest: `/api/moves/${ID}/ledger?from=500&limit=5000` };
-const HEAD = { me: '/api/me', move: `/api/moves/${ID}` };
+const ALWAYS = { me: '/api/me', clock: '/api/clock' };
+const HEAD = { ...ALWAYS, move: `/api/moves/${ID}` };
 
 it.each([
-  ['/', '', { me: '/api/me', desk: OPEN_MOVES }],
-  ['/hosts', '', { me: '/api/me' }],
+  ['/', '', { ...ALWAYS, desk: OPEN_MOVES }],
+  ['/hosts', '', ALWAYS],
   [`/moves/${ID}`, '', HEAD],
   [`/moves/${ID}/timetable`, '', HEAD],
   [`/moves/${ID}/rebuild`, '', { ...HEAD, ...ROWS }],
@@ -17,9 +18,9 @@ it.each([
   // Whoever has a link to a sheet has no session.
   ['/sheet/secret', '', {}],
   // Nothing of an address that is no place of ours comes into what is named.
-  [`/moves/${ID}/rebuild>; rel=x, </evil`, '', { me: '/api/me' }],
-  [`/moves/${ID}\r\nset-cookie: x=y`, '', { me: '/api/me' }],
-  ['/moves/../../etc', '', { me: '/api/me' }],
+  [`/moves/${ID}/rebuild>; rel=x, </evil`, '', ALWAYS],
+  [`/moves/${ID}\r\nset-cookie: x=y`, '', ALWAYS],
+  ['/moves/../../etc', '', ALWAYS],
 ])('the page %j%s asks first for %j', (path, search, of) => {
   expect(askedFirst(path, search).of).toEqual(of);
 });

@@ -20,6 +20,7 @@ import { tokenOf } from './people/cookie';
 import { PeopleService } from './people/people.service';
 import { SessionService } from './people/sessions.service';
 import { strangersWait } from './people/strangersWait';
+import { LoadedMoves } from './moves/loadedMoves';
 import { giveNonces, servePages, styleNonce } from './webPages';
 
 /** Starts the server; prints `listening PORT` once it takes requests. */
@@ -73,7 +74,13 @@ async function main(): Promise<void> {
           .send(JSON.stringify({ type: 'about:blank', title: 'Sign in first.', status: 401 }));
     }, next);
   });
-  servePages(app, join(__dirname, '../../web/dist'), (request) => tokenOf(request, config) !== undefined);
+  const moves = app.get(LoadedMoves);
+  servePages(
+    app,
+    join(__dirname, '../../web/dist'),
+    (request) => tokenOf(request, config) !== undefined,
+    (request, move) => sessions.isMet(tokenOf(request, config)) && moves.expect(move),
+  );
   await firstAdministrator(app.get(PeopleService), config);
   await app.listen(config.WANDERON_PORT, config.WANDERON_LISTEN);
   const address = app.getHttpServer().address() as { port: number };

@@ -27,9 +27,14 @@ export function styleNonce(response: unknown): string {
 
 /**
  * Serves the built page and its files, where there are any: each address that is not the API's is a place on the page. Where somebody may be
- * signed in, what the page will ask first is named with it.
+ * signed in, what the page will ask first is named with it, and `expect` is told of the move that it will ask for.
  */
-export function servePages(app: NestExpressApplication, folder: string, isSigned: (request: Request) => boolean): void {
+export function servePages(
+  app: NestExpressApplication,
+  folder: string,
+  isSigned: (request: Request) => boolean,
+  expect: (request: Request, move: string) => void,
+): void {
   if (!existsSync(folder)) return;
   const page = readFileSync(join(folder, 'index.html'), 'utf8');
   // A file is looked for on the disk: not for each question to the API, nor for the page, of which no two are alike.
@@ -40,7 +45,8 @@ export function servePages(app: NestExpressApplication, folder: string, isSigned
     /^\/(?!api\/).*/,
     (request, response) => {
       const [path, search] = request.originalUrl.split('?', 2);
-      const first = isSigned(request) ? Object.entries(askedFirst(path!, search ? `?${search}` : '').of) : [];
+      const { of, move } = askedFirst(path!, search ? `?${search}` : '');
+      const first = isSigned(request) ? Object.entries(of) : [];
       // As the page's own program asks for it (RFC 8288; HTML, "preload"). Thousands of rows come after the program, not before it.
       if (first.length > 0)
         response.setHeader(
@@ -49,6 +55,7 @@ export function servePages(app: NestExpressApplication, folder: string, isSigned
         );
       const told = `${PLACE}<meta name="style-nonce" content="${(response.locals as { nonce: string }).nonce}">`;
       response.setHeader('Cache-Control', 'no-store').type('html').send(page.replace(PLACE, told));
+      if (move !== undefined) expect(request, move);
     },
   );
 }

@@ -1,5 +1,6 @@
 import {
   Acted,
+  CLOCK_NOW,
   ClockView,
   EventView,
   HorizonsView,
@@ -33,6 +34,7 @@ import {
   UseQueryResult,
 } from '@tanstack/react-query';
 import { createContext, useContext, useEffect } from 'react';
+import { arrival } from './arrival';
 import { call, provenBy } from './call';
 import { ProblemError } from './problemError';
 import { ledgerPage } from './ledgerPages';
@@ -139,12 +141,17 @@ export const useTrail = (id: string): UseQueryResult<EventView[]> =>
   useQuery({ queryKey: ['move', id, 'events'], queryFn: async () => (await call<{ events: EventView[] }>('GET', `/api/moves/${id}/events`)).events });
 export const useHosts = (): UseQueryResult<Host[]> =>
   useQuery({ queryKey: ['hosts'], queryFn: async () => (await call<{ hosts: Host[] }>('GET', '/api/hosts')).hosts });
-export const useClockState = (): UseQueryResult<ClockView & { received: number }> =>
-  useQuery({
-    queryKey: ['clock'],
-    queryFn: async () => ({ ...(await call<ClockView>('GET', '/api/clock')), received: performance.now() }),
-    refetchInterval: 30_000,
-  });
+/** `received`: when the answer came, by the page's own clock in milliseconds. */
+export const CLOCK = queryOptions<ClockView & { received: number }>({
+  queryKey: ['clock'],
+  queryFn: async () => {
+    const asked = performance.now();
+    const said = await call<ClockView>('GET', CLOCK_NOW);
+    return { ...said, received: arrival(CLOCK_NOW, asked) };
+  },
+  refetchInterval: 30_000,
+});
+export const useClockState = (): UseQueryResult<ClockView & { received: number }> => useQuery(CLOCK);
 
 /** The leg that a page is about; what is done there is done to it. */
 export const LegContext = createContext<string | undefined>(undefined);

@@ -1,7 +1,7 @@
 import { Body, Controller, Get, HttpCode, Inject, Post } from '@nestjs/common';
 import { ClockView, clockChangeSchema, clockSchema } from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
-import { Allow, Caller, Person } from '../people/allow';
+import { Allow, Caller, EvenUnready, Person } from '../people/allow';
 import { EventStore } from '../events/event.store';
 import { NotNow } from '../refusals';
 import { CLOCK, Clock } from './clock';
@@ -19,6 +19,7 @@ export class ClockController {
 
   @Get()
   @Allow('viewer')
+  @EvenUnready()
   @ZodResponse({ type: ClockDto, description: 'The time by which the job runs.' })
   read(): ClockView {
     return { at: this.clock.now(), rate: this.clock.rate(), lab: this.clock instanceof LabClockFollower };

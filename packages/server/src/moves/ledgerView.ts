@@ -33,12 +33,17 @@ import { NotNow } from '../refusals';
 import { saidOfSurvey } from '../survey/saidOfSurvey';
 import { LoadedLeg } from './legLoader';
 
-/** A page of a leg's rows, with what is said of them; throws a NotNow where the row that it comes after is gone. */
+/** A page of a leg's rows in the order of their places, with what is said of them; throws a NotNow where the row that it comes after is gone. */
 export function ledgerPage(
-  { row: { id }, leg, rows: all, said, stands }: LoadedLeg,
+  { row: { id }, leg, rows: found, said, stands }: LoadedLeg,
   { after, from = 0, limit }: z.output<typeof ledgerQuerySchema>,
   people: ReadonlyMap<string, string>,
 ): LedgerPage {
+  const { chosen } = leg.plan;
+  const { purposes } = saidOfSurvey(stands);
+  const places = placed(leg.plan.zone, found, purposes);
+  // As they are read: what is seen first stays where it is when the others come.
+  const all = [...places.keys()];
   const start = after === undefined ? Math.min(from, all.length) : all.findIndex((row) => row.id === after) + 1;
   if (after !== undefined && start === 0) throw new NotNow('The rows were proposed anew. Read the ledger from its beginning.');
   const rows = all.slice(start, start + limit);
@@ -47,10 +52,7 @@ export function ledgerPage(
   const ruled = first && new Set(all.map(keyOfRow));
   // What is said of no row stands on the first page.
   const isHere = (key: string): boolean => here.has(key) || (ruled && !ruled.has(key));
-  const { chosen } = leg.plan;
-  const { purposes } = saidOfSurvey(stands);
   const fronting = frontingOfRows(leg.plan);
-  const places = placed(leg.plan.zone, all, purposes);
   return {
     leg: id,
     after: all[start - 1]?.id ?? null,
@@ -75,7 +77,7 @@ export function ledgerPage(
     shown: first ? (said.shown?.map((set) => ({ ...set, data: [...set.data] })) ?? null) : null,
     purposes: first ? purposes : [],
     checking: first && chosen ? checkingView(leg.checking) : null,
-    rules: first ? ruleOffers(leg.plan.zone, all, stands, purposes).map((offer) => ruleView(offer, people)) : [],
+    rules: first ? ruleOffers(leg.plan.zone, found, stands, purposes).map((offer) => ruleView(offer, people)) : [],
     total: all.length,
     next: start + limit < all.length ? rows.at(-1)!.id : null,
   };

@@ -3,16 +3,14 @@ import { AnsweringView, AnswersView, HorizonsView, LedgerPage, MoveView, WatchVi
 import { Leg, ZoneSight, ownerOf, typeOf } from '@wanderon/core';
 import { z } from 'zod';
 import { CLOCK, Clock } from '../clock/clock';
-import { DATABASE, Database } from '../db/database';
 import { Network } from '../network/network';
 import { WebsiteLookStore } from '../watch/websiteLook.store';
 import { watchView } from '../watch/watchView';
-import { PeopleService } from '../people/people.service';
 import { notFound } from '../refusals';
 import { ledgerPage } from './ledgerView';
-import { LoadedLeg, LoadedMove } from './legLoader';
+import { LoadedLeg } from './legLoader';
 import { legView } from './legView';
-import { LoadedMoves } from './loadedMoves';
+import { LoadedMoves, ShownMove } from './loadedMoves';
 import { MoveStore } from './move.store';
 import { ObservationStore } from './observation.store';
 import { derivedView, summaryOf } from './summary';
@@ -27,36 +25,29 @@ const RUNS = 20_000;
 export class MoveViews {
   constructor(
     private readonly store: MoveStore,
-    private readonly people: PeopleService,
     private readonly loaded: LoadedMoves,
     private readonly observations: ObservationStore,
     private readonly websiteLooks: WebsiteLookStore,
     private readonly network: Network,
     @Inject(CLOCK) private readonly clock: Clock,
-    @Inject(DATABASE) private readonly database: Database,
   ) {}
 
   /** As `person` sees it: what undo takes back is theirs. */
   async get(id: string, person: string): Promise<MoveView> {
-    const loaded = await this.loaded.get(id);
-    const deciders = loaded.legs.flatMap((one) => one.decisions.flatMap((decision) => decision.person ?? []));
-    const [people, sent] = await Promise.all([this.people.names(deciders), this.sent(loaded)]);
-    const legs = loaded.legs.map((one) => legView(one, people, sent.get(one.row.id) ?? [], person));
-    return { ...summaryOf(loaded, this.clock.now()), version: loaded.move.version, legs };
+    const shown = await this.loaded.get(id);
+    const legs = shown.legs.map((one) => legView(one, shown.people, shown.sent.get(one.row.id) ?? [], person));
+    return { ...summaryOf(shown, this.clock.now()), version: shown.move.version, legs };
   }
 
   /** A page of rows in their order, with what is said of them; throws a NotNow where the row that it comes after is gone. */
   async ledger(legId: string, query: z.output<typeof ledgerQuerySchema>): Promise<LedgerPage> {
-    return this.rowsOf(await this.leg(legId), query);
+    const loaded = await this.leg(legId);
+    return ledgerPage(loaded, query, loaded.people);
   }
 
   async latestLedger(id: string, query: z.output<typeof ledgerQuerySchema>): Promise<LedgerPage> {
-    return this.rowsOf((await this.loaded.get(id)).current, query);
-  }
-
-  private async rowsOf(loaded: LoadedLeg, query: z.output<typeof ledgerQuerySchema>): Promise<LedgerPage> {
-    const deciders = [...loaded.rows.map((row) => row.decidedBy), ...loaded.stands.map((one) => (one.kind === 'rulings' ? one.person : null))];
-    return ledgerPage(loaded, query, await this.people.names(deciders.filter((one) => one !== null)));
+    const { current, people } = await this.loaded.get(id);
+    return ledgerPage(current, query, people);
   }
 
   /** Servers whose last answers are known. */
@@ -92,16 +83,9 @@ export class MoveViews {
     return watchView(leg, this.network.lookouts, runs, await this.websiteLooks.latest(row.id));
   }
 
-  /** The steps of each leg for which something was sent to a server, whatever came of it. */
-  private async sent({ legs }: LoadedMove): Promise<Map<string, string[]>> {
-    const ids = legs.map(({ row }) => row.id);
-    const rows = await this.database<{ leg_id: string; step: string }>('actions').whereIn('leg_id', ids).distinct('leg_id', 'step');
-    return new Map(ids.map((id) => [id, rows.filter((row) => row.leg_id === id).map((row) => row.step)]));
-  }
-
-  private async leg(legId: string): Promise<LoadedLeg> {
-    const { legs } = await this.loaded.get(await this.store.moveOf(legId));
-    return legs.find((one) => one.row.id === legId)!;
+  private async leg(legId: string): Promise<LoadedLeg & Pick<ShownMove, 'people'>> {
+    const { legs, people } = await this.loaded.get(await this.store.moveOf(legId));
+    return { ...legs.find((one) => one.row.id === legId)!, people };
   }
 }
 

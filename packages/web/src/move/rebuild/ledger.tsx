@@ -13,6 +13,8 @@ export type LedgerItem =
 
 /** Height in pixels of a row of one line; 24 of them stand in a window of 800. */
 const ROW = 23;
+/** Pixels of a window that are not the list's. */
+const AROUND = 260;
 
 /** The list of a ledger: groups with their rows, of which those in sight are drawn, and beside it where in the whole zone something is. */
 export function Ledger({
@@ -63,7 +65,15 @@ export function Ledger({
   }, []);
   // A row is painted with its key; the bar that shows the whole zone follows.
   const drawnLater = useDeferredValue(items);
-  const virtual = useVirtualizer({ count: items.length, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 10, useFlushSync: false });
+  const virtual = useVirtualizer({
+    count: items.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW,
+    // As high as it will be, about: its rows are laid out with the page around them, and not after it.
+    initialRect: { width: window.innerWidth, height: Math.max(ROW, window.innerHeight - AROUND) },
+    overscan: 10,
+    useFlushSync: false,
+  });
   const jump = useCallback((index: number) => virtual.scrollToIndex(index, { align: 'center' }), [virtual]);
   const at = items.findIndex((item) => item.kind === 'row' && item.ruling.id === current);
   useEffect(() => {
