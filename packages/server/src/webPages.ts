@@ -37,6 +37,7 @@ export function servePages(
 ): void {
   if (!existsSync(folder)) return;
   const page = readFileSync(join(folder, 'index.html'), 'utf8');
+  const program = programOf(page);
   // A file is looked for on the disk: not for each question to the API, nor for the page, of which no two are alike.
   const files = serveStatic(folder, { index: false, maxAge: '1h' });
   const isFile = ({ path }: Request): boolean => !path.startsWith('/api/') && path !== '/index.html';
@@ -47,15 +48,19 @@ export function servePages(
       const [path, search] = request.originalUrl.split('?', 2);
       const { of, move } = askedFirst(path!, search ? `?${search}` : '');
       const first = isSigned(request) ? Object.entries(of) : [];
-      // As the page's own program asks for it (RFC 8288; HTML, "preload"). Thousands of rows come after the program, not before it.
-      if (first.length > 0)
-        response.setHeader(
-          'Link',
-          first.map(([what, address]) => `<${address}>; rel=preload; as=fetch; crossorigin${what === 'rest' ? '; fetchpriority=low' : ''}`).join(', '),
-        );
+      // As the page's own program asks for it (RFC 8288; HTML, "preload"); thousands of rows come last.
+      const answers = first.map(([what, address]) => `<${address}>; rel=preload; as=fetch; crossorigin${what === 'rest' ? '; fetchpriority=low' : ''}`);
+      response.setHeader('Link', [...program, ...answers].join(', '));
       const told = `${PLACE}<meta name="style-nonce" content="${(response.locals as { nonce: string }).nonce}">`;
       response.setHeader('Cache-Control', 'no-store').type('html').send(page.replace(PLACE, told));
       if (move !== undefined) expect(request, move);
     },
   );
+}
+
+/** The program and the styles that a page names, before anything else: a browser has six connections, and nothing is drawn without these. */
+function programOf(page: string): string[] {
+  const scripts = [...page.matchAll(/<script type="module"[^>]* src="([^"]+)"/g)].map(([, address]) => `<${address}>; rel=modulepreload; crossorigin`);
+  const styles = [...page.matchAll(/<link rel="stylesheet"[^>]* href="([^"]+)"/g)].map(([, address]) => `<${address}>; rel=preload; as=style; crossorigin`);
+  return [...scripts, ...styles];
 }

@@ -7,7 +7,6 @@ import {
   Host,
   HostInput,
   HostPageView,
-  LedgerPage,
   LegView,
   MadeSheetLink,
   Me,
@@ -20,24 +19,13 @@ import {
   SweepSummary,
   WatchView,
   WaysView,
-  joinedLedger,
 } from '@wanderon/contract';
-import {
-  InfiniteData,
-  infiniteQueryOptions,
-  queryOptions,
-  useInfiniteQuery,
-  useMutation,
-  UseMutationResult,
-  useQuery,
-  useQueryClient,
-  UseQueryResult,
-} from '@tanstack/react-query';
-import { createContext, useContext, useEffect } from 'react';
+import { InfiniteData, queryOptions, useInfiniteQuery, useMutation, UseMutationResult, useQuery, useQueryClient, UseQueryResult } from '@tanstack/react-query';
+import { createContext, useContext } from 'react';
 import { arrival } from './arrival';
 import { call, provenBy } from './call';
 import { ProblemError } from './problemError';
-import { ledgerPage } from './ledgerPages';
+import { Ledger, readLedger } from './readLedger';
 import { readAnew } from './readAnew';
 import { inTurn, ownAct, unsent } from './unsent';
 
@@ -93,28 +81,18 @@ export const useAllMoves = (text: string) =>
   });
 export type MovePages = InfiniteData<MovePage>;
 export const useMove = (id: string): UseQueryResult<MoveView> => useQuery(moveQuery(id));
-export const ledgerQuery = (move: string, leg: string | undefined) =>
-  infiniteQueryOptions({
-    queryKey: ['move', move, 'ledger', leg],
-    queryFn: ({ pageParam }) => ledgerPage(move, leg!, pageParam),
-    initialPageParam: '',
-    getNextPageParam: (page: LedgerPage) => page.next ?? undefined,
-  });
-
 /** The parts of a leg, each read where a chapter shows it. */
-export function useLedger(move: string, leg: string | undefined, wanted: boolean) {
-  const query = useInfiniteQuery({
-    ...ledgerQuery(move, leg),
-    enabled: wanted && leg !== undefined,
-    select: ({ pages }) => ({ ...joinedLedger(pages), total: pages.at(-1)!.total }),
+export const ledgerQuery = (move: string, leg: string | undefined) =>
+  queryOptions<Ledger>({
+    queryKey: ['move', move, 'ledger', leg],
+    queryFn: ({ client, queryKey }) => {
+      // What is on the screen stays there until all of it is read anew.
+      const isNew = client.getQueryData(queryKey) === undefined;
+      return readLedger(move, leg!, (some) => isNew && client.setQueryData(queryKey, some));
+    },
   });
-  const { hasNextPage, isFetching, isError, fetchNextPage } = query;
-  // The first rows are shown at once; the others follow by themselves.
-  useEffect(() => {
-    if (hasNextPage && !isFetching && !isError) void fetchNextPage();
-  }, [hasNextPage, isFetching, isError, fetchNextPage]);
-  return query;
-}
+export const useLedger = (move: string, leg: string | undefined, wanted: boolean): UseQueryResult<Ledger> =>
+  useQuery({ ...ledgerQuery(move, leg), enabled: wanted && leg !== undefined });
 /** The ways that are open after the survey that the leg stands on. */
 export const useWays = (leg: LegView): UseQueryResult<WaysView> =>
   useQuery({ queryKey: ['ways', leg.id, leg.survey, leg.said], queryFn: () => call<WaysView>('GET', `/api/legs/${leg.id}/ways`) });

@@ -1,7 +1,7 @@
 import { askedFirst } from '@wanderon/contract';
 import { QueryClient } from '@tanstack/react-query';
 import { CLOCK, ME, ledgerQuery, moveQuery } from './api';
-import { askLatestLedger } from './ledgerPages';
+import { askLatestLedger } from './readLedger';
 import { legOf } from './move/legOf';
 
 /**
@@ -17,5 +17,5 @@ export async function askAhead(queries: QueryClient, { pathname, search }: Pick<
   if (of.ledger) askLatestLedger(move);
   await queries.prefetchQuery(moveQuery(move));
   const leg = legOf(queries.getQueryData(moveQuery(move).queryKey), null);
-  if (leg && of.ledger) await queries.prefetchInfiniteQuery(ledgerQuery(move, leg.id));
+  if (leg && of.ledger) await queries.prefetchQuery(ledgerQuery(move, leg.id));
 }

@@ -1,8 +1,9 @@
-import { LedgerView, LegView, Me, MoveSurvey, MoveView, Part, StepView, WatchView, partsOf } from '@wanderon/contract';
+import { LegView, Me, MoveSurvey, MoveView, Part, StepView, WatchView, partsOf } from '@wanderon/contract';
 import { CHAPTERS, Chapter, uncapital } from '@wanderon/core';
 import { useState } from 'react';
 import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
 import { LegContext, useLedger, useLegSurvey, useMove, useWatch } from '../api';
+import { Ledger } from '../readLedger';
 import { useKeys } from '../ui/useKeys';
 import { COARSE, useNow } from '../time';
 import { Line } from '../ui/line';
@@ -27,8 +28,8 @@ const Sheet = part('the sheet', async () => (await import('./sheet/sheet')).Shee
 
 const TITLES = { survey: 'Survey', rebuild: 'Rebuild', timetable: 'Timetable', switch: 'Switch', watch: 'Watch' };
 
-/** A leg with its rows, none where a chapter does not show them; `total`: rows of the ledger, of which some may still be read. */
-export type OpenLeg = LegView & LedgerView & { readonly total: number };
+/** A leg with its rows, none where a chapter does not show them. */
+export type OpenLeg = LegView & Ledger;
 
 export interface ChapterProps {
   readonly move: MoveView & { readonly survey: MoveSurvey | null; readonly watch: WatchView | null };
@@ -44,7 +45,7 @@ export function stepIn(leg: LegView, id: string): StepView | undefined {
   return leg.steps.find((step) => step.id === id);
 }
 
-const NO_ROWS: LedgerView & { total: number } = { rulings: [], remarks: [], served: null, shown: null, purposes: [], rules: [], checking: null, total: 0 };
+const NO_ROWS: Ledger = { rulings: [], remarks: [], served: null, shown: null, purposes: [], rules: [], checking: null, total: 0 };
 
 export function MovePlace({ me }: { me: Me }) {
   const { id = '', chapter = 'survey' } = useParams();

@@ -11,10 +11,12 @@ export type LedgerItem =
   | { readonly kind: 'group'; readonly group: LedgerGroup<RulingView>; readonly folded: boolean }
   | { readonly kind: 'row'; readonly ruling: RulingView };
 
-/** Height in pixels of a row of one line; 24 of them stand in a window of 800. */
-const ROW = 23;
+/** Heights in pixels until they are measured, of a row of one line, of the one under the cursor where it has a single value, and of a heading. */
+const ROW = 22;
+const UNFOLDED = 49;
+const HEADING = 21;
 /** Pixels of a window that are not the list's. */
-const AROUND = 260;
+const AROUND = 310;
 
 /** The list of a ledger: groups with their rows, of which those in sight are drawn, and beside it where in the whole zone something is. */
 export function Ledger({
@@ -68,10 +70,10 @@ export function Ledger({
   const virtual = useVirtualizer({
     count: items.length,
     getScrollElement: () => box.current,
-    estimateSize: () => ROW,
+    estimateSize: (index) => heightOf(items[index], current),
     // As high as it will be, about: its rows are laid out with the page around them, and not after it.
     initialRect: { width: window.innerWidth, height: Math.max(ROW, window.innerHeight - AROUND) },
-    overscan: 10,
+    overscan: 4,
     useFlushSync: false,
   });
   const jump = useCallback((index: number) => virtual.scrollToIndex(index, { align: 'center' }), [virtual]);
@@ -135,6 +137,11 @@ export function Ledger({
       </div>
     </>
   );
+}
+
+function heightOf(item: LedgerItem | undefined, current: string | undefined): number {
+  if (item?.kind === 'group') return HEADING;
+  return item !== undefined && item.ruling.id === current ? UNFOLDED : ROW;
 }
 
 /** A group with what is in it, so that it need not be open to be judged. */
