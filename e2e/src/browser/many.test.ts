@@ -1,4 +1,6 @@
+import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
+import { CHANGED_SINCE } from '@wanderon/core';
 import knex, { Knex } from 'knex';
 import { HTTPRequest, Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
@@ -404,5 +406,48 @@ describe('many rows', () => {
     await words(page, /2 repointed, 1 dropped, 1 new/);
     await page.waitForFunction(() => !document.body.innerText.includes('rows are read'));
     await pressKey(page, 'u', new RegExp(`${ROWS + 1} carried, 0 repointed, 0 dropped, 0 new`));
+  });
+
+  it('that come after a rule was made are offered to it, with what would become of them, and ruled only where somebody says so', async () => {
+    await page.goto(`${server.address}/moves/${move}/rebuild`);
+    await words(page, `${ROWS + 1} carried`);
+    await page.locator('input[aria-label="Filter the ledger"]').fill('name-12');
+    await press(page, 'Rule all like this');
+    await page.locator('[role=dialog] [role=radiogroup] label:nth-of-type(3) input').click();
+    await press(page, 'Rule 111 rows');
+    await words(page, /, 111 dropped/);
+    // As one that appeared at the old host and was taken into the plan.
+    const later = randomUUID();
+    const set = { owner: 'name-12-later.seed-library.example.', type: 'A', ttl: 3600, data: ['192.0.2.7'] };
+    const row = { owner: set.owner, type: 'A', ruling: 'carry', found: set, planned: set, reason: CHANGED_SINCE };
+    const { id: leg } = await database('legs').where({ move_id: move }).first<{ id: string }>('id');
+    await database('decisions').insert({ leg_id: leg, kind: 'ruling', subject: later, value: JSON.stringify({ row }), at: 1e9 });
+    await database('moves').where({ id: move }).increment('version', 1);
+    await page.reload();
+    const offer = /“Everything like “name-12” is dropped” \(Administrator\): 1 row came later, name-12-later A\./;
+    await words(page, offer);
+    await words(page, new RegExp(`${ROWS + 2 - 111} carried, 0 repointed, 111 dropped`));
+    await press(page, 'Look at it');
+    await words(page, /ruled by it only if you say so[^]*name-12-later A[^]*192\.0\.2\.7[^]*Rule 1 row so/);
+    await press(page, 'Leave it');
+    await words(page, offer);
+    await press(page, 'Look at it');
+    await page.locator('[role=dialog] input[aria-label="name-12-later A"]').click();
+    await page.waitForSelector('xpath/.//button[contains(., "Rule 0 rows so") and @disabled]');
+    await page.locator('[role=dialog] input[aria-label="name-12-later A"]').click();
+    await press(page, 'Rule 1 row so');
+    await words(page, /1 row is ruled; u takes it back\./);
+    await words(page, /112 dropped/);
+    await page.waitForFunction(() => !document.body.innerText.includes('came later'));
+    await pressKey(page, 'u', /111 dropped/);
+    await words(page, offer);
+    await press(page, 'Look at it');
+    await press(page, 'The rule is over');
+    await page.waitForFunction(() => !document.body.innerText.includes('came later'));
+    // Its end is taken back like anything else, and so is the rule with all that it ruled.
+    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    await pressKey(page, 'u', offer);
+    await pressKey(page, 'u', /, 0 dropped/);
+    await page.waitForFunction(() => !document.body.innerText.includes('came later'));
   });
 });
