@@ -3,6 +3,8 @@ import { call } from './call';
 describe('asking the server', () => {
   /** What the server holds at each address; its tag is the text. */
   let held: Map<string, string>;
+  /** What takes long to be read. */
+  const large = (row: number): string => JSON.stringify({ rows: [row], words: 'x'.repeat(60_000) });
   /** The tag that each question brought. */
   let tags: (string | null)[];
   beforeEach(() => {
@@ -11,7 +13,7 @@ describe('asking the server', () => {
       const given = new Headers(init?.headers).get('if-none-match');
       tags.push(given);
       const text = held.get(String(address)) ?? '{}';
-      const tag = `W/"${text}"`;
+      const tag = `W/"${text.length}-${text.slice(0, 12)}"`;
       if (init?.method === 'GET' && given === tag) return Promise.resolve(new Response(null, { status: 304, headers: { etag: tag } }));
       return Promise.resolve(new Response(text, { status: text.includes('title') ? 500 : 200, headers: init?.method === 'GET' ? { etag: tag } : {} }));
     });
@@ -19,28 +21,45 @@ describe('asking the server', () => {
   afterEach(() => jest.restoreAllMocks());
 
   it('gives what is as before as the same object, and what is another anew', async () => {
-    held.set('/api/a', '{"rows":[1]}');
+    held.set('/api/a', large(1));
     const before = await call('GET', '/api/a');
     expect(await call('GET', '/api/a')).toBe(before);
-    held.set('/api/a', '{"rows":[2]}');
-    expect(await call('GET', '/api/a')).toEqual({ rows: [2] });
-    expect(tags).toEqual([null, 'W/"{"rows":[1]}"', 'W/"{"rows":[1]}"']);
+    held.set('/api/a', large(2));
+    expect(await call('GET', '/api/a')).toMatchObject({ rows: [2] });
+    expect(await call('GET', '/api/a')).toMatchObject({ rows: [2] });
+    expect(tags.map((tag) => tag?.includes('[1') ?? null)).toEqual([null, true, true, false]);
   });
 
-  it('keeps nothing of an act, nor of what was refused', async () => {
-    held.set('/api/b', '{"rows":[1]}');
+  it('keeps nothing of an act, of what is small, nor of what was refused', async () => {
+    held.set('/api/b', large(1));
     await call('PUT', '/api/b', {});
     await call('PUT', '/api/b', {});
+    await call('GET', '/api/small');
+    await call('GET', '/api/small');
     held.set('/api/c', '{"type":"about:blank","title":"Not now.","status":500}');
-    await expect(call('GET', '/api/c')).rejects.toMatchObject({ problem: { title: 'Not now.' } });
-    await expect(call('GET', '/api/c')).rejects.toMatchObject({ problem: { title: 'Not now.' } });
-    expect(tags).toEqual([null, null, null, null]);
+    for (let time = 0; time < 2; time++) await expect(call('GET', '/api/c')).rejects.toMatchObject({ problem: { title: 'Not now.' } });
+    expect(tags).toEqual([null, null, null, null, null, null]);
   });
 
   it('keeps the answers of some addresses, those that were had last', async () => {
-    for (let index = 0; index <= 40; index++) await call('GET', `/api/many/${index}`);
-    await call('GET', '/api/many/40');
+    for (let index = 0; index <= 8; index++) {
+      held.set(`/api/many/${index}`, large(index));
+      await call('GET', `/api/many/${index}`);
+    }
+    await call('GET', '/api/many/8');
     await call('GET', '/api/many/0');
-    expect(tags.slice(-2)).toEqual(['W/"{}"', null]);
+    expect(tags.slice(-2).map((tag) => tag !== null)).toEqual([true, false]);
+  });
+
+  it('takes an answer that ends too early, or cannot be read, for none', async () => {
+    held.set('/api/d', large(1).slice(0, -5));
+    await expect(call('GET', '/api/d')).rejects.toMatchObject({ problem: { title: 'Wanderon gave an answer that cannot be read.' } });
+    const cut = new ReadableStream({ start: (stream) => stream.error(new TypeError('cut')) });
+    jest.mocked(fetch).mockResolvedValueOnce(new Response(cut, { status: 200 }));
+    // As where nobody answers at all: an act is asked for again, by its name.
+    await expect(call('PUT', '/api/d', {})).rejects.toMatchObject({ problem: { status: 0 } });
+    held.set('/api/d', large(1));
+    expect(await call('GET', '/api/d')).toMatchObject({ rows: [1] });
+    expect(tags.filter((tag) => tag !== null)).toEqual([]);
   });
 });

@@ -12,14 +12,16 @@ export function provenBy(token: string): void {
   csrf = token;
 }
 
+/** Characters from which on an answer is kept, to be read once: smaller ones are read in no time. */
+const LARGE = 50_000;
 /** Answers that are kept, those that were had last. */
-const KEPT = 40;
+const KEPT = 8;
 /** What the server answered last at an address, with its tag (RFC 9110 §8.8.3): where it is so still, thousands of rows are not read again. */
 const answers = new Map<string, { readonly tag: string; readonly answer: unknown }>();
 
-function keep(path: string, tag: string | null, answer: unknown): void {
+function keep(path: string, tag: string, answer: unknown): void {
   answers.delete(path);
-  if (tag !== null) answers.set(path, { tag, answer });
+  answers.set(path, { tag, answer });
   for (const oldest of answers.keys()) {
     if (answers.size <= KEPT) return;
     answers.delete(oldest);
@@ -27,8 +29,8 @@ function keep(path: string, tag: string | null, answer: unknown): void {
 }
 
 /**
- * Asks the server; throws a ProblemError where it refuses, or does not answer. What it says that is as it was before is the same object as
- * before.
+ * Asks the server; throws a ProblemError where it refuses, does not answer to the end, or gives what cannot be read. A large answer that is as
+ * it was before is the same object as before.
  */
 export async function call<T>(
   method: string,
@@ -38,6 +40,7 @@ export async function call<T>(
 ): Promise<T> {
   const known = method === 'GET' ? answers.get(path) : undefined;
   let response: Response;
+  let text: string;
   try {
     response = await fetch(path, {
       method,
@@ -52,6 +55,7 @@ export async function call<T>(
       },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
+    text = await response.text();
   } catch {
     throw new ProblemError({
       type: 'about:blank',
@@ -65,13 +69,24 @@ export async function call<T>(
     keep(path, known.tag, known.answer);
     return known.answer as T;
   }
-  const answer: unknown = await response.json().catch(() => null);
-  if (response.ok) {
-    if (method === 'GET') keep(path, response.headers.get('etag'), answer);
+  const answer = parsed(text);
+  if (response.ok && answer !== undefined) {
+    const tag = response.headers.get('etag');
+    if (method === 'GET' && tag !== null && text.length >= LARGE) keep(path, tag, answer);
     return answer as T;
   }
   const problem = problemSchema.safeParse(answer);
   throw new ProblemError(
     problem.success ? problem.data : { type: 'about:blank', title: 'Wanderon gave an answer that cannot be read.', status: response.status },
   );
+}
+
+/** What a text says as JSON; undefined where it is none. */
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    // Whoever asked is told.
+    return undefined;
+  }
 }
