@@ -14,7 +14,8 @@ export function joinedLedger(pages: readonly LedgerView[]): LedgerView {
     purposes: pages[0]?.purposes ?? [],
     rules: pages[0]?.rules ?? [],
     checking: pages[0]?.checking ?? null,
-    rulings: pages.flatMap((page) => page.rulings),
+    // As they stand in the plan, which sheets and files follow; the ledger has places of its own.
+    rulings: pages.flatMap((page) => page.rulings).sort((a, b) => a.index - b.index),
     remarks: pages.flatMap((page) => page.remarks),
     served: last
       ? {

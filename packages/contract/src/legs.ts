@@ -62,6 +62,8 @@ export const rulingSchema = rowSchema.extend({
   /** Under which heading it stands, and where in the whole ledger, in the order in which it is worked through. */
   group: z.string(),
   place: z.int(),
+  /** Where it stands among the rows of the plan, which follow each other as they were found. */
+  index: z.int(),
 });
 export type RulingView = z.infer<typeof rulingSchema>;
 

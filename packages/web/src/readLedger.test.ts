@@ -11,7 +11,7 @@ const next = (row: string): string => `/api/legs/l/ledger?after=${row}&limit=500
 /** A page with these rows. */
 const page = (ids: readonly string[], after: string | null, more: string | null, { leg = 'l', total = 2 } = {}): LedgerPage => ({
   ...{ leg, after, next: more, purposes: [], remarks: [], served: null, shown: null, checking: null, rules: [], total },
-  rulings: ids.map((id) => ({ id })) as LedgerPage['rulings'],
+  rulings: ids.map((id) => ({ id, index: id.charCodeAt(0) })) as LedgerPage['rulings'],
 });
 
 describe('a ledger', () => {

@@ -41,9 +41,8 @@ export function ledgerPage(
 ): LedgerPage {
   const { chosen } = leg.plan;
   const { purposes } = saidOfSurvey(stands);
-  const places = placed(leg.plan.zone, found, purposes);
   // As they are read: what is seen first stays where it is when the others come.
-  const all = [...places.keys()];
+  const { places, read: all, indexes } = orderOf(leg.plan.zone, found, purposes);
   const start = after === undefined ? Math.min(from, all.length) : all.findIndex((row) => row.id === after) + 1;
   if (after !== undefined && start === 0) throw new NotNow('The rows were proposed anew. Read the ledger from its beginning.');
   const rows = all.slice(start, start + limit);
@@ -67,6 +66,7 @@ export function ledgerPage(
       decidedBy: row.decidedBy ? (people.get(row.decidedBy) ?? null) : null,
       fronting: fronting(row),
       ...places.get(row)!,
+      index: indexes.get(row)!,
     })),
     remarks: leg.remarks.filter(({ owner, type }) => isHere(setKey(owner, type))).map((remark) => remarkView(remark, leg.plan.rulings)),
     // What is live before another account takes over says nothing of what is typed there.
@@ -83,13 +83,24 @@ export function ledgerPage(
   };
 }
 
-/** By the rows themselves, which are others as soon as anything is decided. */
-const PLACES = new WeakMap<readonly LedgerRow[], ReadonlyMap<LedgerRow, Placed>>();
+interface Order {
+  readonly places: ReadonlyMap<LedgerRow, Placed>;
+  /** As they are read in the ledger. */
+  readonly read: readonly LedgerRow[];
+  /** Where each stands in the plan. */
+  readonly indexes: ReadonlyMap<LedgerRow, number>;
+}
 
-function placed(zone: Name, rows: readonly LedgerRow[], purposes: LedgerPage['purposes']): ReadonlyMap<LedgerRow, Placed> {
-  let places = PLACES.get(rows);
-  if (!places) PLACES.set(rows, (places = placesOf(zone, rows, purposes)));
-  return places;
+/** By the rows themselves, which are others as soon as anything is decided. */
+const ORDERS = new WeakMap<readonly LedgerRow[], Order>();
+
+function orderOf(zone: Name, rows: readonly LedgerRow[], purposes: LedgerPage['purposes']): Order {
+  let order = ORDERS.get(rows);
+  if (!order) {
+    const places = placesOf(zone, rows, purposes);
+    ORDERS.set(rows, (order = { places, read: [...places.keys()], indexes: new Map(rows.map((row, index) => [row, index])) }));
+  }
+  return order;
 }
 
 function servedView(leg: Leg, isHere: (key: string) => boolean): ServedView {
