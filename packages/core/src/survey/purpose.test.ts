@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { Name } from '../dns/name';
 import { groupRecords } from '../dns/record';
 import { parseZoneFile } from '../dns/zoneFile';
@@ -33,11 +34,34 @@ describe('what a record set serves', () => {
     ['sub NS a.', 'infrastructure'],
   ])('%s: %s', (text, purpose) => expect(purposeOf(text)).toBe(text.startsWith('sub NS') ? 'delegated subzone' : purpose));
 
+  it('is read by what numbers count to, with what stands below a name after it', () => {
+    const namesOf = (names: readonly string[]): string[] => {
+      const sets = groupRecords(parseZoneFile(`$TTL 60\n${names.map((name) => `${name} TXT x`).join('\n')}\n`, ZONE).records);
+      return inReadingOrder(ZONE, sets).map((set) => set.owner.relativeTo(ZONE));
+    };
+    const counted = ['shop', 'web', 'web-a', 'web1', 'a.web1', 'web2', 'web9-x', 'web02', 'web10', 'web10a', 'web100', 'webb', 'z2-10', 'z10-2'];
+    expect(namesOf([...counted].reverse())).toEqual(counted);
+    fc.assert(
+      fc.property(fc.uniqueArray(fc.stringMatching(/^[ab]?(0|[1-9]\d{0,11})[ab]?(\.[ab]?\d{1,3}){0,2}$/), { maxLength: 30 }), (names) => {
+        const read = namesOf(names);
+        expect([...read].sort()).toEqual([...names].sort());
+        for (const name of read) {
+          // What stands at or below a name stands together, the name itself first.
+          const below = read.flatMap((one, index) => (one === name || one.endsWith(`.${name}`) ? [index] : []));
+          expect(below.at(-1)! - below[0]!).toBe(below.length - 1);
+          expect(read[below[0]!]).toBe(name);
+        }
+        const numbers = read.filter((name) => /^\d{1,10}$/.test(name)).map(Number);
+        expect(numbers).toEqual([...numbers].sort((a, b) => a - b));
+      }),
+    );
+  });
+
   it('names addresses in a zone of these, which stand in their order', () => {
     const zone = Name.parse('51.198.in-addr.arpa.');
     const lines = ['100.7 PTR a.', '25.7 PTR b.', '9.7 PTR c.', '3.12 PTR d.', '64-127.7 NS e.', '@ TXT x'];
     const sets = groupRecords(parseZoneFile(`$TTL 60\n${lines.join('\n')}\n`, zone).records);
-    expect(inReadingOrder(zone, sets).map((set) => set.owner.relativeTo(zone))).toEqual(['@', '9.7', '25.7', '100.7', '64-127.7', '3.12']);
+    expect(inReadingOrder(zone, sets).map((set) => set.owner.relativeTo(zone))).toEqual(['@', '9.7', '25.7', '64-127.7', '100.7', '3.12']);
     expect(meaningsOf(zone, sets).get(sets.find((set) => set.owner.equals(Name.parse('9.7', zone)))!)!.purpose).toBe('infrastructure');
     expect(purposeOf('_services._dns-sd._udp PTR a.')).not.toBe('infrastructure');
   });

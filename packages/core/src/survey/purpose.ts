@@ -170,10 +170,18 @@ function typeRank(type: number): number {
   return first >= 0 ? first - TYPE_ORDER.length : last >= 0 ? 0x10000 + last : type;
 }
 
-/** The names of addresses in their order: 9 before 10. */
-function numbered(zone: Name, owner: Name): string {
-  const labels = owner.relativeTo(zone).toLowerCase().split('.').reverse();
-  return labels.map((label) => (/^\d{1,2}$/.test(label) ? label.padStart(3, '0') : label)).join('.');
+/** Digits as they stand in `Name.order`, where each octet is one more than it is, and the first of them. */
+const DIGITS = /[1-:]+/g;
+const ZERO = 0x31;
+
+/**
+ * A text for each name, by which names stand as a person counts them: in canonical order, but that a number of fewer digits comes first.
+ *
+ *     web2  // before web10, as 9.2.0.192.in-addr.arpa before 10
+ */
+function counted(owner: Name): string {
+  // How many there are is written as a digit too: among letters and hyphens a number stays where it was.
+  return owner.order.replace(DIGITS, (run) => String.fromCharCode(ZERO + Math.min(run.length, 10) - 1) + run);
 }
 
 /** Record sets in the order in which a person thinks of them: the domain itself, `www`, what is for mail, then the rest. */
@@ -185,7 +193,7 @@ export function inReadingOrder(zone: Name, sets: readonly RRset[], meanings: Rea
     return ['mail in', 'mail out', 'sender policy'].includes(meanings.get(set)!.purpose) ? 2 : 3;
   };
   return sets
-    .map((set) => ({ set, rank: rank(set), order: isReverse(zone) ? numbered(zone, set.owner) : set.owner.order, type: typeRank(set.type) }))
+    .map((set) => ({ set, rank: rank(set), order: counted(set.owner), type: typeRank(set.type) }))
     .sort((a, b) => a.rank - b.rank || (a.order < b.order ? -1 : a.order > b.order ? 1 : a.type - b.type))
     .map(({ set }) => set);
 }

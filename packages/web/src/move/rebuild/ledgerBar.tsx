@@ -55,10 +55,15 @@ export function LedgerBar({ shown, onRule, mayRule, remarks, isFronting }: Props
       )}
       {mayRule && marks.length === 0 && (
         <span className="ml-auto min-w-0 truncate text-sm text-faded">
-          c carry · r repoint · d drop · n new · N comment · x mark · R rule for many{remarks > 0 ? ' · o next remark · m mend' : ''}
-          {isFronting ? ' · f fronting' : ''}
+          {hints(remarks > 0, isFronting)}
         </span>
       )}
     </div>
   );
+}
+
+/** The keys that matter most, as many as a line of 1280 pixels holds. */
+function hints(hasRemarks: boolean, isFronting: boolean): string {
+  const keys = [hasRemarks && ['o next remark', 'm mend'], ['c carry', 'r repoint', 'd drop'], isFronting && 'f fronting', 'x mark', 'R rule', 'n new'];
+  return [...keys.flat().filter((one) => one !== false).slice(0, 6), '? all keys'].join(' · ');
 }
