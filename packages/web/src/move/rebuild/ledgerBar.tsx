@@ -53,11 +53,7 @@ export function LedgerBar({ shown, onRule, mayRule, remarks, isFronting }: Props
           <span className="text-faded">c carry · r repoint to … · d drop · x X mark · Esc none</span>
         </span>
       )}
-      {mayRule && marks.length === 0 && (
-        <span className="ml-auto min-w-0 truncate text-sm text-faded">
-          {hints(remarks > 0, isFronting)}
-        </span>
-      )}
+      {mayRule && marks.length === 0 && <span className="ml-auto min-w-0 truncate text-sm text-faded">{hints(remarks > 0, isFronting)}</span>}
     </div>
   );
 }
@@ -65,5 +61,11 @@ export function LedgerBar({ shown, onRule, mayRule, remarks, isFronting }: Props
 /** The keys that matter most, as many as a line of 1280 pixels holds. */
 function hints(hasRemarks: boolean, isFronting: boolean): string {
   const keys = [hasRemarks && ['o next remark', 'm mend'], ['c carry', 'r repoint', 'd drop'], isFronting && 'f fronting', 'x mark', 'R rule', 'n new'];
-  return [...keys.flat().filter((one) => one !== false).slice(0, 6), '? all keys'].join(' · ');
+  return [
+    ...keys
+      .flat()
+      .filter((one) => one !== false)
+      .slice(0, 5),
+    '? all keys',
+  ].join(' · ');
 }
