@@ -391,6 +391,47 @@ describe('many rows', () => {
     await fresh.close();
   });
 
+  it('of a move that is not there are not waited for', async () => {
+    const fresh = await chromium.page();
+    for (const [place, says] of [
+      [`${randomUUID()}/rebuild`, 'There is no such move.'],
+      ['gone/watch', 'There is no such move.'],
+      ['..%2Fme/survey', 'There is nothing at this address.'],
+    ] as const) {
+      await fresh.goto(`${server.address}/moves/${place}`);
+      await words(fresh, says);
+    }
+    await fresh.close();
+  });
+
+  it('of which some cannot be read are shown, with how many are lacking; nothing else is made of them', async () => {
+    const fresh = await chromium.page();
+    let isAway = true;
+    await fresh.setRequestInterception(true);
+    fresh.on('request', (request) => {
+      const refused = { status: 503, contentType: 'application/problem+json', body: '{"type":"about:blank","title":"The rest is away.","status":503}' };
+      void (isAway && /[?&]limit=5000/.test(request.url()) ? request.respond(refused) : request.continue());
+    });
+    await fresh.goto(`${server.address}/moves/${move}/rebuild`);
+    await words(fresh, new RegExp(`500 of ${ROWS + 1} rows are read`));
+    await words(fresh, /The rest is away\./);
+    expect(await fresh.$('[data-row]')).not.toBeNull();
+    expect(await fresh.evaluate(() => document.body.innerText)).not.toMatch(/save as|Rule all like this/);
+    await fresh.emulateMediaType('print');
+    await fresh.evaluate(() => window.dispatchEvent(new Event('beforeprint')));
+    await words(fresh, `without ${ROWS + 1 - 500} rows that could not be read`);
+    await fresh.evaluate(() => window.dispatchEvent(new Event('afterprint')));
+    await fresh.emulateMediaType('screen');
+    await fresh.goto(`${server.address}/moves/${move}/compare?a=survey&b=plan`);
+    await words(fresh, /The rest is away\./);
+    expect(await fresh.evaluate(() => document.body.innerText)).not.toMatch(/record sets/);
+    isAway = false;
+    await press(fresh, 'Try again');
+    // What the address names wrongly is what the plan is made from.
+    await words(fresh, new RegExp(`All ${ROWS + 1} record sets have the same values`));
+    await fresh.close();
+  });
+
   it('are held against a file in hand, which the plan is made like, and made as it was by one key', async () => {
     await page.goto(`${server.address}/moves/${move}/compare?a=hand&b=plan`);
     const lines = Array.from({ length: ROWS }, (_, index) =>

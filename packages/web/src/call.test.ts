@@ -51,6 +51,16 @@ describe('asking the server', () => {
     expect(tags.slice(-2).map((tag) => tag !== null)).toEqual([true, false]);
   });
 
+  it.each(['/api/moves/../me', '/api/moves/%2e%2e/me', '/api/surveys/x\\..\\..\\me', '/api/moves/a b', '//elsewhere.example/api/me', '/api/moves/x#/ledger'])(
+    'asks nothing where what an address names leads elsewhere: %s',
+    async (path) => {
+      await expect(call('GET', path)).rejects.toMatchObject({ problem: { status: 404 } });
+      expect(tags).toEqual([]);
+      await call('GET', '/api/legs/1/answers/2001:db8::1?text=a/../b');
+      expect(tags).toEqual([null]);
+    },
+  );
+
   it('takes an answer that ends too early, or cannot be read, for none', async () => {
     held.set('/api/d', large(1).slice(0, -5));
     await expect(call('GET', '/api/d')).rejects.toMatchObject({ problem: { title: 'Wanderon gave an answer that cannot be read.' } });

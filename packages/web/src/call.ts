@@ -38,6 +38,9 @@ export async function call<T>(
   body?: unknown,
   { headers, ...more }: { readonly headers?: Readonly<Record<string, string>>; readonly keepalive?: boolean } = {},
 ): Promise<T> {
+  // What an address of the page names may not lead elsewhere at the server.
+  if (new URL(path, 'https://wanderon.example').pathname !== path.split('?', 1)[0])
+    throw new ProblemError({ type: 'about:blank', title: 'There is nothing at this address.', status: 404 });
   const known = method === 'GET' ? answers.get(path) : undefined;
   let response: Response;
   let text: string;

@@ -59,24 +59,28 @@ export function MovePlace({ me }: { me: Me }) {
   const now = useNow(COARSE);
   const go = useNavigate();
   useKeys(Object.fromEntries(CHAPTERS.map((one, index) => [index + 1, () => go({ pathname: `/moves/${id}/${one}`, search: search.toString() })])));
+  const rows = parts.ledger.data;
+  /** Some rows are there: the ledger shows these, and whatever counts on all of them waits. */
+  const isPart = wants('ledger') && rows !== undefined && rows.rulings.length < rows.total;
+  const lacks = (part: Part): boolean => parts[part].data === undefined || (part === 'ledger' && isPart && chapter !== 'rebuild');
   // What was read before stays on the screen while it cannot be read anew.
-  const missing = (['survey', 'ledger', 'watch'] as const).find((part) => wants(part) && parts[part].isError && parts[part].data === undefined);
+  const missing = (['survey', 'ledger', 'watch'] as const).find((part) => wants(part) && parts[part].isError && lacks(part));
   if (missing)
     return (
       <div className="mx-auto w-full max-w-xl px-4 py-5">
         <Failed error={parts[missing].error} retry={() => void parts[missing].refetch()} />
       </div>
     );
-  if (move.isPending || now === 0 || (['survey', 'ledger', 'watch'] as const).some((part) => wants(part) && parts[part].isPending))
-    return (
-      <div className="px-4 py-5">
-        <Loading what="the move" />
-      </div>
-    );
-  if (move.data === undefined)
+  if (move.isError && move.data === undefined)
     return (
       <div className="mx-auto w-full max-w-xl px-4 py-5">
         <Failed error={move.error} retry={() => void move.refetch()} />
+      </div>
+    );
+  if (move.data === undefined || now === 0 || (['survey', 'ledger', 'watch'] as const).some((part) => wants(part) && (parts[part].isPending || lacks(part))))
+    return (
+      <div className="px-4 py-5">
+        <Loading what={isPart ? 'all rows of the plan' : 'the move'} />
       </div>
     );
   const head = current!;
@@ -185,6 +189,7 @@ export function MovePlace({ me }: { me: Me }) {
             </ol>
           </nav>
           <div data-scrolls className="min-w-0 grow overflow-y-auto px-5 py-4 print:overflow-visible">
+            {isPart && parts.ledger.isError && <Failed error={parts.ledger.error} retry={() => void parts.ledger.refetch()} />}
             {chapter === 'survey' && <Survey {...props} />}
             {chapter === 'rebuild' && <Rebuild {...props} />}
             {chapter === 'timetable' && <Timetable {...props} />}

@@ -15,7 +15,7 @@ import { asRuling } from '../asRuling';
 import { ChapterProps } from '../movePlace';
 import { ownerBelow } from '../owner';
 import { Pasted, PastedFile, usePasted } from '../pasted';
-import { FOUND, HAND, PLAN, Source, useSide, useSources } from './sources';
+import { FOUND, HAND, PLAN, Source, sourceIn, useSide, useSources } from './sources';
 
 const COLUMNS = 'grid-cols-[minmax(7rem,13rem)_4.5rem_minmax(0,1fr)_minmax(0,1fr)_9rem]';
 
@@ -25,8 +25,8 @@ export function Compare({ move, leg, may }: ChapterProps) {
   const pasted = usePasted(move.domain);
   const sources = useSources(leg, move.survey);
   const titleOf = (id: string): string => sources.find((one) => one.id === id)?.title ?? id;
-  const left = search.get('a') ?? FOUND.id;
-  const right = search.get('b') ?? (leg.chosen ? PLAN.id : HAND.id);
+  const left = sourceIn(search.get('a')) ?? FOUND.id;
+  const right = sourceIn(search.get('b')) ?? (leg.chosen ? PLAN.id : HAND.id);
   const choose = (which: 'a' | 'b', id: string): void => {
     search.set(which, id);
     setSearch(search, { replace: true });

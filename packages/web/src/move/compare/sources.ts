@@ -17,6 +17,10 @@ export const FOUND: Source = { id: 'found', title: 'found, what the plan is made
 export const PLAN: Source = { id: 'plan', title: 'the plan' };
 export const HAND: Source = { id: 'hand', title: 'a file in hand' };
 
+/** The source that an address names, where it names one. */
+export const sourceIn = (named: string | null): string | undefined =>
+  named !== null && /^(found|plan|hand|(survey|server):.+)$/.test(named) ? named : undefined;
+
 /** Everything that this leg can be held against, and how far its list is known. */
 export function useSources(leg: OpenLeg, survey: MoveSurvey | null): readonly Source[] {
   const servers = useQuery({
@@ -38,13 +42,13 @@ export function useSide(leg: OpenLeg, source: string, hand: Side): { readonly si
   const [kind, id = ''] = split(source);
   const survey = useQuery({
     queryKey: ['survey page', id],
-    queryFn: () => call<SurveyPage>('GET', `/api/surveys/${id}`),
+    queryFn: () => call<SurveyPage>('GET', `/api/surveys/${encodeURIComponent(id)}`),
     enabled: kind === 'survey',
     staleTime: Infinity,
   });
   const server = useQuery({
     queryKey: ['answers', leg.id, id],
-    queryFn: () => call<AnswersView>('GET', `/api/legs/${leg.id}/answers/${id}`),
+    queryFn: () => call<AnswersView>('GET', `/api/legs/${leg.id}/answers/${encodeURIComponent(id)}`),
     enabled: kind === 'server',
   });
   // A ledger that is read in part says nothing of what it has not.

@@ -9,12 +9,15 @@ export function PrintedLedger({
   domain,
   groups,
   remarksOf,
+  lacking,
   now,
 }: {
   title: string;
   domain: string;
   groups: readonly LedgerGroup<RulingView>[];
   remarksOf: (ruling: RulingView) => LedgerView['remarks'];
+  /** Rows that are not read yet. */
+  lacking: number;
   now: number;
 }) {
   return (
@@ -26,6 +29,7 @@ export function PrintedLedger({
       </colgroup>
       <caption className="pb-2 text-left">
         <b className="text-base font-semibold">{domain}</b> {title}, {fullTime(now)}
+        {lacking > 0 && <b className="font-semibold">, without {lacking} rows that could not be read</b>}
       </caption>
       <thead>
         <tr className="smallcaps border-b border-ink text-left">

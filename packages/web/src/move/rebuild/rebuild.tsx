@@ -115,7 +115,10 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
   if (!leg.chosen || choosing) return <ChooseWay move={move} leg={leg} may={may} onDone={() => setChoosing(false)} cancel={leg.chosen} />;
   const inPlace = !rebuildsZone(leg);
   const title = inPlace ? inPlaceWords(leg) : servedWords(leg);
-  if (printing) return <PrintedLedger title={title} domain={move.domain} groups={shown.groups} remarksOf={remarksOf} now={now} />;
+  if (printing) {
+    const lacking = leg.total - leg.rulings.length;
+    return <PrintedLedger title={title} domain={move.domain} groups={shown.groups} remarksOf={remarksOf} lacking={lacking} now={now} />;
+  }
   return (
     <section className="flex h-full flex-col max-md:h-[80vh]">
       <LedgerHead
