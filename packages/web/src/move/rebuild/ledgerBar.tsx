@@ -60,12 +60,6 @@ export function LedgerBar({ shown, onRule, mayRule, remarks, isFronting }: Props
 
 /** The keys that matter most, as many as a line of 1280 pixels holds. */
 function hints(hasRemarks: boolean, isFronting: boolean): string {
-  const keys = [hasRemarks && ['o next remark', 'm mend'], ['c carry', 'r repoint', 'd drop'], isFronting && 'f fronting', 'x mark', 'R rule', 'n new'];
-  return [
-    ...keys
-      .flat()
-      .filter((one) => one !== false)
-      .slice(0, 5),
-    '? all keys',
-  ].join(' · ');
+  const keys = [hasRemarks && 'o next remark', isFronting && 'f fronting', 'c carry', 'r repoint', 'd drop', hasRemarks && 'm mend', 'x mark', 'R rule'];
+  return [...keys.filter((one) => one !== false).slice(0, 5), '? all keys'].join(' · ');
 }
