@@ -5,8 +5,8 @@ import { askLatestLedger } from './readLedger';
 import { legOf } from './move/legOf';
 
 /**
- * Asks for what an address needs before any of its page is there: who is here, what time it is, the move that it is about, and the rows of a ledger that its
- * chapter shows. A failure is told by whoever wants it.
+ * Asks for what an address needs before any of its page is there: who is here, what time it is, the move that it is about, and the rows of a
+ * ledger that its chapter shows. A failure is told by whoever wants it.
  */
 export async function askAhead(queries: QueryClient, { pathname, search }: Pick<Location, 'pathname' | 'search'>): Promise<void> {
   const { of, move } = askedFirst(pathname, search);

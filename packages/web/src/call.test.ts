@@ -66,8 +66,11 @@ describe('asking the server', () => {
     await expect(call('GET', '/api/d')).rejects.toMatchObject({ problem: { title: 'Wanderon gave an answer that cannot be read.' } });
     const cut = new ReadableStream({ start: (stream) => stream.error(new TypeError('cut')) });
     jest.mocked(fetch).mockResolvedValueOnce(new Response(cut, { status: 200 }));
-    // As where nobody answers at all: an act is asked for again, by its name.
-    await expect(call('PUT', '/api/d', {})).rejects.toMatchObject({ problem: { status: 0 } });
+    // As where nobody answers at all: an act is asked for again, by its name, and nobody says that it was not done.
+    await expect(call('PUT', '/api/d', {})).rejects.toMatchObject({ problem: { status: 0, detail: expect.stringMatching(/is not known/) as string } });
+    jest.mocked(fetch).mockRejectedValueOnce(new TypeError('away'));
+    const away = await call('DELETE', '/api/d').catch((error: { problem: object }) => error.problem);
+    expect(away).not.toHaveProperty('kept');
     held.set('/api/d', large(1));
     expect(await call('GET', '/api/d')).toMatchObject({ rows: [1] });
     expect(tags.filter((tag) => tag !== null)).toEqual([]);

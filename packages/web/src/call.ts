@@ -64,8 +64,10 @@ export async function call<T>(
       type: 'about:blank',
       title: 'Wanderon does not answer.',
       status: 0,
-      detail: 'Check the connection and try again.',
-      kept: 'Nothing was changed.',
+      // An act may have been done, and only its answer lost.
+      ...(method === 'GET'
+        ? { detail: 'Check the connection and try again.', kept: 'Nothing was changed.' }
+        : { detail: 'Check the connection. Whether it was done is not known: look before you do it again.' }),
     });
   }
   if (known && response.status === NOT_CHANGED) {

@@ -29,14 +29,12 @@ export function askLatestLedger(move: string): void {
  * and the next one as soon as an answer has come.
  */
 export async function readLedger(move: string, leg: string, partly: (ledger: Ledger) => void): Promise<Ledger> {
-  const pages = await readPages(move, leg, partly);
-  for (let again = 0; again < AGAIN && !isWhole(pages); again++) pages.splice(0, pages.length, ...(await readPages(move, leg, () => undefined)));
-  const ledger = joined(pages);
-  // Each row once: what is still missing is said, as its number is.
-  return isWhole(pages) ? ledger : { ...ledger, rulings: [...new Map(ledger.rulings.map((row) => [row.id, row])).values()] };
+  let ledger = await readOnce(move, leg, partly);
+  for (let again = 0; again < AGAIN && ledger.rulings.length < ledger.total; again++) ledger = await readOnce(move, leg, () => undefined);
+  return ledger;
 }
 
-async function readPages(move: string, leg: string, partly: (ledger: Ledger) => void): Promise<LedgerPage[]> {
+async function readOnce(move: string, leg: string, partly: (ledger: Ledger) => void): Promise<Ledger> {
   const address = (after: string | null): string => `/api/legs/${leg}/ledger${after === null ? '' : `?after=${after}&limit=${MOST_ROWS}`}`;
   const ahead = ofLatest?.move === move ? ofLatest : undefined;
   ofLatest = undefined;
@@ -51,16 +49,14 @@ async function readPages(move: string, leg: string, partly: (ledger: Ledger) => 
     if (!(await isSoon(coming))) partly(joined(pages));
     pages.push(await coming);
   }
-  return pages;
+  return joined(pages);
 }
 
-/** Pages of which one was read before a change and the next one after it may lack a row, and have another one twice. */
-function isWhole(pages: readonly LedgerPage[]): boolean {
-  const ids = new Set(pages.flatMap((page) => page.rulings.map((row) => row.id)));
-  return ids.size === pages.at(-1)!.total;
+/** Pages of which one was read before a change and the next one after it may have a row twice, and lack another: each is there once. */
+function joined(pages: readonly LedgerPage[]): Ledger {
+  const ledger = joinedLedger(pages);
+  return { ...ledger, rulings: [...new Map(ledger.rulings.map((row) => [row.id, row])).values()], total: pages.at(-1)!.total };
 }
-
-const joined = (pages: readonly LedgerPage[]): Ledger => ({ ...joinedLedger(pages), total: pages.at(-1)!.total });
 
 async function isSoon(coming: Promise<unknown>): Promise<boolean> {
   let timer: ReturnType<typeof setTimeout> | undefined;

@@ -62,22 +62,17 @@ export function MovePlace({ me }: { me: Me }) {
   const rows = parts.ledger.data;
   /** Some rows are there: the ledger shows these, and whatever counts on all of them waits. */
   const isPart = wants('ledger') && rows !== undefined && rows.rulings.length < rows.total;
-  const lacks = (part: Part): boolean => parts[part].data === undefined || (part === 'ledger' && isPart && chapter !== 'rebuild');
+  const isLacking = (part: Part): boolean => parts[part].data === undefined || (part === 'ledger' && isPart && chapter !== 'rebuild');
+  const lacking = partsOf(chapter).filter(isLacking);
   // What was read before stays on the screen while it cannot be read anew.
-  const missing = (['survey', 'ledger', 'watch'] as const).find((part) => wants(part) && parts[part].isError && lacks(part));
-  if (missing)
+  const failed = move.isError && move.data === undefined ? move : lacking.map((part) => parts[part]).find((one) => one.isError);
+  if (failed)
     return (
       <div className="mx-auto w-full max-w-xl px-4 py-5">
-        <Failed error={parts[missing].error} retry={() => void parts[missing].refetch()} />
+        <Failed error={failed.error} retry={() => void failed.refetch()} />
       </div>
     );
-  if (move.isError && move.data === undefined)
-    return (
-      <div className="mx-auto w-full max-w-xl px-4 py-5">
-        <Failed error={move.error} retry={() => void move.refetch()} />
-      </div>
-    );
-  if (move.data === undefined || now === 0 || (['survey', 'ledger', 'watch'] as const).some((part) => wants(part) && (parts[part].isPending || lacks(part))))
+  if (move.data === undefined || now === 0 || lacking.length > 0)
     return (
       <div className="px-4 py-5">
         <Loading what={isPart ? 'all rows of the plan' : 'the move'} />
