@@ -9,7 +9,8 @@ import { PASSWORD, startApp } from './support/app';
 import { SETS, fill } from './support/fill';
 import { median, spread } from './support/measure';
 
-const TIMES = 40;
+/** Of a hundred, five may be slower than what is said of 95. */
+const TIMES = 100;
 const CHECK_ROUNDS = 12;
 const WARMING = 4;
 const OPENINGS = 15;
@@ -45,7 +46,7 @@ async function main(): Promise<void> {
     const frame = await page.evaluate(frameTime);
     const report = (what: string, times: readonly number[]): void => {
       const sorted = [...times].sort((a, b) => a - b);
-      const late = sorted[Math.floor(sorted.length * 0.95)]!;
+      const late = sorted[Math.ceil(sorted.length * 0.95) - 1]!;
       console.log(
         `${what}, ${SETS} sets: ${(median(times) / frame).toFixed(2)} frames from key to painted, 95 of 100 within ${(late / frame).toFixed(2)} (a frame: ${frame.toFixed(1)} ms; ${median(times).toFixed(0)} ms, ${late.toFixed(0)} ms)`,
       );
@@ -63,7 +64,7 @@ async function main(): Promise<void> {
     await settled(page);
     report('undoing it, and doing it again', await repeated((index) => key(page, index % 2 === 0 ? 'u' : 'U', index % 2 === 0 ? '^(carry|repoint)' : '^drop')));
     await settled(page);
-    report('filtering', await repeated((index) => filter(page, `name-${10 + index}`)));
+    report('filtering', await repeated((index) => filter(page, `name-${100 + index}`)));
     await filter(page, 'name-4');
     await page.evaluate(() => (document.activeElement as HTMLElement).blur());
     await page.keyboard.press('X');

@@ -34,7 +34,7 @@ export function Ledger({
   onPoint,
   onEdit,
   onFold,
-  storyOf,
+  story,
 }: {
   items: readonly LedgerItem[];
   /** The id of the row under the cursor. */
@@ -56,7 +56,8 @@ export function Ledger({
   /** Undefined: nothing can be ruled. */
   onEdit: ((ruling: RulingView) => void) | undefined;
   onFold: (group: string) => void;
-  storyOf: (ruling: RulingView) => ReactNode;
+  /** What lies behind the row under the cursor. */
+  story: ReactNode;
 }) {
   const box = useRef<HTMLDivElement>(null);
   // Told without drawing anything anew: acts come by the dozen.
@@ -65,11 +66,11 @@ export function Ledger({
     tell();
     return unsent.subscribe(tell);
   }, []);
-  // A row is painted with its key; the bar that shows the whole zone follows.
-  const drawnLater = useDeferredValue(items);
+  const keyAt = useCallback((index: number) => keyOf(items[index]!, current), [items, current]);
   const virtual = useVirtualizer({
     count: items.length,
     getScrollElement: () => box.current,
+    getItemKey: keyAt,
     estimateSize: (index) => heightOf(items[index], current),
     // As high as it will be, about: its rows are laid out with the page around them, and not after it.
     initialRect: { width: window.innerWidth, height: Math.max(ROW, window.innerHeight - AROUND) },
@@ -78,13 +79,21 @@ export function Ledger({
   });
   const jump = useCallback((index: number) => virtual.scrollToIndex(index, { align: 'center' }), [virtual]);
   const at = items.findIndex((item) => item.kind === 'row' && item.ruling.id === current);
+  // Works out where every row lies, which is then known without asking the page.
+  const lines = virtual.getVirtualItems();
+  const height = at < 0 ? 0 : virtual.measurementsCache[at]!.size;
+  const came = useRef(-1);
   useEffect(() => {
+    const isNew = came.current !== at;
+    came.current = at;
     if (at < 0) return;
-    virtual.scrollToIndex(at);
-    // The row unfolds, and is whole in sight once it is measured.
-    const frame = requestAnimationFrame(() => virtual.scrollToIndex(at));
-    return () => cancelAnimationFrame(frame);
-  }, [at]);
+    const { start, end } = virtual.measurementsCache[at]!;
+    const top = virtual.scrollOffset ?? 0;
+    const foot = top + (virtual.scrollRect?.height ?? 0);
+    // Where it is whole in sight nothing has to be scrolled, nor laid out for it; one that grows while somebody looks elsewhere stays there.
+    const isInSight = start < foot && end > top;
+    if ((isNew || isInSight) && (start < top || end > foot)) virtual.scrollToIndex(at);
+  }, [at, height]);
   return (
     <>
       <div className={`smallcaps grid ${LEDGER_COLUMNS} gap-x-3 border-b border-ink pr-6`}>
@@ -98,7 +107,7 @@ export function Ledger({
       <div className="flex min-h-64 grow overflow-hidden">
         <div ref={box} className="min-w-0 grow overflow-y-auto [contain:layout_paint_style]" tabIndex={0} role="region" aria-label="Ledger">
           <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-            {virtual.getVirtualItems().map((line) => {
+            {lines.map((line) => {
               const item = items[line.index]!;
               return (
                 <div
@@ -124,7 +133,7 @@ export function Ledger({
                       others={others.get(item.ruling.id)}
                       onPoint={onPoint}
                       onEdit={onEdit}
-                      story={item.ruling.id === current ? storyOf(item.ruling) : undefined}
+                      story={item.ruling.id === current ? story : undefined}
                     />
                   )}
                 </div>
@@ -133,10 +142,16 @@ export function Ledger({
           </div>
           {items.length === 0 && <p className="py-6 text-center text-faded">No row is like that.</p>}
         </div>
-        <Overview items={drawnLater} remarksOf={openOf} served={inPlace ? null : served} onJump={jump} />
+        <LaterOverview items={items} remarksOf={openOf} served={inPlace ? null : served} onJump={jump} />
       </div>
     </>
   );
+}
+
+/** What its height is remembered by: a row under the cursor has another one. */
+function keyOf(item: LedgerItem, current: string | undefined): string {
+  if (item.kind === 'group') return item.group.title;
+  return item.ruling.id === current ? `${current} unfolded` : item.ruling.id;
 }
 
 function heightOf(item: LedgerItem | undefined, current: string | undefined): number {
@@ -187,18 +202,20 @@ const GroupHead = memo(function GroupHead({
 /** Pixels of the bar beside the list. */
 const BAR = 12;
 
+interface OverviewProps {
+  readonly items: readonly LedgerItem[];
+  readonly remarksOf: (ruling: RulingView) => LedgerView['remarks'];
+  readonly served: LedgerView['served'];
+  readonly onJump: (index: number) => void;
+}
+
+/** A row is painted with its key; the bar that shows the whole zone follows. */
+const LaterOverview = memo(function LaterOverview({ items, ...more }: OverviewProps) {
+  return <Overview items={useDeferredValue(items)} {...more} />;
+});
+
 /** The whole zone in one narrow bar: what changes, what is remarked, and what is not served yet. A press leads there. */
-const Overview = memo(function Overview({
-  items,
-  remarksOf,
-  served,
-  onJump,
-}: {
-  items: readonly LedgerItem[];
-  remarksOf: (ruling: RulingView) => LedgerView['remarks'];
-  served: LedgerView['served'];
-  onJump: (index: number) => void;
-}) {
+const Overview = memo(function Overview({ items, remarksOf, served, onJump }: OverviewProps) {
   const paths = { changes: '', looks: '', stops: '', unserved: '' };
   const counts = { changes: 0, stops: 0, looks: 0, unserved: 0 };
   items.forEach((item, index) => {

@@ -1,5 +1,5 @@
 import { RulingView } from '@wanderon/contract';
-import { useCallback, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import { DecidedRow } from './rowViews';
 
 /** Rows as they will be once the server has answered, held until what it says is read. */
@@ -16,6 +16,8 @@ export interface PendingRows {
  */
 export function usePendingRows(): PendingRows {
   const [held, setHeld] = useState<ReadonlyMap<string, DecidedRow>>(new Map());
+  /** Rows as they are shown, each the same object for as long as it is: it is drawn anew only where it changes. */
+  const made = useRef(new WeakMap<DecidedRow, { readonly of: RulingView; readonly shown: RulingView }>());
   const hold = useCallback<PendingRows['hold']>((decided) => {
     const mine = new Map(decided.map((one) => [one.id, one]));
     setHeld((before) => new Map([...before, ...mine]));
@@ -26,8 +28,12 @@ export function usePendingRows(): PendingRows {
       const decided = held.get(row.id);
       if (!decided) return row;
       if (decided.row === null) return undefined;
+      const known = made.current.get(decided);
+      if (known?.of === row) return known.shown;
       const { ruling, planned, reason } = decided.row;
-      return { ...row, ruling, planned: planned ? { ...planned, data: [...planned.data] } : null, reason, decidedBy: decided.by };
+      const shown: RulingView = { ...row, ruling, planned: planned ? { ...planned, data: [...planned.data] } : null, reason, decidedBy: decided.by };
+      made.current.set(decided, { of: row, shown });
+      return shown;
     },
     [held],
   );

@@ -162,16 +162,18 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
         onPoint={shown.point}
         onEdit={mayRule ? setEditing : undefined}
         onFold={shown.fold}
-        storyOf={(ruling) => (
-          <RowStory
-            move={move.id}
-            leg={leg.id}
-            ruling={ruling}
-            now={now}
-            writing={may ? writing === ruling.id : undefined}
-            onWritten={() => setWriting(undefined)}
-          />
-        )}
+        story={
+          current && (
+            <RowStory
+              move={move.id}
+              leg={leg.id}
+              ruling={current}
+              now={now}
+              writing={may ? writing === current.id : undefined}
+              onWritten={() => setWriting(undefined)}
+            />
+          )
+        }
       />
       {byRule && (
         <RuleDialog
