@@ -1,6 +1,7 @@
 export * from './askedFirst';
 export * from './clock';
 export * from './common';
+export * from './hintAnswers';
 export * from './hosts';
 export * from './ledgerParts';
 export * from './legs';
@@ -8,6 +9,8 @@ export * from './rows';
 export * from './moves';
 export * from './people';
 export * from './problem';
+export * from './roles';
+export * from './signIn';
 export * from './surveys';
 export * from './sweeps';
 export * from './watch';

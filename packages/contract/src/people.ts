@@ -1,24 +1,8 @@
 import { z } from 'zod';
+import { ROLES } from './roles';
+import { LONGEST_PASSWORD, codeSchema } from './signIn';
 
-export const ROLES = ['viewer', 'technician', 'administrator'] as const;
-export const roleSchema = z.enum(ROLES);
-export type Role = z.infer<typeof roleSchema>;
-
-const LONGEST_PASSWORD = 1000;
-
-/** Six digits of an app, or a recovery code; blanks and dashes are nobody's concern. */
-const codeSchema = z
-  .string()
-  .max(40)
-  .transform((text) => text.replace(/[\s-]/g, '').toLowerCase());
-
-export const signInSchema = z.object({
-  login: z.string().trim().min(1, 'Type your login.').max(100),
-  password: z.string().min(1, 'Type your password.').max(LONGEST_PASSWORD),
-  /** The second factor, where the account has one. */
-  code: codeSchema.optional(),
-});
-export type SignIn = z.infer<typeof signInSchema>;
+const roleSchema = z.enum(ROLES);
 
 /** What somebody has to do before anything else. */
 export const mustSchema = z.enum(['password', 'second factor']);

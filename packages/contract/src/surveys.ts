@@ -1,6 +1,7 @@
 import { PURPOSES } from '@wanderon/core';
 import { z } from 'zod';
 import { givenSetsSchema, instant, outsideSchema, rrsetSchema } from './common';
+import { HINT_ANSWERS } from './hintAnswers';
 
 const referralSchema = z.object({
   server: z.string(),
@@ -27,8 +28,6 @@ const authoritySchema = z.object({
   delegated: z.boolean().default(true),
 });
 
-/** What a person said of a hint. */
-export const HINT_ANSWERS = ['not ours', 'retired'] as const;
 const hintSchema = z.object({ owner: z.string(), text: z.string(), answer: z.enum(HINT_ANSWERS).nullable() });
 export type HintView = z.infer<typeof hintSchema>;
 export const answerHintSchema = z.object({ owner: z.string().max(1100), text: z.string().max(1000), answer: z.enum(HINT_ANSWERS).nullable() });

@@ -154,6 +154,8 @@ export function useMoveAction<T>(
   const address = (to: string): string => (to === '/close' || to === '' ? `/api/moves/${id}${to}` : `/api/legs/${leg ?? here}${to}`);
   return useMutation({
     mutationKey: actsOn(id),
+    // Nobody asks for one that is over; all that are kept are gone through for each that is done.
+    gcTime: 0,
     // Also while the browser thinks that it is offline: it is told so, and the acts after it wait.
     networkMode: 'always',
     mutationFn: async (input: T) => {

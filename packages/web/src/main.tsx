@@ -11,6 +11,9 @@ import { watchAttendance } from './attended';
 import { startTheme } from './shell/theme';
 import './styles.css';
 
+/** Milliseconds for which the page waits for what it begins with. */
+const SOON = 100;
+
 // Styles that dialogs make while they are open are taken by this word only.
 setNonce(document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')?.content ?? '');
 startTheme();
@@ -25,13 +28,16 @@ const queries = new QueryClient({
   defaultOptions: { queries: { retry: 1, staleTime: 5_000, refetchOnWindowFocus: true } },
 });
 
-void askAhead(queries, window.location);
-createRoot(document.getElementById('root')!).render(
-  <StrictMode>
-    <QueryClientProvider client={queries}>
-      <BrowserRouter>
-        <App />
-      </BrowserRouter>
-    </QueryClientProvider>
-  </StrictMode>,
-);
+const begin = (): void =>
+  createRoot(document.getElementById('root')!).render(
+    <StrictMode>
+      <QueryClientProvider client={queries}>
+        <BrowserRouter>
+          <App />
+        </BrowserRouter>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+// What is known at once is drawn at once, and not what is said until it is.
+const soon = new Promise((resolve) => setTimeout(resolve, SOON));
+void Promise.race([askAhead(queries, window.location), soon]).then(begin);

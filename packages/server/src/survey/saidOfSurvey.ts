@@ -1,9 +1,9 @@
-import { HINT_ANSWERS } from '@wanderon/contract';
+import { HintAnswer } from '@wanderon/contract';
 import { Decision, Purpose } from '@wanderon/core';
 
 /** What people said of a survey, by what it is about; a word that was taken back, or set to nothing, is not in it. */
 export interface SaidOfSurvey {
-  readonly hints: ReadonlyMap<string, (typeof HINT_ANSWERS)[number]>;
+  readonly hints: ReadonlyMap<string, HintAnswer>;
   readonly purposes: { owner: string; type: string; purpose: Purpose }[];
   readonly stored: ReadonlyMap<string, string[]>;
   readonly pages: string[];

@@ -1,7 +1,7 @@
 import { LedgerView, RulingView } from '@wanderon/contract';
 import { LedgerGroup, Outside } from '@wanderon/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { ReactNode, memo, useCallback, useDeferredValue, useEffect, useRef } from 'react';
+import { ReactNode, memo, useCallback, useEffect, useRef, useState } from 'react';
 import { unsent } from '../../unsent';
 import { Mending } from './remarkNote';
 import { LEDGER_COLUMNS, LedgerRow, isUnserved } from './ledgerRow';
@@ -171,14 +171,15 @@ const GroupHead = memo(function GroupHead({
   remarksOf: (ruling: RulingView) => LedgerView['remarks'];
   onFold: (group: string) => void;
 }) {
-  const count = (ruling: RulingView['ruling']): number => group.rows.filter((row) => row.ruling === ruling).length;
+  const counts = { carry: 0, repoint: 0, new: 0, drop: 0 };
+  for (const row of group.rows) counts[row.ruling] += 1;
   const remarks = group.rows.flatMap(remarksOf);
   const stops = remarks.filter((one) => one.weight === 'stop').length;
   const parts = [
     `${group.rows.length} ${group.rows.length === 1 ? 'row' : 'rows'}`,
-    count('repoint') > 0 && `${count('repoint')} repointed`,
-    count('new') > 0 && `${count('new')} new`,
-    count('drop') > 0 && !group.hostsOwn && `${count('drop')} dropped`,
+    counts.repoint > 0 && `${counts.repoint} repointed`,
+    counts.new > 0 && `${counts.new} new`,
+    counts.drop > 0 && !group.hostsOwn && `${counts.drop} dropped`,
   ].filter((one) => typeof one === 'string');
   return (
     <button
@@ -209,10 +210,19 @@ interface OverviewProps {
   readonly onJump: (index: number) => void;
 }
 
-/** A row is painted with its key; the bar that shows the whole zone follows. */
-const LaterOverview = memo(function LaterOverview({ items, ...more }: OverviewProps) {
-  return <Overview items={useDeferredValue(items)} {...more} />;
-});
+/** Milliseconds without a change after which the bar that shows the whole zone follows. */
+const REST = 150;
+const NOTHING: readonly LedgerItem[] = [];
+
+/** A row is painted with its key; what shows the whole zone follows once nobody works through its rows for a moment. */
+function LaterOverview({ items, ...more }: OverviewProps) {
+  const [shown, setShown] = useState(NOTHING);
+  useEffect(() => {
+    const timer = window.setTimeout(() => setShown(items), REST);
+    return () => window.clearTimeout(timer);
+  }, [items]);
+  return <Overview items={shown} {...more} />;
+}
 
 /** The whole zone in one narrow bar: what changes, what is remarked, and what is not served yet. A press leads there. */
 const Overview = memo(function Overview({ items, remarksOf, served, onJump }: OverviewProps) {

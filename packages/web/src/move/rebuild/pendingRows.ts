@@ -6,6 +6,8 @@ import { DecidedRow } from './rowViews';
 export interface PendingRows {
   /** A row as it is shown; undefined where it is taken out. */
   readonly asShown: (row: RulingView) => RulingView | undefined;
+  /** Rows as they are shown, without those that are taken out; the same list where nothing is held of it. */
+  readonly allAsShown: (rows: readonly RulingView[]) => readonly RulingView[];
   /** Shows rows as decided; gives what ends that: the server refused, or its own word is there. */
   readonly hold: (decided: readonly DecidedRow[]) => () => void;
 }
@@ -37,5 +39,9 @@ export function usePendingRows(): PendingRows {
     },
     [held],
   );
-  return { asShown, hold };
+  const allAsShown = useCallback(
+    (rows: readonly RulingView[]) => (held.size > 0 && rows.some((row) => held.has(row.id)) ? rows.flatMap((row) => asShown(row) ?? []) : rows),
+    [held, asShown],
+  );
+  return { asShown, allAsShown, hold };
 }

@@ -20,7 +20,6 @@ import { PushDialog } from './pushDialog';
 import { LetBeDialog, Mending, fixesOf } from './remarkNote';
 import { RowEditor } from './rowEditor';
 import { RowStory } from './rowStory';
-import { asLedgerRow } from './rowViews';
 import { RuleDialog } from './ruleDialog';
 import { RuleOffers } from './ruleOffers';
 import { useCursors } from './useCursors';
@@ -44,8 +43,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
   const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
   const pending = usePendingRows();
   const acts = useLedgerActs(move, zone, leg.rulings, me.name, pending);
-  const shown = useLedgerRows(zone, leg, pending.asShown);
-  const asRows = useMemo(() => leg.rulings.map(asLedgerRow), [leg.rulings]);
+  const shown = useLedgerRows(zone, leg, pending.allAsShown);
   const { rows, current, marks, step, remarksOf, openOf } = shown;
   // Once the push is decided, what changes in the plan goes to the new host by itself; after the switch the plan stands.
   const fixed = leg.seen.ts !== null;
@@ -138,7 +136,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
       {!isNamed && <GivenNames move={move} leg={leg} may={may} />}
       <StepNote step={stepIn(leg, 'push')} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'served')} move={move.id} may={may} />
-      {mayRule && <RuleOffers move={move} ledger={leg} rows={asRows} />}
+      {mayRule && <RuleOffers move={move} ledger={leg} />}
       {!inPlace && <Extras served={leg.served} domain={move.domain} />}
       <LedgerBar
         shown={shown}
@@ -179,7 +177,6 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
         <RuleDialog
           move={move}
           leg={leg}
-          rows={asRows}
           groups={placedGroups(leg.rulings).flatMap((group) => (group.hostsOwn ? [] : [group.title]))}
           start={shown.filter.trim()}
           onClose={() => setByRule(false)}

@@ -1,5 +1,5 @@
 import { MakeRule, MoveView } from '@wanderon/contract';
-import { LedgerRow, Name, RULE_RULINGS, RowAsIf, StandingRule, readRuleTo, rowSeen, ruleWords, ruledBy } from '@wanderon/core';
+import { Name, RULE_RULINGS, RowAsIf, StandingRule, readRuleTo, rowSeen, ruleWords, ruledBy } from '@wanderon/core';
 import { FormEvent, useDeferredValue, useId, useMemo, useState } from 'react';
 import { useHosts, useMoveAction } from '../../api';
 import { Button } from '../../ui/button';
@@ -8,6 +8,7 @@ import { Field, inputLook } from '../../ui/field';
 import { Failed } from '../../ui/states';
 import { useToast } from '../../ui/toast';
 import { ChapterProps } from '../movePlace';
+import { asLedgerRow } from './rowViews';
 import { RulePreview } from './rulePreview';
 import { useWhatIf } from './useWhatIf';
 import { WhatIfNote } from './whatIfNote';
@@ -18,14 +19,12 @@ const RULING_WORDS: Readonly<Record<StandingRule['ruling'], string>> = { repoint
 export function RuleDialog({
   move,
   leg,
-  rows,
   groups,
   start,
   onClose,
 }: {
   move: MoveView;
   leg: ChapterProps['leg'];
-  rows: readonly LedgerRow[];
   /** Titles of the groups of the ledger that can be ruled. */
   groups: readonly string[];
   /** What the ledger is filtered by. */
@@ -33,6 +32,7 @@ export function RuleDialog({
   onClose: () => void;
 }) {
   const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
+  const rows = useMemo(() => leg.rulings.map(asLedgerRow), [leg.rulings]);
   const hosts = useHosts();
   const goes = hosts.data?.find((host) => host.id === leg.newWebHost);
   const offered = [...(goes?.addresses ?? []), ...(goes?.aliasTarget ? [goes.aliasTarget] : [])].join(' ');

@@ -7,6 +7,7 @@ import { Dialog } from '../../ui/dialog';
 import { Failed } from '../../ui/states';
 import { useToast } from '../../ui/toast';
 import { ownerBelow } from '../owner';
+import { asLedgerRow } from './rowViews';
 import { turned } from './ruleDialog';
 import { RulePreview } from './rulePreview';
 
@@ -14,13 +15,13 @@ import { RulePreview } from './rulePreview';
 const NAMED = 3;
 
 /** Rules that would change rows which came after they were made: offered, with the rows as they would be. */
-export function RuleOffers({ move, ledger, rows }: { move: MoveView; ledger: LedgerView; rows: readonly LedgerRow[] }) {
+export function RuleOffers({ move, ledger }: { move: MoveView; ledger: LedgerView }) {
   const [looking, setLooking] = useState<number>();
   const offers = ledger.rules.filter((rule) => rule.rows.length > 0);
   const looked = offers.find((rule) => rule.id === looking);
   // Of thousands of rows nothing is put together at each key where nothing is offered.
   const isOffered = offers.length > 0;
-  const byId = useMemo(() => new Map(isOffered ? rows.map((row) => [row.id, row]) : []), [rows, isOffered]);
+  const byId = useMemo(() => new Map((isOffered ? ledger.rulings : []).map((row) => [row.id, asLedgerRow(row)])), [ledger.rulings, isOffered]);
   return (
     <>
       {offers.map(({ id, words, who, rows: later }) => {

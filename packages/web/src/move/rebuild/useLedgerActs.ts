@@ -37,9 +37,9 @@ export function useLedgerActs(move: MoveView, zone: Name, rulings: LedgerView['r
   const own = useRef(new OwnActs(me));
   /** An act is being begun of which it is known what it makes of rows. */
   const isKnown = useRef(false);
-  const byId = useMemo(() => new Map(rulings.map((row) => [row.id, row])), [rulings]);
+  const rowOf = useMemo(() => rowsById(rulings), [rulings]);
   const now = (id: string): LedgerRow | null | undefined => {
-    const row = byId.get(id);
+    const row = rowOf(id);
     if (!row) return undefined;
     const seen = asShown(row);
     return seen ? asLedgerRow(seen) : null;
@@ -153,4 +153,10 @@ export function useLedgerActs(move: MoveView, zone: Name, rulings: LedgerView['r
     undo: () => turnBack('undo'),
     redo: () => turnBack('redo'),
   };
+}
+
+/** Put together when the first row is asked for: a ledger that is only opened asks for none. */
+function rowsById(rows: LedgerView['rulings']): (id: string) => RulingView | undefined {
+  let byId: ReadonlyMap<string, RulingView> | undefined;
+  return (id) => (byId ??= new Map(rows.map((row) => [row.id, row]))).get(id);
 }

@@ -34,7 +34,7 @@ export interface LedgerRows {
   readonly openOf: (row: RulingView) => LedgerView['remarks'];
 }
 
-export function useLedgerRows(zone: Name, { rulings, remarks, served }: LedgerView, asShown: PendingRows['asShown']): LedgerRows {
+export function useLedgerRows(zone: Name, { rulings, remarks, served }: LedgerView, allAsShown: PendingRows['allAsShown']): LedgerRows {
   const [filter, setFilter] = useState('');
   const [only, setOnly] = useState<Only>('all');
   const [by, setBy] = useState<Grouping>('purpose');
@@ -47,26 +47,29 @@ export function useLedgerRows(zone: Name, { rulings, remarks, served }: LedgerVi
     return { remarksOf: byRow(rulings, remarks), openOf: byRow(rulings, open) };
   }, [rulings, remarks]);
   const groups = useMemo(() => (by === 'name' ? namedGroups(zone, rulings) : placedGroups(rulings)), [by, zone, rulings]);
-  const items = useMemo(() => {
+  const { items, rows } = useMemo(() => {
     const isLike = ledgerFilter(filter);
     const narrowed = filter !== '' || only !== 'all';
-    return groups.flatMap((group): LedgerItem[] => {
-      const rows = group.rows.flatMap((one) => {
-        const row = asShown(one);
-        return row && isLike(row) && shows(only, row, openOf(row).length, served) ? [row] : [];
-      });
-      if (rows.length === 0) return [];
+    const items: LedgerItem[] = [];
+    const shown: (readonly RulingView[])[] = [];
+    for (const group of groups) {
+      const all = allAsShown(group.rows);
+      const rows = narrowed ? all.filter((row) => isLike(row) && shows(only, row, openOf(row).length, served)) : all;
+      if (rows.length === 0) continue;
       // What is looked for is shown, folded or not.
       const folded = !narrowed && turned.has(group.title) !== group.hostsOwn;
-      return [{ kind: 'group', group: { ...group, rows }, folded }, ...(folded ? [] : rows.map((ruling): LedgerItem => ({ kind: 'row', ruling })))];
-    });
-  }, [groups, filter, only, openOf, asShown, served, turned]);
-  const rows = useMemo(() => items.flatMap((item) => (item.kind === 'row' ? [item.ruling] : [])), [items]);
+      items.push({ kind: 'group', group: rows === group.rows ? group : { ...group, rows }, folded });
+      if (folded) continue;
+      shown.push(rows);
+      for (const ruling of rows) items.push(lineOf(ruling));
+    }
+    return { items, rows: shown.flat() };
+  }, [groups, filter, only, openOf, allAsShown, served, turned]);
   const place = Math.max(
     0,
     rows.findIndex((row) => row.id === at),
   );
-  const marks = useMemo(() => rulings.filter((row) => marked.has(row.id)), [rulings, marked]);
+  const marks = useMemo(() => (marked.size === 0 ? NO_MARKS : rulings.filter((row) => marked.has(row.id))), [rulings, marked]);
   const fold = useCallback((group: string): void => setTurned((before) => toggled(before, group)), []);
   return {
     ...{ filter, setFilter, only, setOnly, by, groups, items, rows, fold, marked, marks, remarksOf, openOf },
@@ -82,6 +85,17 @@ export function useLedgerRows(zone: Name, { rulings, remarks, served }: LedgerVi
     unmark: () => setMarked(new Set()),
   };
 }
+
+/** The line of a row, the same one for as long as the row is: of thousands a key changes two. */
+const lines = new WeakMap<RulingView, LedgerItem>();
+
+function lineOf(ruling: RulingView): LedgerItem {
+  let line = lines.get(ruling);
+  if (!line) lines.set(ruling, (line = { kind: 'row', ruling }));
+  return line;
+}
+
+const NO_MARKS: readonly RulingView[] = [];
 
 function toggled(set: ReadonlySet<string>, one: string): ReadonlySet<string> {
   const next = new Set(set);
