@@ -3,7 +3,7 @@ import { QueryClient } from '@tanstack/react-query';
 /** Milliseconds without an act that is on the screen already, after which its move is read anew. */
 const PAUSE = 400;
 /** Milliseconds after which it is read anew although they go on. */
-const LONGEST = 3000;
+const LONGEST = 10_000;
 
 /** Since when acts follow each other of which the screen shows already what they do, and the last one; by move. */
 const runs = new Map<string, { readonly first: number; readonly last: number }>();
