@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { inPrefix, isPublicAddress, parsePrefix } from './prefix';
+import { inAny, inPrefix, isPublicAddress, parsePrefix } from './prefix';
 
 describe('a range of addresses', () => {
   it.each(['192.0.2.0/24', '2001:db8::/32', '192.0.2.1', '::/0', '0.0.0.0/0'])('reads %s', (text) => expect(parsePrefix(text)).toBeDefined());
@@ -14,6 +14,19 @@ describe('a range of addresses', () => {
         const length = Math.min(wish, a.length * 8);
         const bits = (one: Uint8Array): string => [...one].map((octet) => octet.toString(2).padStart(8, '0')).join('');
         expect(inPrefix({ octets: a, length }, b)).toBe(bits(a).slice(0, length) === bits(b).slice(0, length));
+      }),
+    );
+  });
+
+  it('holds, of several, what any of them holds', () => {
+    const octets = fc.oneof(fc.uint8Array({ minLength: 4, maxLength: 4 }), fc.uint8Array({ minLength: 16, maxLength: 16 }));
+    const prefix = fc.tuple(octets, fc.nat(128)).map(([of, wish]) => ({ octets: of, length: Math.min(wish, of.length * 8) }));
+    fc.assert(
+      fc.property(fc.array(prefix, { maxLength: 6 }), octets, fc.nat(), fc.nat(20), (all, address, pick, keep) => {
+        // Near one of them as often as not.
+        const near = all[pick % Math.max(1, all.length)];
+        const asked = near ? Uint8Array.from(near.octets, (octet, at) => (at * 8 < keep ? octet : address[at % address.length]!)) : address;
+        expect(inAny(all)(asked)).toBe(all.some((one) => inPrefix(one, asked)));
       }),
     );
   });

@@ -29,7 +29,24 @@ export function inPrefix({ octets, length }: Prefix, address: string | Uint8Arra
   return true;
 }
 
-const ranges = (text: string): Prefix[] => text.split(/\s+/).map((one) => parsePrefix(one)!);
+/**
+ * Whether an address, as octets, lies in any of some ranges. Those that its first octet rules out are not looked at: of thousands of addresses
+ * hardly one comes near.
+ */
+export function inAny(prefixes: readonly Prefix[]): (address: Uint8Array) => boolean {
+  const near = new Map<number, Prefix[]>();
+  const placeOf = (octets: number, first: number): number => octets * 256 + first;
+  for (const prefix of prefixes)
+    for (let first = 0; first < 256; first++) {
+      const place = placeOf(prefix.octets.length, first);
+      if (inPrefix({ octets: prefix.octets.subarray(0, 1), length: Math.min(8, prefix.length) }, Uint8Array.of(first)))
+        near.set(place, [...(near.get(place) ?? []), prefix]);
+    }
+  return (address) => near.get(placeOf(address.length, address[0]!))?.some((prefix) => inPrefix(prefix, address)) ?? false;
+}
+
+/** Ranges as parsePrefix takes them, with blanks between; of our own lists, which are right. */
+export const ranges = (text: string): Prefix[] => text.split(/\s+/).map((one) => parsePrefix(one)!);
 
 /**
  * Addresses that belong to one machine or network, to nobody, or to groups: what the IANA registries of special-purpose addresses (RFC 6890,

@@ -4,12 +4,8 @@ import { Check, remark } from './check';
 /** RFC 1034 §3.6.2: where a CNAME stands, nothing else may stand; RFC 2181 §10.1: and only one of it. */
 export const aliasBesideData: Check = ({ zone, rulings, apexAlias }) => {
   const types = new Map<string, string[]>();
-  for (const { owner, type, planned } of rulings) {
-    if (!planned) continue;
-    const at = types.get(owner.toLowerCase());
-    if (at) at.push(type);
-    else types.set(owner.toLowerCase(), [type]);
-  }
+  for (const { owner, type, planned } of rulings) if (planned && type === 'CNAME') types.set(owner.toLowerCase(), []);
+  if (types.size > 0) for (const { owner, type, planned } of rulings) if (planned) types.get(owner.toLowerCase())?.push(type);
   return rulings.flatMap((ruling) => {
     if (ruling.type !== 'CNAME' || !ruling.planned) return [];
     // Answered as addresses, it stands beside everything but addresses.

@@ -12,6 +12,7 @@ export const doubledZone: Check = ({ zone, rulings }) => {
   return rulings.flatMap((ruling) => {
     if (!ruling.planned) return [];
     const set = rrsetRead(ruling.planned);
+    if (!doubled(set.owner) && !set.data.some((data) => namesIn(set.type, data).some(doubled))) return [];
     const names = [set.owner, ...set.data.flatMap((data) => namesIn(set.type, data))];
     return names
       .filter(doubled)
