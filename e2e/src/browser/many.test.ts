@@ -105,6 +105,40 @@ describe('many rows', () => {
     expect(await page.$$eval('[aria-label="Ledger"] [data-row]', (rows) => rows.length)).toBe(1);
   });
 
+  it('lie below one another in every picture while the cursor goes through them', async () => {
+    await page.locator('input[aria-label="Filter the ledger"]').fill('');
+    await page.waitForFunction(() => document.querySelectorAll('[aria-label="Ledger"] [data-row]').length > 20);
+    await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+    await page.evaluate(() => {
+      const seen = { pictures: 0, covered: 0, hidden: 0 };
+      (window as unknown as { seen: typeof seen }).seen = seen;
+      const look = (): void => {
+        const list = document.querySelector('[aria-label="Ledger"]')!;
+        const lines = Array.from(list.querySelectorAll('[data-index]'), (one) => ({
+          at: Number((one as HTMLElement).dataset['index']),
+          box: one.getBoundingClientRect(),
+        }));
+        lines.sort((a, b) => a.at - b.at);
+        const isCovered = lines.some(({ at, box }, index) => lines[index + 1]?.at === at + 1 && lines[index + 1]!.box.top < box.bottom - 1);
+        const current = list.querySelector('[aria-current=true]')?.getBoundingClientRect();
+        seen.pictures += 1;
+        if (isCovered) seen.covered += 1;
+        if (current && current.top > list.getBoundingClientRect().bottom) seen.hidden += 1;
+        requestAnimationFrame(look);
+      };
+      requestAnimationFrame(look);
+    });
+    // Past the foot of the list, and back.
+    for (const key of ['j', 'k'] as const)
+      for (let step = 0; step < 40; step++) {
+        await page.keyboard.press(key);
+        await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(resolve)));
+      }
+    const seen = await page.evaluate(() => (window as unknown as { seen: { pictures: number; covered: number; hidden: number } }).seen);
+    expect(seen.pictures).toBeGreaterThan(80);
+    expect([seen.covered, seen.hidden]).toEqual([0, 0]);
+  });
+
   it('have remarks that are found, mended, taken back and let be by keys', async () => {
     await page.locator('input[aria-label="Filter the ledger"]').fill('');
     await words(page, /name-0\b/);

@@ -40,4 +40,4 @@ const begin = (): void =>
   );
 // What is known at once is drawn at once, and not what is said until it is.
 const soon = new Promise((resolve) => setTimeout(resolve, SOON));
-void Promise.race([askAhead(queries, window.location), soon]).then(begin);
+void Promise.race([askAhead(queries, window.location), soon]).finally(begin);

@@ -1,7 +1,7 @@
 import { LedgerView, RulingView } from '@wanderon/contract';
 import { LedgerGroup, Outside } from '@wanderon/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { ReactNode, memo, useCallback, useEffect, useRef, useState } from 'react';
+import { ReactNode, memo, useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { unsent } from '../../unsent';
 import { Mending } from './remarkNote';
 import { LEDGER_COLUMNS, LedgerRow, isUnserved } from './ledgerRow';
@@ -82,6 +82,12 @@ export function Ledger({
   // Works out where every row lies, which is then known without asking the page.
   const lines = virtual.getVirtualItems();
   const height = at < 0 ? 0 : virtual.measurementsCache[at]!.size;
+  // One that unfolds for the first time has its height before it is painted, and covers none below it.
+  useLayoutEffect(() => {
+    if (at < 0 || virtual.itemSizeCache.has(keyAt(at))) return;
+    const unfolded = box.current?.querySelector<HTMLElement>('[aria-current=true]')?.parentElement;
+    if (unfolded) virtual.resizeItem(at, unfolded.offsetHeight);
+  }, [at, keyAt]);
   const came = useRef(-1);
   useEffect(() => {
     const isNew = came.current !== at;
