@@ -184,6 +184,16 @@ async function settled(page: Page): Promise<void> {
   });
 }
 
+/** Milliseconds after which the server works a move out anew (packages/server/src/moves/loadedMoves.ts), as it does for most who open one. */
+const UNSEEN = 2500;
+
+/** What is there already when the ledger is opened, and how that is said. */
+const OPENED = [
+  { words: 'where the browser has nothing of it', cached: false, rest: 0 },
+  { words: 'where the browser has its program already, and nobody looked at the move just before', cached: true, rest: UNSEEN },
+  { words: 'where the browser has its program already, and the server has worked the move out just before', cached: true, rest: 0 },
+] as const;
+
 /** A page of the same server that does nothing: an answer that the browser shows as it is. */
 const EMPTY = '/api/clock';
 
@@ -193,11 +203,14 @@ const EMPTY = '/api/clock';
  */
 async function opening(page: Page, address: string): Promise<void> {
   const cache = await page.createCDPSession();
-  for (const cached of [false, true]) {
+  for (const { words, cached, rest } of OPENED) {
     const ratios: number[] = [];
     for (let round = 0; round < OPENINGS; round++) {
-      const clear = async (): Promise<void> => void (cached || (await cache.send('Network.clearBrowserCache')));
-      await clear();
+      const begin = async (): Promise<void> => {
+        if (!cached) await cache.send('Network.clearBrowserCache');
+        await new Promise((resolve) => setTimeout(resolve, rest));
+      };
+      await begin();
       await page.goto(address);
       // Its text alone is read, which lays nothing out.
       const opened = await page.evaluate(
@@ -213,12 +226,11 @@ async function opening(page: Page, address: string): Promise<void> {
         SETS / 2,
       );
       const read = await page.evaluate(() => [window.location.href, ...performance.getEntriesByType('resource').map((one) => one.name)]);
-      await clear();
+      await begin();
       await page.goto(new URL(EMPTY, address).href);
       ratios.push(opened / (await page.evaluate(parseAll, [...new Set(read)].filter(isWhole))));
     }
-    const how = cached ? 'where the browser has its program already' : 'where the browser has nothing of it';
-    console.log(`opening the ledger until all ${SETS} rows are there, ${how}: ${spread(ratios)} times an empty page that fetches and parses the same bytes`);
+    console.log(`opening the ledger until all ${SETS} rows are there, ${words}: ${spread(ratios)} times an empty page that fetches and parses the same bytes`);
   }
 }
 

@@ -134,6 +134,12 @@ export const useClockState = (): UseQueryResult<ClockView & { received: number }
 /** The leg that a page is about; what is done there is done to it. */
 export const LegContext = createContext<string | undefined>(undefined);
 
+/**
+ * Milliseconds for which an act that is over is kept: nobody asks for it, and all that are kept are gone through for each that is done. One that
+ * waits for its answer is looked at again as often.
+ */
+const KEPT = 5000;
+
 /** The key of everything that is being done to a move. */
 export const actsOn = (move: string): readonly string[] => ['acts', move];
 
@@ -154,8 +160,7 @@ export function useMoveAction<T>(
   const address = (to: string): string => (to === '/close' || to === '' ? `/api/moves/${id}${to}` : `/api/legs/${leg ?? here}${to}`);
   return useMutation({
     mutationKey: actsOn(id),
-    // Nobody asks for one that is over; all that are kept are gone through for each that is done.
-    gcTime: 0,
+    gcTime: KEPT,
     // Also while the browser thinks that it is offline: it is told so, and the acts after it wait.
     networkMode: 'always',
     mutationFn: async (input: T) => {
