@@ -223,10 +223,11 @@ const NOTHING: readonly LedgerItem[] = [];
 /** A row is painted with its key; what shows the whole zone follows once nobody works through its rows for a moment. */
 function LaterOverview({ items, ...more }: OverviewProps) {
   const [shown, setShown] = useState(NOTHING);
+  const isEmpty = shown.length === 0;
   useEffect(() => {
-    const timer = window.setTimeout(() => setShown(items), REST);
+    const timer = window.setTimeout(() => setShown(items), isEmpty ? 0 : REST);
     return () => window.clearTimeout(timer);
-  }, [items]);
+  }, [items, isEmpty]);
   return <Overview items={shown} {...more} />;
 }
 
