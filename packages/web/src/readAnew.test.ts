@@ -1,5 +1,6 @@
 import { QueryClient, QueryObserver } from '@tanstack/react-query';
 import { isShown, readAnew, readNow } from './readAnew';
+import { inTurn } from './unsent';
 
 /** Milliseconds that the server takes to give a ledger. */
 const TAKES = 300;
@@ -44,6 +45,26 @@ describe('reading a move anew', () => {
     expect(read).toEqual([]);
     await pass(1000);
     expect(read).toHaveLength(1);
+  });
+
+  it('waits for acts that are not answered yet, and not for ever', async () => {
+    const acts = (takes: number): void => {
+      for (let act = 0; act < 10; act++) {
+        isShown(move);
+        void inTurn(move, () => new Promise((resolve) => setTimeout(resolve, takes)));
+      }
+      void readAnew(queries, move);
+    };
+    acts(200);
+    await pass(2000);
+    expect(read).toEqual([]);
+    await pass(1000);
+    expect(read).toHaveLength(1);
+    acts(5000);
+    await pass(9000);
+    expect(read).toHaveLength(1);
+    await pass(2000);
+    expect(read).toHaveLength(2);
   });
 
   it('does not wait where somebody else changed it', async () => {

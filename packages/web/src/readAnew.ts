@@ -1,6 +1,7 @@
 import { QueryClient } from '@tanstack/react-query';
+import { unsent } from './unsent';
 
-/** Milliseconds without an act that is on the screen already, after which its move is read anew. */
+/** Milliseconds without an act that is on the screen already and all of them answered, after which its move is read anew. */
 const PAUSE = 400;
 /** Milliseconds after which it is read anew although they go on. */
 const LONGEST = 10_000;
@@ -51,5 +52,9 @@ export async function readNow(queries: QueryClient, move: string): Promise<void>
 
 function pauseLeft(move: string): number {
   const run = runs.get(move);
-  return run ? Math.min(run.last + PAUSE, run.first + LONGEST) - performance.now() : 0;
+  if (!run) return 0;
+  const now = performance.now();
+  // An act that waits for its answer changes what would be read, and has to wait for it at the server.
+  const last = unsent.waiting(move) > 0 ? now : run.last;
+  return Math.min(last + PAUSE, run.first + LONGEST) - now;
 }
