@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { placeLabels, ticksBetween } from './axis';
+import { placeLabels, tickLabelAt, ticksBetween } from './axis';
 
 describe('the time axis', () => {
   it.each([3600, 20_000, 86_400, 900_000, 10_000_000, 40_000_000, 800_000_000])(
@@ -54,5 +54,13 @@ describe('the time axis', () => {
         }
       }),
     );
+  });
+});
+
+describe('the label of a tick', () => {
+  it('stands below it, and whole on the axis where that ends close by', () => {
+    expect(tickLabelAt(400, 'Sat 13 Mar', 800)).toBe(400);
+    expect(tickLabelAt(798, 'Sat 13 Mar', 800)).toBe(770);
+    expect(tickLabelAt(1, '18:00', 800)).toBe(15);
   });
 });

@@ -2,6 +2,15 @@
 const WEEK = 604_800;
 const STEPS = [300, 900, 1800, 3600, 7200, 10_800, 21_600, 43_200, 86_400, 172_800, WEEK];
 
+/** Pixels of a letter of a tick's label, about. */
+const LETTER = 6;
+
+/** Where the middle of a tick's label stands, in pixels: at the tick, or as near to it as an axis of `room` pixels holds the whole label. */
+export function tickLabelAt(x: number, label: string, room: number): number {
+  const half = (label.length * LETTER) / 2;
+  return Math.max(half, Math.min(room - half, x));
+}
+
 /** At most `most` ticks at local round times between two instants. */
 export function ticksBetween(from: number, until: number, most: number): number[] {
   // Weeks in the end, as many of them at a time as it takes.

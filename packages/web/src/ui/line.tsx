@@ -1,7 +1,7 @@
 import { Mark, MoveSummary } from '@wanderon/contract';
 import { useEffect, useRef, useState } from 'react';
 import { clockTime, fullTime, shortTime } from '../time';
-import { placeLabels, ticksBetween } from './axis';
+import { placeLabels, tickLabelAt, ticksBetween } from './axis';
 
 export function useWidth(): [React.RefObject<HTMLDivElement | null>, number] {
   const box = useRef<HTMLDivElement>(null);
@@ -68,16 +68,19 @@ export function Line({ move, now }: { move: Pick<MoveSummary, 'marks' | 'drain'>
           <svg width={width} height={base + BELOW} className="block overflow-visible text-ink">
             <Drain drain={move.drain} x={x} base={base} height={Math.min(22, base - 2)} now={now} />
             <line x1="0" x2={width} y1={base} y2={base} stroke="var(--ink)" />
-            {ticksBetween(from, until, Math.floor(width / 90))
-              .filter((at) => Math.abs(x(at) - x(now)) > 34)
-              .map((at) => (
+            {ticksBetween(from, until, Math.floor(width / 90)).map((at) => {
+              const label = isMidnight(at) ? shortTime(at).slice(0, -6) : clockTime(at);
+              const middle = tickLabelAt(x(at), label, width);
+              if (Math.abs(middle - x(now)) <= 34) return null;
+              return (
                 <g key={at}>
                   <line x1={x(at)} x2={x(at)} y1={base} y2={base + 5} stroke="var(--faded)" />
-                  <text x={x(at)} y={base + 17} textAnchor="middle" fontSize="11" fill="var(--faded)">
-                    {isMidnight(at) ? shortTime(at).slice(0, -6) : clockTime(at)}
+                  <text x={middle} y={base + 17} textAnchor="middle" fontSize="11" fill="var(--faded)">
+                    {label}
                   </text>
                 </g>
-              ))}
+              );
+            })}
             <line x1={x(now)} x2={x(now)} y1={2} y2={base + 5} stroke="var(--accent)" strokeWidth="2" />
             <text
               x={x(now)}
