@@ -121,9 +121,10 @@ describe('many rows', () => {
         lines.sort((a, b) => a.at - b.at);
         const isCovered = lines.some(({ at, box }, index) => lines[index + 1]?.at === at + 1 && lines[index + 1]!.box.top < box.bottom - 1);
         const current = list.querySelector('[aria-current=true]')?.getBoundingClientRect();
+        const sight = list.getBoundingClientRect();
         seen.pictures += 1;
         if (isCovered) seen.covered += 1;
-        if (current && current.top > list.getBoundingClientRect().bottom) seen.hidden += 1;
+        if (!current || current.top < sight.top - 1 || current.bottom > sight.bottom + 1) seen.hidden += 1;
         requestAnimationFrame(look);
       };
       requestAnimationFrame(look);

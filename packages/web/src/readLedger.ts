@@ -55,8 +55,9 @@ async function readOnce(move: string, leg: string, partly: (ledger: Ledger) => v
 /** Pages of which one was read before a change and the next one after it may have a row twice, and lack another: each is there once. */
 function joined(pages: readonly LedgerPage[]): Ledger {
   const ledger = joinedLedger(pages);
-  const ids = new Set<string>();
-  return { ...ledger, rulings: ledger.rulings.filter(({ id }) => ids.size < ids.add(id).size), total: pages.at(-1)!.total };
+  const { rulings } = ledger;
+  const isTwice = new Set(rulings.map(({ id }) => id)).size < rulings.length;
+  return { ...ledger, rulings: isTwice ? [...new Map(rulings.map((row) => [row.id, row])).values()] : rulings, total: pages.at(-1)!.total };
 }
 
 async function isSoon(coming: Promise<unknown>): Promise<boolean> {

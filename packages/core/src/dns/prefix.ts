@@ -52,11 +52,13 @@ export const ranges = (text: string): Prefix[] => text.split(/\s+/).map((one) =>
  * Addresses that belong to one machine or network, to nobody, or to groups: what the IANA registries of special-purpose addresses (RFC 6890,
  * RFC 8190) have as not globally reachable, and multicast (RFC 5771, RFC 4291 §2.7). 192.88.99.0/24 once led to relays (RFC 7526).
  */
-const NOT_PUBLIC = ranges(`0.0.0.0/8 10.0.0.0/8 100.64.0.0/10 127.0.0.0/8 169.254.0.0/16 172.16.0.0/12 192.0.0.0/24 192.0.2.0/24 192.88.99.0/24
+const isSpecial = inAny(
+  ranges(`0.0.0.0/8 10.0.0.0/8 100.64.0.0/10 127.0.0.0/8 169.254.0.0/16 172.16.0.0/12 192.0.0.0/24 192.0.2.0/24 192.88.99.0/24
 192.168.0.0/16 198.18.0.0/15 198.51.100.0/24 203.0.113.0/24 224.0.0.0/4 240.0.0.0/4 ::/128 ::1/128 64:ff9b:1::/48 100::/64 100:0:0:1::/64
-2001::/23 2001:db8::/32 3fff::/20 5f00::/16 fc00::/7 fe80::/10 fec0::/10 ff00::/8`);
+2001::/23 2001:db8::/32 3fff::/20 5f00::/16 fc00::/7 fe80::/10 fec0::/10 ff00::/8`),
+);
 /** Parts of the above that the registries have as globally reachable. */
-const PUBLIC = ranges(`192.0.0.9/32 192.0.0.10/32 2001:1::1/128 2001:1::2/128 2001:1::3/128 2001:3::/32 2001:4:112::/48 2001:20::/28 2001:30::/28`);
+const isReachable = inAny(ranges(`192.0.0.9/32 192.0.0.10/32 2001:1::1/128 2001:1::2/128 2001:1::3/128 2001:3::/32 2001:4:112::/48 2001:20::/28 2001:30::/28`));
 
 /** Ranges whose addresses carry an IPv4 address, and at which octet: that one counts as itself. Teredo's is the client's, turned over. */
 const EMBEDDED: readonly { readonly prefix: Prefix; readonly at: number; readonly flipped?: true }[] = [
@@ -79,5 +81,5 @@ export function isPublicAddress(address: string): boolean {
     const isIsatap = (octets[8]! & 0xfd) === 0 && octets[9] === 0 && octets[10] === 0x5e && octets[11] === 0xfe;
     if (isIsatap && !isPublicAddress(octets.subarray(12).join('.'))) return false;
   }
-  return PUBLIC.some((prefix) => inPrefix(prefix, octets)) || !NOT_PUBLIC.some((prefix) => inPrefix(prefix, octets));
+  return isReachable(octets) || !isSpecial(octets);
 }

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { placeLabels, tickLabelAt, ticksBetween } from './axis';
+import { labelledTicks, placeLabels, ticksBetween } from './axis';
 
 describe('the time axis', () => {
   it.each([3600, 20_000, 86_400, 900_000, 10_000_000, 40_000_000, 800_000_000])(
@@ -57,10 +57,20 @@ describe('the time axis', () => {
   });
 });
 
-describe('the label of a tick', () => {
-  it('stands below it, and whole on the axis where that ends close by', () => {
-    expect(tickLabelAt(400, 'Sat 13 Mar', 800)).toBe(400);
-    expect(tickLabelAt(798, 'Sat 13 Mar', 800)).toBe(770);
-    expect(tickLabelAt(1, '18:00', 800)).toBe(15);
+describe('the labels of ticks', () => {
+  it.each([0, 3, 17, 300])('stand at their ticks, or whole on the axis where it ends close by, and clear of now (%p px on)', (shift) => {
+    const from = 1_710_000_000 + shift * 60;
+    const axis = { from, until: from + 48 * 3600, room: 900, x: (at: number): number => ((at - from) / (48 * 3600)) * 900 };
+    const now = from + 20 * 3600;
+    const ticks = labelledTicks(axis, now, 60, 40);
+    expect(ticks.length).toBeGreaterThan(5);
+    for (const { at, label, middle } of ticks) {
+      const half = label.length * 3;
+      expect(middle - half).toBeGreaterThanOrEqual(0);
+      expect(middle + half).toBeLessThanOrEqual(900);
+      expect(Math.abs(middle - axis.x(at))).toBeLessThanOrEqual(half);
+      if (axis.x(at) >= half && axis.x(at) <= 900 - half) expect(middle).toBe(axis.x(at));
+      expect(Math.abs(middle - axis.x(now))).toBeGreaterThan(40);
+    }
   });
 });

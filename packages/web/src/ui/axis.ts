@@ -1,3 +1,5 @@
+import { clockTime, shortTime } from '../time';
+
 /** Round steps for ticks on a time axis, in seconds. */
 const WEEK = 604_800;
 const STEPS = [300, 900, 1800, 3600, 7200, 10_800, 21_600, 43_200, 86_400, 172_800, WEEK];
@@ -5,10 +7,33 @@ const STEPS = [300, 900, 1800, 3600, 7200, 10_800, 21_600, 43_200, 86_400, 172_8
 /** Pixels of a letter of a tick's label, about. */
 const LETTER = 6;
 
-/** Where the middle of a tick's label stands, in pixels: at the tick, or as near to it as an axis of `room` pixels holds the whole label. */
-export function tickLabelAt(x: number, label: string, room: number): number {
-  const half = (label.length * LETTER) / 2;
-  return Math.max(half, Math.min(room - half, x));
+/** A time axis of `room` pixels; `x` gives the pixel of an instant. */
+export interface Axis {
+  readonly from: number;
+  readonly until: number;
+  readonly room: number;
+  readonly x: (at: number) => number;
+}
+
+export interface Tick {
+  readonly at: number;
+  readonly label: string;
+  /** The pixel of the label's middle. */
+  readonly middle: number;
+}
+
+/**
+ * Ticks at least `apart` pixels from each other, without those whose label comes within `clear` pixels of `now`. A label stands at its tick, or
+ * as near to it as the axis holds all of it.
+ */
+export function labelledTicks({ from, until, room, x }: Axis, now: number, apart: number, clear: number): Tick[] {
+  return ticksBetween(from, until, Math.floor(room / apart)).flatMap((at) => {
+    const time = clockTime(at);
+    const label = time === '00:00' ? shortTime(at).slice(0, -6) : time;
+    const half = (label.length * LETTER) / 2;
+    const middle = Math.max(half, Math.min(room - half, x(at)));
+    return Math.abs(middle - x(now)) > clear ? [{ at, label, middle }] : [];
+  });
 }
 
 /** At most `most` ticks at local round times between two instants. */

@@ -1,7 +1,7 @@
 import { Mark, MoveSummary } from '@wanderon/contract';
 import { useEffect, useRef, useState } from 'react';
-import { clockTime, fullTime, shortTime } from '../time';
-import { placeLabels, tickLabelAt, ticksBetween } from './axis';
+import { fullTime, shortTime } from '../time';
+import { labelledTicks, placeLabels } from './axis';
 
 export function useWidth(): [React.RefObject<HTMLDivElement | null>, number] {
   const box = useRef<HTMLDivElement>(null);
@@ -68,19 +68,14 @@ export function Line({ move, now }: { move: Pick<MoveSummary, 'marks' | 'drain'>
           <svg width={width} height={base + BELOW} className="block overflow-visible text-ink">
             <Drain drain={move.drain} x={x} base={base} height={Math.min(22, base - 2)} now={now} />
             <line x1="0" x2={width} y1={base} y2={base} stroke="var(--ink)" />
-            {ticksBetween(from, until, Math.floor(width / 90)).map((at) => {
-              const label = isMidnight(at) ? shortTime(at).slice(0, -6) : clockTime(at);
-              const middle = tickLabelAt(x(at), label, width);
-              if (Math.abs(middle - x(now)) <= 34) return null;
-              return (
-                <g key={at}>
-                  <line x1={x(at)} x2={x(at)} y1={base} y2={base + 5} stroke="var(--faded)" />
-                  <text x={middle} y={base + 17} textAnchor="middle" fontSize="11" fill="var(--faded)">
-                    {label}
-                  </text>
-                </g>
-              );
-            })}
+            {labelledTicks({ from, until, room: width, x }, now, 90, 34).map(({ at, label, middle }) => (
+              <g key={at}>
+                <line x1={x(at)} x2={x(at)} y1={base} y2={base + 5} stroke="var(--faded)" />
+                <text x={middle} y={base + 17} textAnchor="middle" fontSize="11" fill="var(--faded)">
+                  {label}
+                </text>
+              </g>
+            ))}
             <line x1={x(now)} x2={x(now)} y1={2} y2={base + 5} stroke="var(--accent)" strokeWidth="2" />
             <text
               x={x(now)}
@@ -126,10 +121,6 @@ function weightOf(marks: readonly Mark[], now: number): number {
 function labelOf(marks: readonly Mark[]): string {
   const words = [...new Set(marks.map((mark) => mark.label))];
   return words.length > 3 ? `${words[0]} … ${words.at(-1)}` : words.join(', ');
-}
-
-function isMidnight(at: number): boolean {
-  return clockTime(at) === '00:00';
 }
 
 /** A step is a full dot, a planned one an open dot, a horizon an upright bar. */

@@ -1,7 +1,7 @@
 import { MoveSummary } from '@wanderon/contract';
 import { Link } from 'react-router';
-import { clockTime, shortTime } from '../time';
-import { tickLabelAt, ticksBetween } from './axis';
+import { shortTime } from '../time';
+import { labelledTicks, ticksBetween } from './axis';
 import { Drain, MarkShape, useWidth } from './line';
 
 const HEIGHT = 26;
@@ -21,16 +21,11 @@ export function Strips({ moves, now }: { moves: readonly MoveSummary[]; now: num
       {width > 0 && (
         <>
           <div className="relative h-5" style={{ marginLeft: NAME }}>
-            {ticksBetween(from, until, Math.floor(room / 80)).map((at) => {
-              const label = clockTime(at) === '00:00' ? shortTime(at).slice(0, -6) : clockTime(at);
-              const middle = tickLabelAt(x(at), label, room);
-              if (Math.abs(middle - x(now)) <= 44) return null;
-              return (
-                <span key={at} className="absolute -translate-x-1/2 text-[0.78rem] whitespace-nowrap text-faded" style={{ left: middle }}>
-                  {label}
-                </span>
-              );
-            })}
+            {labelledTicks({ from, until, room, x }, now, 80, 44).map(({ at, label, middle }) => (
+              <span key={at} className="absolute -translate-x-1/2 text-[0.78rem] whitespace-nowrap text-faded" style={{ left: middle }}>
+                {label}
+              </span>
+            ))}
             <span className="absolute -translate-x-1/2 text-[0.78rem] font-bold text-accent" style={{ left: x(now) }}>
               now
             </span>

@@ -117,7 +117,7 @@ export function Ledger({
               const item = items[line.index]!;
               return (
                 <div
-                  key={item.kind === 'row' ? item.ruling.id : item.group.title}
+                  key={keyOf(item, undefined)}
                   ref={virtual.measureElement}
                   data-index={line.index}
                   className="absolute left-0 w-full [contain:layout_style]"
