@@ -138,11 +138,11 @@ describe('a domain moves by hand', () => {
     // TTLs that a panel does not let be lowered are taken as they are; what else is in the way is let pass, or set aside.
     await place('timetable');
     await press(page, 'Approve, lower now');
-    await takeWays([/^I have done it by hand$/, /^Take the TTLs as they are$/, /^Set .* aside$/], /The switch is sound from|nothing else waits/);
+    await takeWays([/^I have done it by hand$/, /^Do not wait for the old TTLs$/, /^Stop waiting for .*$/], /The switch is sound from|nothing else waits/);
     await place('switch');
     await speed('× 3600');
     await words(page, 'HANDOVER SHEET: CLIFFPATH DOMAINS');
-    await takeWays([/^Let it pass$/, /^Set .* aside$/, /^Take the TTLs as they are$/], /The gate is open/);
+    await takeWays([/^Let it pass$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /The gate is open/);
     await speed('× 1');
     const list = await page.evaluate(() =>
       Array.from(document.querySelectorAll('li .whitespace-pre-line')).map((one) => (one as HTMLElement).innerText.trim()),
@@ -170,15 +170,15 @@ describe('a domain moves by hand', () => {
       await words(page, named);
     }
     await saved(list[0]!);
-    await takeWays([/^Set .* aside$/, /^Go on without turning it$/], /The parent publishes the new nameservers since/);
+    await takeWays([/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/], /The parent publishes the new nameservers since/);
 
     // Afterwards: nobody turns the old zone, and what follows the cutover at the web host is ticked.
-    await takeWays([/^Go on without turning it$/], /Switch\s+4\s+done/);
+    await takeWays([/^Go on without it$/, /^Go on although .*$/], /Switch\s+4\s+done/);
     await place('watch');
     await speed('× 3600');
     await words(page, 'Larkspur Sites asks for: Wait for “connected”');
     await lab('/larkspur/check', { zone: 'seed-library.example' });
-    await takeWays([/^Set .* aside$/, /^Go on without turning it$/, /^Leave the TTLs low$/], /^Settled$/m);
+    await takeWays([/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/, /^Leave the TTLs low$/], /^Settled$/m);
     // Its own check is late, as was noted.
     await until('it says connected', async () => (await lab('/larkspur/check', { zone: 'seed-library.example' })).includes('>connected<'));
     await place('asked');
@@ -186,7 +186,7 @@ describe('a domain moves by hand', () => {
     await tick('Purge its cache');
     await tick('Take out _larkspur.seed-library.example TXT');
     await place('watch');
-    await takeWays([/^Leave the TTLs low$/, /^Close the move$/, /^Set .* aside$/], /The move is closed/);
+    await takeWays([/^Leave the TTLs low$/, /^Close the move$/, /^Stop waiting for .*$/], /The move is closed/);
 
     // What was on the sheet is what the new servers answer.
     for (const address of ['198.51.100.71', '198.51.100.72'])

@@ -65,7 +65,7 @@ const DOMAINS = {
     await until('the new zone is known to a resolver', async () => (await answer(domain.name, 'NS')) === 'ns1.newbind.example.');
     await driver.act('/back', { how: 'nameservers' });
     const begun = (await driver.move()).legs[1]!;
-    expect(begun.steps.map((step) => step.id)).toEqual(['survey', 'choose', 'push', 'served', 'switch', 'turn', 'settle', 'raise', 'close']);
+    expect(begun.steps.map((step) => step.id)).toEqual(['survey', 'choose', 'push', 'served', 'switch', 'turn', 'turned', 'settle', 'raise', 'close']);
     expect([begun.seen.ts, begun.oldNameservers, begun.newNameservers]).toEqual([null, ['ns1.newbind.example.'], ['ns1.oldknot.example.']]);
     await stoppedAt(driver, /At old knot stands what is not of this plan.*shop\.back-by-names\.example\. A/);
     await driver.way('push', 'take');

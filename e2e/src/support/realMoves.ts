@@ -23,6 +23,8 @@ export interface RealDomain {
   readonly more?: string;
   /** Lines that stand at the new host before anything is pushed. */
   readonly there?: string;
+  /** Settings of the zone at a new host that runs bind9. */
+  readonly settings?: string;
   /** The NS lines of the parent, the old zone and the new one, where they are not the usual ones. */
   readonly delegation?: string;
   readonly oldNs?: string;
@@ -83,7 +85,11 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
       this.servers.bind(OLD, { [`${OLD_NAME.bind}.`]: hostZone(OLD_NAME.bind, OLD), ...zones('bind') }, { keyed: true }),
       this.servers.knot(OLD_KNOT, { [`${OLD_NAME.knot}.`]: hostZone(OLD_NAME.knot, OLD_KNOT), ...zones('knot') }, this.options.signed),
       this.servers.knot(NEW, { [`${NEW_NAME.knot}.`]: hostZone(NEW_NAME.knot, NEW), ...fresh('knot') }, this.options.signedAgain),
-      this.servers.bind(NEW_BIND, { [`${NEW_NAME.bind}.`]: hostZone(NEW_NAME.bind, NEW_BIND), ...fresh('bind') }, { keyed: true }),
+      this.servers.bind(
+        NEW_BIND,
+        { [`${NEW_NAME.bind}.`]: hostZone(NEW_NAME.bind, NEW_BIND), ...fresh('bind') },
+        { keyed: true, more: (zone) => this.domains.find((domain) => `${domain.name}.` === zone)?.settings ?? '' },
+      ),
       this.servers.nsd(NEW_NSD, { [`${NEW_NAME.nsd}.`]: hostZone(NEW_NAME.nsd, NEW_NSD), ...fresh('nsd') }),
       this.servers.unbound(RESOLVER, ROOT),
     ]);

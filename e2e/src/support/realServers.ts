@@ -38,15 +38,19 @@ export class RealServers {
     return path;
   }
 
-  /** bind9 with the zones given as text. */
-  async bind(address: string, zones: Record<string, string>, options: { keyed: boolean; encrypted?: boolean; signed?: boolean }): Promise<void> {
+  /** bind9 with the zones given as text; `more`: further settings of a zone. */
+  async bind(
+    address: string,
+    zones: Record<string, string>,
+    options: { keyed: boolean; encrypted?: boolean; signed?: boolean; more?: (zone: string) => string },
+  ): Promise<void> {
     const name = this.bindFolder(address);
     // bind makes a signed copy beside the file, and cannot take updates of the same zone then.
     const signed = options.signed ? 'dnssec-policy default; inline-signing yes;' : 'ixfr-from-differences yes;';
     const allow = options.keyed ? `key "${KEY.name}";` : '127.0.0.0/8;';
     const entries = Object.entries(zones).map(([zone, text]) => {
       const file = this.file(`${name}/${zone === '.' ? 'root' : zone}zone`, text);
-      return `zone "${zone}" { type primary; file "${file}"; ${signed} allow-transfer { ${allow} }; allow-update { ${allow} }; };`;
+      return `zone "${zone}" { type primary; file "${file}"; ${signed} allow-transfer { ${allow} }; allow-update { ${allow} }; ${options.more?.(zone) ?? ''} };`;
     });
     const encrypted = options.encrypted
       ? `listen-on port 853 tls ephemeral { ${address}; }; listen-on port 443 tls ephemeral http default { ${address}; };`

@@ -1,16 +1,72 @@
-import { Message, Name, RCODE, SetChange, TsigKey, rcodeName, updateMessages } from '@wanderon/core';
+import { Message, Name, RCODE, RRset, SetChange, TsigKey, UpdatePart, rcodeName, typeMnemonic, updateParts } from '@wanderon/core';
 import { DnsClient } from './client';
 import { NetError } from './netError';
 import { ServerAddress, where } from './server';
 
-/** Sends the changes as updates (RFC 2136), one after the other; throws a NetError at the first that is refused. */
-export async function sendUpdates(client: DnsClient, server: ServerAddress, zone: Name, changes: readonly SetChange[], key: TsigKey): Promise<number> {
-  const messages = updateMessages(zone, changes);
-  for (const message of messages) {
-    const answer: Message = await client.exchange(server, message, { key, timeout: 15_000, tries: 1 });
-    if (answer.rcode !== RCODE.NOERROR) throw new NetError('refused', refusal(server, zone, answer.rcode), answer.rcode);
+/** A server refused these changes, each of them sent alone; all others took effect. */
+export class RefusedChanges extends NetError {
+  constructor(
+    server: ServerAddress,
+    readonly changes: readonly SetChange[],
+    rcode: number,
+  ) {
+    const names = changes.slice(0, TOLD).map((change) => `${change.owner.toString().replace(/\.$/, '')} ${typeMnemonic(change.type)}`);
+    const more = changes.length > TOLD ? ` and ${changes.length - TOLD} more` : '';
+    super('refused', `${where(server)} refuses ${names.join(', ')}${more} (${rcodeName(rcode)})`, rcode);
   }
-  return messages.length;
+}
+
+const TOLD = 3;
+/** Changes that a server may refuse one by one before the rest is not tried any more: it takes none of their kind. */
+const MOST_REFUSED = 8;
+
+/** What says nothing about a single change: the zone, the key or the moment is wrong. */
+const OF_THE_WHOLE: ReadonlySet<number> = new Set([RCODE.NXRRSET, RCODE.YXRRSET, RCODE.NXDOMAIN, RCODE.YXDOMAIN, RCODE.NOTAUTH, RCODE.NOTZONE]);
+
+/**
+ * Sends the changes as updates (RFC 2136), one after the other. `guard`: a set that has to be as it was seen when the first one arrives.
+ * Where a server refuses one, it is halved until what it refuses is found, each half guarded as before; what it takes takes effect. Gives
+ * the number of messages that took effect. Throws a NetError, a `RefusedChanges` where single changes are to blame.
+ */
+export async function sendUpdates(
+  client: DnsClient,
+  server: ServerAddress,
+  zone: Name,
+  changes: readonly SetChange[],
+  key: TsigKey,
+  guard?: RRset,
+): Promise<number> {
+  const refused: SetChange[] = [];
+  let rcode: number = RCODE.NOERROR;
+  let sent = 0;
+  const waiting: UpdatePart[] = updateParts(zone, changes, undefined, guard);
+  for (let part = waiting.shift(); part; part = waiting.shift()) {
+    const answer: Message = await client.exchange(server, part.message, { key, timeout: 15_000, tries: 1 });
+    if (answer.rcode === RCODE.NOERROR) {
+      sent += 1;
+      continue;
+    }
+    if (OF_THE_WHOLE.has(answer.rcode)) throw new NetError('refused', refusal(server, zone, answer.rcode), answer.rcode);
+    rcode = answer.rcode;
+    const halves = halved(part.changes);
+    if (halves) waiting.unshift(...halves.flatMap((half) => updateParts(zone, half)));
+    else refused.push(...part.changes);
+    // The first one that is taken tells that not all of them are refused.
+    if (refused.length >= MOST_REFUSED && sent === 0) throw new NetError('refused', refusal(server, zone, rcode), rcode);
+    if (refused.length >= MOST_REFUSED) break;
+  }
+  if (refused.length === 0) return sent;
+  if (sent === 0 && refused.length === changes.length && changes.length > 1) throw new NetError('refused', refusal(server, zone, rcode), rcode);
+  throw new RefusedChanges(server, refused, rcode);
+}
+
+/** Two parts of the changes; sets of one owner stay together as long as there is another owner. Undefined for one change. */
+function halved(changes: readonly SetChange[]): [SetChange[], SetChange[]] | undefined {
+  if (changes.length < 2) return undefined;
+  const owners = [...new Set(changes.map((change) => change.owner.key))];
+  const first = owners.length > 1 ? new Set(owners.slice(0, owners.length >> 1)) : undefined;
+  const isFirst = (change: SetChange): boolean => (first ? first.has(change.owner.key) : changes.indexOf(change) < changes.length >> 1);
+  return [changes.filter(isFirst), changes.filter((change) => !isFirst(change))];
 }
 
 function refusal(server: ServerAddress, zone: Name, rcode: number): string {

@@ -19,6 +19,8 @@ export interface Referral {
   /** TTL of the DS set; undefined where there is none. */
   readonly dsTtl: number | undefined;
   readonly denied: boolean;
+  /** It holds the zone as well, and answers from it (RFC 1034 §4.2.1): what its parent zone says stands behind that. */
+  readonly holdsZone: boolean;
   readonly problem: string | undefined;
 }
 
@@ -232,7 +234,7 @@ export class Walker {
   }
 
   private async referralFrom(server: string, address: string, zone: Name): Promise<Referral> {
-    const empty = { server, address, nameservers: [], ttl: undefined, glue: [], ds: [], dsTtl: undefined, denied: false };
+    const empty = { server, address, nameservers: [], ttl: undefined, glue: [], ds: [], dsTtl: undefined, denied: false, holdsZone: false };
     let answer: Message;
     let ds: Message;
     try {
@@ -261,6 +263,7 @@ export class Walker {
       ds: signers.map((record) => printRdata(record.type, record.data)),
       dsTtl: signers.length > 0 ? Math.min(...signers.map((record) => record.ttl)) : undefined,
       denied: set.length === 0,
+      holdsZone: answer.authoritative && set.length > 0 && section === answer.answers,
       problem: undefined,
     };
   }

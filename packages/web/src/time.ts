@@ -1,5 +1,8 @@
+import { duration } from '@wanderon/core';
 import { useCallback, useSyncExternalStore } from 'react';
 import { useClockState } from './api';
+
+export { duration };
 
 /** One tick a second for the whole page; `ticked` is the moment of the last one, by the page's own clock in milliseconds. */
 let ticked = performance.now();
@@ -60,23 +63,6 @@ export function clockTime(at: number, seconds = false): string {
 /** The same moment in both zones, for a title. */
 export function fullTime(at: number): string {
   return `${FULL.format(at * 1000)} (${zone}); ${new Date(at * 1000).toISOString().slice(0, 19).replace('T', ' ')} UTC`;
-}
-
-/** `3 h 20 min`, `45 s`, `2 d 4 h`: the two largest units. */
-export function duration(seconds: number): string {
-  const total = Math.round(Math.abs(seconds));
-  if (total < 60) return `${total} s`;
-  const units: [number, string][] = [
-    [86_400, 'd'],
-    [3600, 'h'],
-    [60, 'min'],
-  ];
-  const first = units.findIndex(([size]) => total >= size);
-  const [size, name] = units[first]!;
-  const whole = Math.floor(total / size);
-  const next = units[first + 1];
-  const rest = next ? Math.floor((total % size) / next[0]) : 0;
-  return next && rest > 0 ? `${whole} ${name} ${rest} ${next[1]}` : `${whole} ${name}`;
 }
 
 /** `in 3 h 20 min` or `20 min ago`. */

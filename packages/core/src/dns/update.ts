@@ -36,20 +36,37 @@ export function changesBetween(served: readonly RRset[], wanted: readonly RRset[
  * and what it replaces change together.
  */
 export function updateMessages(zone: Name, changes: readonly SetChange[], octetsPerMessage = 16_384): Message[] {
+  return updateParts(zone, changes, octetsPerMessage).map((part) => part.message);
+}
+
+/** One update message and the changes that it makes. */
+export interface UpdatePart {
+  readonly message: Message;
+  readonly changes: readonly SetChange[];
+}
+
+/**
+ * The same, each message with its changes. `guard`: a set that the first message asks to be as it was seen, besides what it changes; the SOA,
+ * so that any edit by someone else fails it, one of a TTL alone included.
+ */
+export function updateParts(zone: Name, changes: readonly SetChange[], octetsPerMessage = 16_384, guard?: RRset): UpdatePart[] {
   const byOwner = new Map<string, SetChange[]>();
   for (const change of changes) {
     const group = byOwner.get(change.owner.key);
     if (group) group.push(change);
     else byOwner.set(change.owner.key, [change]);
   }
-  const messages: Message[] = [];
-  let prerequisites: ResourceRecord[] = [];
+  const parts: UpdatePart[] = [];
+  let prerequisites: ResourceRecord[] = guard ? recordsOf(guard).map((record) => ({ ...record, ttl: 0 })) : [];
   let updates: ResourceRecord[] = [];
+  let taken: SetChange[] = [];
   let octets = 0;
   const flush = (): void => {
-    if (updates.length > 0) messages.push(updateMessage(zone, prerequisites, updates));
+    if (updates.length > 0) parts.push({ message: updateMessage(zone, prerequisites, updates), changes: taken });
+    else return;
     prerequisites = [];
     updates = [];
+    taken = [];
     octets = 0;
   };
   // Servers check that what MX, SRV and NS lead to has addresses: those come before, and go after.
@@ -59,13 +76,14 @@ export function updateMessages(zone: Name, changes: readonly SetChange[], octets
     const size = made.reduce((sum, one) => sum + sizeOf(one.prerequisites) + sizeOf(one.updates), 0);
     if (octets + size > octetsPerMessage) flush();
     octets += size;
+    taken.push(...group);
     // RFC 2136 §3.4.2.2: a CNAME is ignored where other data stands, so what goes is written before what comes.
     for (const one of made) prerequisites.push(...one.prerequisites);
     for (const one of made) updates.push(...one.updates.filter((record) => record.cls === CLASS_ANY));
     for (const one of made) updates.push(...one.updates.filter((record) => record.cls !== CLASS_ANY));
   }
   flush();
-  return messages;
+  return parts;
 }
 
 const LEADING: ReadonlySet<number> = new Set([TYPE_CODES.MX, TYPE_CODES.SRV, TYPE_CODES.NS]);

@@ -93,7 +93,9 @@ function usualEvery(leg: Leg, kind: LookKind): number | undefined {
       // Where the records change in place, these are the servers that say so, and that may be changed again.
       if (plan.kind === 'repoint' && ts !== undefined) return !t0 ? every / 2 : settled ? idle : ended ? every : idle;
       if (settled) return undefined;
-      return stepOf(leg, 'lowered')?.standing.state === 'doing' ||
+      // Once a lowering is decided, what may be saved before it is done counts as well.
+      return (leg.said.approved !== undefined && ts === undefined && !isLow(leg)) ||
+        stepOf(leg, 'lowered')?.standing.state === 'doing' ||
         stepOf(leg, 'early-seen')?.standing.state === 'doing' ||
         (t0 && leg.turns && !leg.times.te.all) ||
         gateNear

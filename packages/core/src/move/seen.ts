@@ -16,6 +16,8 @@ export interface ParentSight {
   readonly dsTtl: number;
   /** An authority for names of the set that stay: it says where they are (as `glue`), and nothing of the zone. */
   readonly onlyAddresses?: true;
+  /** It holds the zone itself, and answers from it: what stands in its parent zone is told to nobody who asks it (RFC 1034 §4.2.1). */
+  readonly holdsZone?: true;
 }
 
 /** An answer to one question: the data of the set under its own name, or a denial, which has none. */
@@ -31,6 +33,8 @@ export interface ZoneSight {
   readonly serial: number | null;
   /** It refuses to answer for the zone, over so long a time that it is no accident. */
   readonly refused: boolean;
+  /** It no longer holds the zone, and refers to servers of it: its NS set is that of the referral. */
+  readonly refers?: true | undefined;
   readonly sets: Readonly<Record<SetKey, AnswerSight>>;
   /** Where it was asked for signatures: what bears none by a key of the zone (`unsignedOf`). */
   readonly unsigned?: readonly string[] | undefined;

@@ -56,7 +56,7 @@ describe('tasks at the web host', () => {
   it('are steps in their order, each after the one before it, in the chapter where they belong', () => {
     const one = leg(web({ tasks }));
     expect(ids(one)).toEqual([
-      ...['survey', 'choose', 'push', 'served', 'task:domain', 'task:site', 'lower', 'lowered', 'switch', 'turn', 'settle', 'raise'],
+      ...['survey', 'choose', 'push', 'served', 'task:domain', 'task:site', 'lower', 'lowered', 'switch', 'turn', 'turned', 'settle', 'raise'],
       ...['task:https', 'task:purge', 'close'],
     ]);
     expect(['domain', 'site', 'https', 'purge'].map((id) => state(one, `task:${id}`))).toEqual(['ready', 'waiting', 'waiting', 'waiting']);

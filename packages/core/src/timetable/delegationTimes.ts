@@ -92,6 +92,7 @@ class Delegation {
       ...signedTimes({ plan, parents, oldZones, now, floor: assumed.floor, allowance: assumed.parentAllowance }),
       earliestSwitch: earliest.at,
       certain: earliest.certain,
+      outlasting: earliest.outlasting,
       delegation,
       extended,
       sets,

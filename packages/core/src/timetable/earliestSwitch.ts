@@ -45,10 +45,11 @@ interface Outlasting {
  * A run that goes on counts up to now; where its TTL is too high it is taken to be lowered when that is decided.
  * `certain` is false while some TTL is not seen lowered. RFC 1035 §3.2.1, RFC 2181 §8.
  */
-export function earliestSwitch(input: EarliestInput): { at: Derived; certain: boolean } {
+export function earliestSwitch(input: EarliestInput): { at: Derived; certain: boolean; outlasting: number } {
   const { zones, oldZones, led, served, lowering, wanted, said, now, floor } = input;
   const lowered = Math.max(now, said.lowerAt ?? now);
   let last: Outlasting | undefined;
+  let outlasting = 0;
   let certain = input.nobodyBefore === true || oldZones.some((server) => server.sightings.length > 0);
   const consider = (server: ServerSeen<ZoneSight>, key: SetKey, unwanted: (answer: AnswerSight) => boolean): void => {
     const spans = led.get(server.address) ?? [];
@@ -68,6 +69,7 @@ export function earliestSwitch(input: EarliestInput): { at: Derived; certain: bo
       if (until === Infinity) certain = false;
       const l = until === Infinity ? lowered : until;
       const at = l + ttl - target;
+      if (until === Infinity || at > now) outlasting = Math.max(outlasting, ttl);
       if (!last || at > last.at) last = { at, server: server.server, key, goesOn: until === Infinity, l, T: value.ttl, L };
     }
   };
@@ -76,7 +78,7 @@ export function earliestSwitch(input: EarliestInput): { at: Derived; certain: bo
     const { apexNs, newNameservers } = input;
     if (apexNs && newNameservers) consider(server, apexNs, (answer) => !sameNameSet(answer.data, newNameservers));
   }
-  return { at: last ? derived(last, floor) : nothing(now), certain };
+  return { at: last ? derived(last, floor) : nothing(now), certain, outlasting };
 }
 
 function derived({ at, server, key, goesOn, l, T, L }: Outlasting, floor: number): Derived {

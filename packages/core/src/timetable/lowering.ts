@@ -36,6 +36,8 @@ export function lowersTtls(plan: LegPlan): boolean {
 export class Lowering {
   /** TTL as found, of the sets that are lowered; seconds. */
   readonly T: ReadonlyMap<SetKey, number>;
+  /** TTL as found of the sets that stay as high as they are; seconds. */
+  private readonly kept: ReadonlyMap<SetKey, number>;
 
   constructor(
     private readonly of: {
@@ -52,15 +54,20 @@ export class Lowering {
     },
   ) {
     this.T = new Map(setsToLower(of.plan).map(({ key, T }) => [key, T]));
+    this.kept = new Map(of.plan.rulings.flatMap((row) => (row.found && !this.T.has(keyOfRow(row)) ? [[keyOfRow(row), row.found.ttl]] : [])));
   }
 
-  /** The TTL to which a set was to go down, or that a person takes; seconds. */
+  /**
+   * The TTL to which a set was to go down, or that a person takes; seconds. A set that nobody was to lower counts with its TTL as found, and
+   * so does what a wildcard, a DNAME or an alias gave at a name that is new.
+   */
   target(key: SetKey, answer: AnswerSight, first: AnswerSight): number {
     const { plan, said, kept } = this.of;
     // What goes back goes with the TTLs that there are.
     if (plan.isBack) return Infinity;
-    const found = this.T.get(key) ?? said.lowerTo;
-    const T = answer.data.length === 0 ? first.ttl : kept?.has(key) ? found : Math.min(found, said.lowerTo);
+    const toLower = this.T.get(key);
+    const asFound = this.kept.get(key) ?? first.ttl;
+    const T = toLower === undefined ? asFound : answer.data.length === 0 ? first.ttl : kept?.has(key) ? toLower : Math.min(toLower, said.lowerTo);
     return Math.max(T, said.acceptedTtl ?? 0);
   }
 

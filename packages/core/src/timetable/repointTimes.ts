@@ -78,6 +78,7 @@ export function repointTimes(input: TimesInput): LegTimes {
       : { td: undefined, signedUntil: undefined }),
     earliestSwitch: earliest.at,
     certain: earliest.certain,
+    outlasting: earliest.outlasting,
     delegation,
     extended,
     sets,

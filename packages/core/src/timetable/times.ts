@@ -52,6 +52,8 @@ export interface LegTimes {
   readonly earliestSwitch: Derived;
   /** False while some TTL is not seen lowered: the time is what it would be if all were lowered as decided. */
   readonly certain: boolean;
+  /** The largest TTL of an answer that outlasts what it was to be lowered to, in seconds: taken as it is, it is waited for no more. 0: none does. */
+  readonly outlasting: number;
   /** H and X: nobody is led to a server outside the new set any more. X may be unbounded. In a repoint leg nobody was: both are t0. */
   readonly delegation: Derived;
   readonly extended: Derived;

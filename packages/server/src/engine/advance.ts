@@ -153,7 +153,10 @@ export class Advancer {
 
   private async doOne(loaded: LoadedMove, one: LoadedLeg, due: Due): Promise<void> {
     const context = this.contextOf(loaded, one, due.every);
-    if (due.what === 'act') return this.doAct(context, due);
+    if (due.what === 'act') {
+      const look: Due = { what: 'look', id: 'old', at: due.at, every: one.leg.state.every };
+      return this.doAct({ ...context, witness: () => this.doOne(loaded, one, look) }, due);
+    }
     let outcome: Outcome;
     let problem: string | undefined;
     const began = performance.now();

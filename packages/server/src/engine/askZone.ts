@@ -36,7 +36,9 @@ export async function askZone(client: DnsClient, address: string, zone: Name, ke
   const denied = refusal(soa.value, zone);
   if (denied) return { problem: denied, refused: true };
   const own = soa.value.answers.find((record) => record.type === TYPE_CODES.SOA && record.owner.equals(zone));
-  return { sight: { serial: own ? readSoa(own.data).serial : null, refused: false, sets: await askSets(client, address, zone, keys) } };
+  const refers = !soa.value.authoritative && isReferral(soa.value, zone);
+  const sets = await askSets(client, address, zone, keys);
+  return { sight: { serial: own ? readSoa(own.data).serial : null, refused: false, ...(refers && { refers }), sets } };
 }
 
 /** What a server answers of each set, by key in order; nothing of one of which it says nothing. */
@@ -54,8 +56,11 @@ export function inOrder(sets: readonly (readonly [SetKey, AnswerSight])[]): Reco
 function refusal(message: Message, zone: Name): string | undefined {
   if (message.rcode === RCODE.REFUSED || message.rcode === RCODE.NOTAUTH) return `it answers ${rcodeName(message.rcode)}`;
   if (message.rcode !== RCODE.NOERROR && message.rcode !== RCODE.NXDOMAIN) return `it answers ${rcodeName(message.rcode)}`;
-  const refers = message.authorities.some((record) => record.type === TYPE_CODES.NS && record.owner.equals(zone));
-  return message.authoritative || refers ? undefined : 'it does not answer with authority';
+  return message.authoritative || isReferral(message, zone) ? undefined : 'it does not answer with authority';
+}
+
+function isReferral(message: Message, zone: Name): boolean {
+  return message.authorities.some((record) => record.type === TYPE_CODES.NS && record.owner.equals(zone));
 }
 
 /** What a server answers of one set; undefined where it does not, or not with authority. */

@@ -12,6 +12,8 @@ export interface WorkContext {
   readonly zone: Name;
   /** Seconds to the next look, as planned. */
   readonly every: number;
+  /** Looks at every authority to which resolvers are led and commits what it saw, at once; given to acts. */
+  readonly witness?: (() => Promise<void>) | undefined;
 }
 
 /** Words for the trail. */

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { Acted, TakeWay, WaiveInput } from '@wanderon/contract';
-import { Assent, Waiver, Way, adoptable, adoptedRow, factsOf, gateOf, notOurs, ownerOf, stepOf, typeOf, uncapital } from '@wanderon/core';
+import { Assent, Waiver, Way, adoptable, adoptedRow, duration, factsOf, gateOf, notOurs, ownerOf, stepOf, typeOf, uncapital } from '@wanderon/core';
 import { Caller } from '../people/allow';
 import { NotNow, notFound } from '../refusals';
 import { Act, KEPT, MoveActs } from './moveActs';
@@ -47,7 +47,10 @@ export class WaysService {
         await decide({ kind: 'aside', subject: wish.subject, value }, event('aside', `${label}: it is not waited for any more.`));
         return;
       case 'accept TTLs':
-        await decide({ kind: 'accept TTLs', value: Number(wish.subject) }, event('accept TTLs', `TTLs of up to ${wish.subject} s are taken as they are.`));
+        await decide(
+          { kind: 'accept TTLs', value: Number(wish.subject) },
+          event('accept TTLs', `Old answers are not waited for: they may be remembered for up to ${duration(Number(wish.subject))} after the switch.`),
+        );
         return;
       case 'take':
       case 'keep':

@@ -13,10 +13,11 @@ export function StepNote({ step, move, may }: { step: StepView | undefined; move
         {ways}
       </div>
     );
-  const speaks = ['doing', 'due', 'ready', 'left'].includes(step.state) && step.text !== null;
-  if (!speaks && !(step.state === 'doing' && step.ways.length > 0)) return null;
+  const speaks = step.state !== 'waiting' && step.state !== 'done' && (step.text !== null || step.ways.length > 0);
+  if (!speaks) return null;
   return (
     <div role="status" className="my-2 border-l-4 border-accent bg-shade px-3 py-1.5">
+      {step.state === 'ready' && step.by === 'person' && <b className="font-semibold">{step.title}. </b>}
       {step.text} {step.state === 'doing' && <span className="text-faded">Wanderon looks again by itself.</span>}
       {ways}
     </div>

@@ -10,7 +10,8 @@ export const frontOn: StepRule = {
   chapter: 'watch',
   title: 'Have the names fronted',
   label: undefined,
-  after: ['settle'],
+  // A web host verifies a name once it leads there: that is soon after the switch, and long before everything old has run out.
+  after: ['switch', 'changed'],
   by: 'person',
   counts: 'done',
   applies: (plan) => plan.chosen && later(plan).length > 0,

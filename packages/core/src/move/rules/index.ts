@@ -10,6 +10,7 @@ export * from './lowered';
 export * from './dsGone';
 export * from './switchNameservers';
 export * from './turn';
+export * from './turned';
 export * from './change';
 export * from './changed';
 export * from './settle';

@@ -1,6 +1,7 @@
 import { lowersTtls } from '../../timetable/lowering';
 import { Leg } from '../leg';
 import { ownerOf, typeOf } from '../plan';
+import { acceptWay } from './acceptTtls';
 import { StepRule, Way, asideWay, stands } from './rule';
 
 /** Every address of every old authority seen to serve the lowered TTLs; from then on the old ones run out. */
@@ -45,12 +46,6 @@ function waysOf(leg: Leg): Way[] {
   const { unlowered, tl } = leg.times;
   const sent = leg.said.left.has('lower') || leg.state.work.get('lower')?.outcome === 'done';
   const most = Math.max(0, ...unlowered.map((one) => one.ttl));
-  const accept: Way = {
-    act: 'accept TTLs',
-    subject: String(most),
-    label: 'Take the TTLs as they are',
-    means: `Old answers may then be remembered for up to ${most} s after the switch.`,
-  };
   const silent = leg.seen.zones.filter((one) => one.silence && tl.lacking.some((lack) => lack.address === one.address));
-  return [...(sent && most > 0 ? [accept] : []), ...silent.map((one) => asideWay(one.address, one.server))];
+  return [...(sent && most > 0 ? [acceptWay(most)] : []), ...silent.map((one) => asideWay(one.address, one.server))];
 }

@@ -102,6 +102,6 @@ export function acted(
 export const asideWay = (address: string, server: string): Way => ({
   act: 'aside',
   subject: address,
-  label: `Set ${server.replace(/\.$/, '')} aside`,
-  means: 'It is not waited for any more, and taken to be out of service from now on.',
+  label: `Stop waiting for ${server.replace(/\.$/, '')}`,
+  means: 'It counts as switched off from now on.',
 });

@@ -1,4 +1,6 @@
+import { duration } from '../../survey/duration';
 import { capital } from '../../survey/words';
+import { Instant } from '../../timetable/instant';
 import { lookoutSubject } from '../../watch/settled';
 import { Leg } from '../leg';
 import { StepRule, Way, asideWay, stands } from './rule';
@@ -16,10 +18,26 @@ export const settle: StepRule = {
   standing: (leg) => {
     const { settled, missing } = leg.settled;
     if (settled) return stands('done', { doneAt: leg.times.last.at });
+    const left = leg.said.left.get('settle');
+    if (left) return stands('left', { doneAt: left.at, decision: left });
     const dueAt = Number.isFinite(leg.times.last.at) ? leg.times.last.at : null;
     return stands('doing', { dueAt, text: missing.length > 0 ? `${capital(missing.join('; '))}.` : null, ways: waysOf(leg) });
   },
 };
+
+/** Seconds: nobody waits for longer, and most resolvers keep nothing for longer. */
+const FAR = 604_800;
+
+/** Nobody waits for years, or without end: a person says that it is over, and what that leaves open. */
+function finishWay(at: Instant, now: Instant): Way {
+  const long = Number.isFinite(at) ? `for up to ${duration(at - now)} more` : 'for nobody knows how long';
+  return {
+    act: 'leave',
+    subject: 'settle',
+    label: 'Finish without waiting',
+    means: `Some resolvers may be led to the old place ${long}. Most keep nothing for longer than ${duration(FAR)}: keep the old place running at least until then.`,
+  };
+}
 
 function waysOf(leg: Leg): Way[] {
   const { te, last } = leg.times;
@@ -37,9 +55,10 @@ function waysOf(leg: Leg): Way[] {
     ...stubborn.map((name): Way => ({
       act: 'aside',
       subject: lookoutSubject(name),
-      label: `Set ${name} aside`,
+      label: `Stop waiting for ${name}`,
       means: 'Every bound has passed, and it still says something else: it may serve what is stale, or not be a resolver.',
     })),
+    ...(last.at > leg.now + FAR && leg.times.switchSeen ? [finishWay(last.at, leg.now)] : []),
     ...(noLookout
       ? [{ act: 'leave', subject: 'lookouts', label: 'Go on without lookouts', means: 'Only what authorities answer then counts, and the bounds.' } as const]
       : []),

@@ -31,10 +31,18 @@ export const switchNameservers: StepRule = {
     return stands(state, {
       since: ts,
       text: parentWords(leg),
-      ways: [...silent.map((one) => asideWay(one.address, one.server)), ...(untold.length > 0 ? [movedWay(untold)] : [])],
+      ways: [...[...silent, ...shadowing(leg)].map((one) => asideWay(one.address, one.server)), ...(untold.length > 0 ? [movedWay(untold)] : [])],
     });
   },
 };
+
+/** Servers of the parent that answer from the old zone, which they hold as well, and not yet with the new set. */
+function shadowing({ plan, seen, times }: Leg): typeof seen.parent {
+  return seen.parent.filter((one) => {
+    const last = one.sightings.at(-1)?.value;
+    return !one.silence && last?.holdsZone && !publishesNew(plan, last) && times.lacking.some((lack) => lack.address === one.address);
+  });
+}
 
 /** Nobody can see it: a person says so, and what an old address may be remembered for is unknown. */
 function movedWay(names: readonly string[]): Way {
@@ -81,6 +89,12 @@ export function parentWords(leg: Leg): string | null {
     }
     if (server.silence) words.push(`${name} (${server.address}) does not answer now: ${server.silence.problem}.`);
     if (publishesNew(plan, last)) continue;
+    if (ts !== undefined && last.holdsZone) {
+      words.push(
+        `${name} holds the old zone itself and answers from it: whoever asks it is led to ${plainly(last.nameservers) || 'nobody'} until that zone is taken out there, or names the new nameservers.`,
+      );
+      continue;
+    }
     if (last.onlyAddresses) {
       const there = last.glue.map((one) => `${plain(one.name)} at ${one.address}`).join(', ');
       const wasNew = sightsOfLeg(plan, server.sightings).some(({ value }) => publishesNew(plan, value));

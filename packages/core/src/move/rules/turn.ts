@@ -7,8 +7,8 @@ import { StepRule, acted } from './rule';
 export const turn: StepRule = {
   id: 'turn',
   chapter: 'switch',
-  title: 'Turn the old zone',
-  label: 'old zone turned',
+  title: 'Make the old zone name the new nameservers',
+  label: undefined,
   after: ['switch', 'served', 'lowered', 'ds-gone'],
   // Turning leads resolvers that go by the zone's own answers to the new servers: before the switch, it needs what the switch needs.
   // Where the host takes the zone late, nobody is led there before it is there; where the old one drops it, it is turned before the switch.
@@ -22,8 +22,8 @@ export const turn: StepRule = {
       leave: {
         act: 'leave',
         subject: 'turn',
-        label: 'Go on without turning it',
-        means: 'Resolvers that renew a delegation from the old servers’ answers are then not bounded, until those servers stop.',
+        label: 'Go on without it',
+        means: 'Resolvers that renew the nameservers from the old servers’ answers stay there until those are switched off; nobody can say until when.',
       },
     }),
 };

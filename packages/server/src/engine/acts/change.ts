@@ -19,6 +19,7 @@ export async function change(context: WorkContext, outward: Outward): Promise<Ac
   const sent = await outward.sent(move.domain_id, target.server.address);
   const keep = hostsOwnSet(zone, leg.plan.oldNameservers);
   return outward.bring(context, target, {
+    witness: context.witness,
     step: 'change',
     decidedBy: leg.said.submitted?.person ?? null,
     says: (changes) => `${changes} record ${changes === 1 ? 'set' : 'sets'} to their new values.`,

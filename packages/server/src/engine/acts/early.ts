@@ -12,6 +12,7 @@ export async function early(context: WorkContext, outward: Outward): Promise<Act
   const sent = await outward.sent(move.domain_id, target.server.address);
   const keep = hostsOwnSet(zone, leg.plan.oldNameservers);
   return outward.bring(context, target, {
+    witness: context.witness,
     step: 'early',
     decidedBy: leg.said.early?.person ?? null,
     says: (changes) => `${changes} record ${changes === 1 ? 'set' : 'sets'} that the web host looks for beforehand.`,

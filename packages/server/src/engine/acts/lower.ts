@@ -12,6 +12,7 @@ export async function lower(context: WorkContext, outward: Outward): Promise<Act
   if ('refusal' in target) return target.refusal;
   const { lowerTo } = leg.said;
   return outward.bring(context, target, {
+    witness: context.witness,
     step: 'lower',
     decidedBy: leg.said.approved?.person ?? null,
     says: (changes) => `TTLs of ${changes} record sets down to ${lowerTo} s.`,

@@ -1,7 +1,20 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { Name, RRset, SetChange, TsigKey, changesBetween, groupRecords, keyOf, printRdata, typeMnemonic } from '@wanderon/core';
+import {
+  Name,
+  RCODE,
+  RRset,
+  SetChange,
+  TYPE_CODES,
+  TsigKey,
+  changesBetween,
+  groupRecords,
+  keyOf,
+  printRdata,
+  refusedWords,
+  typeMnemonic,
+} from '@wanderon/core';
 import { Host } from '@wanderon/contract';
-import { NetError, sendUpdates, transferZone } from '@wanderon/net';
+import { NetError, RefusedChanges, sendUpdates, transferZone } from '@wanderon/net';
 import { CLOCK, Clock } from '../../clock/clock';
 import { DATABASE, Database } from '../../db/database';
 import { EventStore } from '../../events/event.store';
@@ -23,6 +36,16 @@ export interface OutwardAct {
   readonly decidedBy: string | null;
   /** TTLs that the server does not take are let be: it is said, and what it serves counts. */
   readonly ttlsAside?: boolean;
+  /** Where resolvers are led to the zone: looks at every authority of it and records what each answers, right before the update and at its answer. */
+  readonly witness?: (() => Promise<void>) | undefined;
+}
+
+/** Updates that are guarded by the zone's serial, before one goes without: a zone that changes all the time would never be changed. */
+const GUARDED_TRIES = 3;
+
+interface Look {
+  readonly changes: readonly SetChange[];
+  readonly soa: RRset | undefined;
 }
 
 /** The sets of a zone after what this leg last sent there, by owner and type. */
@@ -82,23 +105,39 @@ export class Outward {
    * leaves an action without an end; the next one finds the zone as it should be and sends nothing.
    */
   async bring({ move, loaded, zone }: WorkContext, { server, key }: OutwardTarget, act: OutwardAct): Promise<ActResult & { rcode?: number | undefined }> {
-    const look = async (): Promise<readonly SetChange[] | { readonly stopped: ActResult }> => {
+    const look = async (): Promise<Look | { readonly stopped: ActResult }> => {
       const { records } = await transferZone(this.network.client, server, zone, { ...TRANSFER_BOUNDS, key });
-      return act.plan(groupRecords(records));
+      const sets = groupRecords(records);
+      const planned = act.plan(sets);
+      return 'stopped' in planned ? planned : { changes: planned, soa: sets.find((set) => set.type === TYPE_CODES.SOA && set.owner.equals(zone)) };
     };
     const leg = loaded.row.id;
     try {
-      const changes = await look();
-      if ('stopped' in changes) return changes.stopped;
+      let seen = await look();
+      if ('stopped' in seen) return seen.stopped;
       const begun = await this.database('actions').where({ leg_id: leg, step: act.step, finished_at: null }).first<{ id: string } | undefined>('id');
-      if (changes.length === 0) {
+      if (seen.changes.length === 0) {
         if (begun) await this.finish(begun.id, 'found done');
         return { outcome: 'done', problem: null };
       }
-      const action = begun?.id ?? (await this.begin(move.id, move.domain, leg, server, changes, act));
-      await sendUpdates(this.network.client, server, zone, changes, key);
-      const left = await look();
-      if ('stopped' in left) return left.stopped;
+      const action = begun?.id ?? (await this.begin(move.id, move.domain, leg, server, seen.changes, act));
+      for (let attempt = 1; ; attempt++) {
+        await act.witness?.();
+        try {
+          await sendUpdates(this.network.client, server, zone, seen.changes, key, act.witness && attempt <= GUARDED_TRIES ? seen.soa : undefined);
+          break;
+        } catch (error) {
+          if (!(error instanceof NetError) || !EDITED.has(error.rcode ?? -1) || attempt > GUARDED_TRIES) throw error;
+        }
+        // Somebody edits the zone at this moment: what is there now is looked at again, and counts.
+        seen = await look();
+        if ('stopped' in seen) return seen.stopped;
+        if (seen.changes.length === 0) break;
+      }
+      await act.witness?.();
+      const after = await look();
+      if ('stopped' in after) return after.stopped;
+      const left = after.changes;
       const names = (all: readonly SetChange[]): string =>
         all
           .map((change) => `${change.owner.toString()} ${typeMnemonic(change.type)}`)
@@ -117,6 +156,10 @@ export class Outward {
       };
     } catch (error) {
       if (!(error instanceof NetError)) throw error;
+      if (error instanceof RefusedChanges) {
+        const why = error.changes.slice(0, 1).map(refusedWords);
+        return { outcome: 'stopped', problem: `${sentence(error.message)} ${why.join(' ')} Everything else was taken.`, rcode: error.rcode };
+      }
       const again = ['timeout', 'cut', 'unreachable', 'cancelled'].includes(error.kind);
       return { outcome: again ? 'trying' : 'stopped', problem: sentence(error.message), rcode: error.rcode };
     }
@@ -155,6 +198,9 @@ export class Outward {
     await this.database('actions').where({ id: action }).update({ finished_at: this.clock.now(), outcome });
   }
 }
+
+/** The zone is not as it was seen (RFC 2136 §2.4): somebody has changed it since. */
+const EDITED: ReadonlySet<number> = new Set([RCODE.NXRRSET, RCODE.YXRRSET]);
 
 interface SetShown {
   readonly owner: string;

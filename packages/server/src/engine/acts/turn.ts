@@ -11,6 +11,7 @@ export async function turn(context: WorkContext, outward: Outward): Promise<ActR
   );
   if ('refusal' in target) return target.refusal;
   return outward.bring(context, target, {
+    witness: context.witness,
     step: 'turn',
     decidedBy: leg.said.approved?.person ?? null,
     says: (changes) => (changes === 1 ? 'the new apex NS set.' : 'the new apex NS set, and the new addresses of nameservers that keep their names.'),

@@ -64,7 +64,9 @@ function withGlue(row: Sighted, told: ParentSight | undefined): Sighted {
 
 const byText = (a: ParentSight['glue'][number], b: ParentSight['glue'][number]): number => (`${a.name} ${a.address}` < `${b.name} ${b.address}` ? -1 : 1);
 
-export function parentSighted(referral: Pick<Referral, 'server' | 'address' | 'nameservers' | 'ttl' | 'glue' | 'ds' | 'dsTtl' | 'problem'>): Sighted {
+export function parentSighted(
+  referral: Pick<Referral, 'server' | 'address' | 'nameservers' | 'ttl' | 'glue' | 'ds' | 'dsTtl' | 'problem'> & { readonly holdsZone?: boolean | undefined },
+): Sighted {
   const { server, address, problem } = referral;
   const base = { kind: 'parent', subject: address, server } as const;
   if (problem !== undefined) return { ...base, value: undefined, problem };
@@ -74,6 +76,7 @@ export function parentSighted(referral: Pick<Referral, 'server' | 'address' | 'n
     glue: [...referral.glue].map(({ name, address: at, ttl }) => ({ name, address: at, ttl })).sort(byText),
     ds: [...referral.ds].sort(),
     dsTtl: referral.dsTtl ?? 0,
+    ...(referral.holdsZone && { holdsZone: true as const }),
   };
   return { ...base, value };
 }

@@ -6,8 +6,8 @@ import { listKeys, useKeys } from '../../ui/useKeys';
 import { usePrinting } from '../../ui/usePrinting';
 import { AskedNote } from '../asked/askedNote';
 import { GivenNames } from '../givenNames';
+import { ChapterSteps } from '../chapterSteps';
 import { ChapterProps, stepIn } from '../movePlace';
-import { StepNote } from '../stepNote';
 import { ChooseWay } from './chooseWay';
 import { Ledger } from './ledger';
 import { LedgerBar } from './ledgerBar';
@@ -134,8 +134,7 @@ export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
       />
       <AskedNote move={move} leg={leg} of="before" />
       {!isNamed && <GivenNames move={move} leg={leg} may={may} />}
-      <StepNote step={stepIn(leg, 'push')} move={move.id} may={may} />
-      <StepNote step={stepIn(leg, 'served')} move={move.id} may={may} />
+      <ChapterSteps leg={leg} chapter="rebuild" move={move.id} may={may} elsewhere={['choose', 'named']} />
       {mayRule && <RuleOffers move={move} ledger={leg} />}
       {!inPlace && <Extras served={leg.served} domain={move.domain} />}
       <LedgerBar

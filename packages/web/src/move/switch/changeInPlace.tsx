@@ -7,10 +7,10 @@ import { Button } from '../../ui/button';
 import { Copy } from '../../ui/copy';
 import { Failed } from '../../ui/states';
 import { VerdictMark } from '../../ui/verdictMark';
-import { ChapterProps, stepIn } from '../movePlace';
+import { ChapterSteps } from '../chapterSteps';
+import { ChapterProps } from '../movePlace';
 import { ownerBelow } from '../owner';
 import { slipsAt } from '../rebuild/ledgerRow';
-import { StepNote } from '../stepNote';
 import { WebsiteLook } from '../watch/websiteLook';
 import { BackOut } from './backOut';
 import { GateLines } from './gateLine';
@@ -30,8 +30,7 @@ export function ChangeInPlace({ move, leg, now, may }: ChapterProps) {
     <section>
       <h2 className="text-[1.25rem] leading-tight">{headline(leg)}</h2>
       <p className="mb-3 text-faded">{intro(leg, where, now)}</p>
-      <StepNote step={stepIn(leg, 'change')} move={move.id} may={may} />
-      <StepNote step={stepIn(leg, 'changed')} move={move.id} may={may} />
+      <ChapterSteps leg={leg} chapter="switch" move={move.id} may={may} />
       <div className="grid grid-cols-[3fr_2fr] gap-10 max-lg:grid-cols-1">
         <div>
           <h3 className="smallcaps border-b border-ink">What changes at {where}</h3>

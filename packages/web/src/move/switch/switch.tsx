@@ -3,8 +3,8 @@ import { shortTime } from '../../time';
 import { Button } from '../../ui/button';
 import { Failed } from '../../ui/states';
 import { VerdictWord } from '../../ui/verdictMark';
+import { ChapterSteps } from '../chapterSteps';
 import { ChapterProps, stepIn } from '../movePlace';
-import { StepNote } from '../stepNote';
 import { GivenNames } from '../givenNames';
 import { WebsiteLook } from '../watch/websiteLook';
 import { BackOut } from './backOut';
@@ -33,9 +33,7 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
               ? 'It is done at the registrar, by whoever holds that login.'
               : gateWords(leg.gate, now)}
       </p>
-      <StepNote step={stepIn(leg, 'switch')} move={move.id} may={may} />
-      <StepNote step={stepIn(leg, 'ds-gone')} move={move.id} may={may} />
-      <StepNote step={stepIn(leg, 'turn')} move={move.id} may={may} />
+      <ChapterSteps leg={leg} chapter="switch" move={move.id} may={may} />
       <div className="grid grid-cols-[1fr_1fr] gap-10 max-lg:grid-cols-1">
         <div>
           <GivenNames move={move} leg={leg} may={may} />

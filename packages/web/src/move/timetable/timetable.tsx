@@ -7,9 +7,9 @@ import { Button } from '../../ui/button';
 import { DerivedTime } from '../../ui/derivation';
 import { inputLook } from '../../ui/field';
 import { Failed, Loading } from '../../ui/states';
+import { ChapterSteps } from '../chapterSteps';
 import { ChapterProps, stepIn } from '../movePlace';
 import { ownerBelow } from '../owner';
-import { StepNote } from '../stepNote';
 
 /** When what happens, and why not sooner; the one place where Wanderon is told to act by itself. */
 export function Timetable({ move, leg, now, may }: ChapterProps) {
@@ -101,8 +101,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
           : `old answers then drain for ${duration(times.last.at - (switched ? t0.firstNew : Math.max(times.earliestSwitch.at ?? 0, leg.plannedSwitch ?? 0)))}. `}
         Every underlined time can be opened.
       </p>
-      <StepNote step={lower} move={move.id} may={may} />
-      <StepNote step={stepIn(leg, 'lowered')} move={move.id} may={may} />
+      <ChapterSteps leg={leg} chapter="timetable" move={move.id} may={may} />
       {may && !decided && (
         <form
           className="mb-5 border-y border-ink bg-sheet px-4 py-3"

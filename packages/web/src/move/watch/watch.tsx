@@ -7,6 +7,7 @@ import { DerivedTime } from '../../ui/derivation';
 import { useToast } from '../../ui/toast';
 import { VerdictMark, VerdictWord } from '../../ui/verdictMark';
 import { AskedNote } from '../asked/askedNote';
+import { ChapterSteps } from '../chapterSteps';
 import { ChapterProps, stepIn } from '../movePlace';
 import { ownerBelow } from '../owner';
 import { StepNote } from '../stepNote';
@@ -22,18 +23,7 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
   const { fail, say } = useToast();
   const { watch } = move;
   const { times } = leg;
-  if (!watch || !times) return <p className="py-6 text-faded">The lookouts are asked from the lowering of the TTLs on.</p>;
-  if (watch.looks.length === 0)
-    return (
-      <>
-        <p className="py-6 text-faded">
-          {watch.lookouts.length === 0
-            ? 'No lookout is configured.'
-            : `${watch.lookouts.length} lookouts stand ready. They are asked once the TTLs are seen lowered.`}
-        </p>
-        <WebsiteLook move={move} now={now} may={may} />
-      </>
-    );
+  if (!watch || !times) return <p className="py-6 text-faded">What is watched is known once the way is chosen.</p>;
   const questions = [...new Map(watch.looks.map((look) => [`${look.owner}/${look.type}`, look])).values()].sort(
     (a, b) => Number(a.steady) - Number(b.steady) || rank(a) - rank(b) || a.owner.length - b.owner.length,
   );
@@ -56,16 +46,22 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
               : watch.settled
                 ? 'Settled'
                 : leg.seen.t0
-                  ? `${fresh} of ${changing.length} answers are new`
+                  ? changing.length > 0
+                    ? `${fresh} of ${changing.length} answers are new`
+                    : 'Waiting until old answers have run out'
                   : `Before the ${leg.kind === 'repoint' ? 'change' : 'switch'}: this is how it stands`}
           </h2>
           <p className="text-faded">
             {leg.isBack && 'Going back: “new” is what it goes back to. '}
             {watch.settled
-              ? 'Every authority and every lookout that was asked says new, and every horizon has passed.'
+              ? changing.length > 0
+                ? 'Every nameserver and every resolver that was asked gives the new records, and no old answer can be remembered any more.'
+                : 'Every nameserver gives the new records, and no old answer can be remembered any more. No resolver was asked.'
               : leg.seen.t0
                 ? watch.missing.length > 0 && `${capital(watch.missing.join('; '))}.`
-                : 'Lookouts are asked now and then, so that what changes later can be seen.'}
+                : watch.lookouts.length > 0
+                  ? 'Resolvers are asked once the TTLs are seen lowered, so that what changes later can be seen.'
+                  : 'What the nameservers answer tells when it is over.'}
             {!watch.settled && leg.seen.t0 && (
               <>
                 {' '}
@@ -114,42 +110,48 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
       <StepNote step={stepIn(leg, 'switch')?.state === 'doing' ? stepIn(leg, 'switch') : undefined} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'served')?.state === 'doing' ? stepIn(leg, 'served') : undefined} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'changed')?.state === 'doing' ? stepIn(leg, 'changed') : undefined} move={move.id} may={may} />
-      <StepNote step={stepIn(leg, 'settle')?.ways.length ? stepIn(leg, 'settle') : undefined} move={move.id} may={may} />
-      <StepNote step={stepIn(leg, 'raise')} move={move.id} may={may} />
-      <div className="overflow-x-auto">
-        <table className="w-full">
-          <thead>
-            <tr className="border-b border-ink text-left align-bottom">
-              <th className="smallcaps py-1 pr-4">Lookout</th>
-              {questions.map((question) => (
-                <th key={question.owner + question.type} className="max-w-32 pr-3 pb-1 font-normal">
-                  <span className="mono block break-all font-semibold">{ownerBelow(question.owner, move.domain)}</span>
-                  <span className="mono text-faded">{question.type}</span>
-                  {question.steady && <span className="text-sm text-faded"> stays</span>}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {watch.lookouts.map((lookout) => (
-              <tr key={lookout.name} className="border-b border-rule align-baseline">
-                <td className="py-1 pr-4 whitespace-nowrap" title={lookout.address}>
-                  <span className="font-semibold">{lookout.name}</span> <span className="text-sm text-faded max-xl:block max-md:hidden">{lookout.note}</span>
-                </td>
+      <ChapterSteps leg={leg} chapter="watch" move={move.id} may={may} elsewhere={['close', 'next-leg']} />
+      {watch.lookouts.length === 0 && (
+        <p className="my-2 text-faded">
+          No resolver is set up, so none is asked: what resolvers still give is worked out from what the nameservers answered, and not seen.
+        </p>
+      )}
+      {watch.looks.length > 0 && (
+        <div className="overflow-x-auto">
+          <table className="w-full">
+            <thead>
+              <tr className="border-b border-ink text-left align-bottom">
+                <th className="smallcaps py-1 pr-4">Lookout</th>
                 {questions.map((question) => (
-                  <td key={question.owner + question.type} className="pr-3 whitespace-nowrap">
-                    <Look look={cell(lookout.name, question)} now={now} />
-                  </td>
+                  <th key={question.owner + question.type} className="max-w-32 pr-3 pb-1 font-normal">
+                    <span className="mono block break-all font-semibold">{ownerBelow(question.owner, move.domain)}</span>
+                    <span className="mono text-faded">{question.type}</span>
+                    {question.steady && <span className="text-sm text-faded"> stays</span>}
+                  </th>
                 ))}
               </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+            </thead>
+            <tbody>
+              {watch.lookouts.map((lookout) => (
+                <tr key={lookout.name} className="border-b border-rule align-baseline">
+                  <td className="py-1 pr-4 whitespace-nowrap" title={lookout.address}>
+                    <span className="font-semibold">{lookout.name}</span> <span className="text-sm text-faded max-xl:block max-md:hidden">{lookout.note}</span>
+                  </td>
+                  {questions.map((question) => (
+                    <td key={question.owner + question.type} className="pr-3 whitespace-nowrap">
+                      <Look look={cell(lookout.name, question)} now={now} />
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
       <AskedNote move={move} leg={leg} of="after" />
       <div className="mt-5 grid grid-cols-[3fr_2fr] gap-8 max-lg:grid-cols-1">
         <div>
-          {leg.seen.t0 && (
+          {leg.seen.t0 && watch.looks.length > 0 && (
             <div className="mb-4">
               <h3 className="smallcaps border-b border-ink">Old answers draining</h3>
               <Curve curve={watch.curve} from={leg.seen.t0.firstNew} until={times.last.at ?? now} now={now} />

@@ -1,0 +1,97 @@
+import { Driver } from '../support/drive';
+import { RealDomain, RealMoves, said } from '../support/realMoves';
+import { transferredLines } from '../support/realServers';
+
+const isRoot = process.getuid?.() === 0;
+
+const DOMAINS = {
+  raised: { name: 'raised-before.example' },
+  raisedInPlace: { name: 'raised-in-place.example', old: 'knot' },
+  wildcard: { name: 'kept-wildcard.example', more: '* 90 A 192.0.2.90' },
+  endless: { name: 'endless-ttl.example', more: 'shop 2147483647 A 192.0.2.80' },
+  oddRow: { name: 'odd-row.example', old: 'knot', fresh: 'bind', more: 'cam_1 A 192.0.2.81', settings: 'check-names fail;' },
+} satisfies Record<string, RealDomain>;
+
+/** Statements that were false once, and states that had no way on, with Debian's servers. */
+(isRoot ? describe : describe.skip)('what is said of a move is so, and each wait has a way on (port 53 on loopback, so as root)', () => {
+  const real = new RealMoves(Object.values(DOMAINS));
+
+  beforeAll(() => real.open());
+  afterEach(() => real.over());
+  afterAll(() => real.close());
+
+  /** Somebody saves `www` with a larger TTL, and it is lowered before anybody has looked again. */
+  const raise = (domain: RealDomain): Promise<void> =>
+    real.edit(real.oldAddress(domain), domain, `delete www.${domain.name}. A`, `add www.${domain.name}. 40 A 192.0.2.80`);
+
+  /** The gate counts the raised TTL from the moment at which it was gone, as the world has it and not as it was planned. */
+  const countsRaised = async (driver: Driver): Promise<void> => {
+    await driver.done('lowered');
+    const leg = (await driver.move()).legs[0]!;
+    const { earliestSwitch } = leg.times!;
+    expect(earliestSwitch.terms.find((term) => term.symbol === 'T')?.value).toBe(40);
+    // Not before what a resolver took right before the lowering has run out.
+    expect(earliestSwitch.at! - leg.seen.tl!.firstNew).toBeGreaterThan(40 - 2 - 1);
+    expect(leg.gate.open).toBe(false);
+  };
+
+  it('a TTL that was raised between the last look and the lowering is waited for', async () => {
+    const domain = DOMAINS.raised;
+    const driver = await real.chosen(domain);
+    await raise(domain);
+    await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+    await countsRaised(driver);
+  });
+
+  it('the same where records change in place', async () => {
+    const domain = DOMAINS.raisedInPlace;
+    const driver = await Driver.begin(real.api, domain.name);
+    await driver.done('survey');
+    await driver.act('/hosts', { way: 'repoint', newDnsHost: null, newWebHost: real.host('new web') });
+    await raise(domain);
+    await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+    await countsRaised(driver);
+  });
+
+  it('a carried wildcard beside a new name does not keep the gate shut: it counts with its TTL as found', async () => {
+    const domain = DOMAINS.wildcard;
+    const driver = await real.chosen(domain);
+    await driver.act('/rulings', { owner: `shop.${domain.name}.`, type: 'A', ttl: '60', data: '203.0.113.80' });
+    await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+    await driver.act('/push');
+    await real.open_(driver);
+  });
+
+  it('an answer that may be remembered for sixty years is taken as it is by a person, and the consequence is said', async () => {
+    const domain = DOMAINS.endless;
+    const driver = await real.chosen(domain);
+    await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+    await driver.act('/push');
+    await driver.done('lowered');
+    await driver.done('served');
+    await driver.letPass(['website']);
+    const line = (await driver.move()).legs[0]!.gate.lines.find((one) => one.key === 'run out')!;
+    expect(line.ways.map((way) => way.means).join()).toMatch(/led to the old place for up to 24855 d .*Most resolvers keep nothing for longer than 7 d/);
+    await driver.way('run out', 'accept TTLs');
+    await real.open_(driver);
+    await real.switched(domain, driver);
+    await driver.until('it is said how to end it', (move) =>
+      move.legs[0]!.steps.find((step) => step.id === 'settle')!.ways.some((way) => way.subject === 'settle'),
+    );
+    await driver.way('settle', 'leave');
+    await driver.done('raise');
+    await driver.act('/close');
+  });
+
+  it('a push that is refused because of one row names it, and everything else takes effect', async () => {
+    const domain = DOMAINS.oddRow;
+    const driver = await real.chosen(domain);
+    await driver.act('/push');
+    await said(driver, /refuses cam_1\.odd-row\.example A \(REFUSED\)\. It takes addresses and mail only at names of letters, digits and hyphens/);
+    const there = await transferredLines(real.newAddress(domain), domain.name);
+    expect(there.filter((line) => / (A|MX) /.test(line)).map((line) => line.split(' ')[0])).toEqual(
+      expect.arrayContaining([`${domain.name}.`, `www.${domain.name}.`, `mail.${domain.name}.`]),
+    );
+    expect(there.join()).not.toContain('cam_1');
+  });
+});
