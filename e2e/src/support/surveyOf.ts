@@ -24,7 +24,7 @@ export function surveyOf(
     glue: [],
     ds: [],
     dsTtl: undefined,
-    denied: false,
+    denied: false, holdsZone: false,
     problem: undefined,
   };
   const walker = {

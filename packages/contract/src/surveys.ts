@@ -17,6 +17,7 @@ const authoritySchema = z.object({
   server: z.string(),
   address: z.string(),
   authoritative: z.boolean(),
+  withoutAuthority: z.boolean().optional(),
   serial: z.number().nullable(),
   transferred: z.boolean(),
   problem: z.string().nullable(),

@@ -154,6 +154,7 @@ export * from './timetable/runOn';
 export * from './timetable/runs';
 export * from './timetable/since';
 export * from './timetable/wanted';
+export * from './watch/answeredAt';
 export * from './watch/asked';
 export * from './watch/curve';
 export * from './watch/nextLook';

@@ -66,6 +66,30 @@ describe('the DNS client', () => {
   });
   afterEach(() => puppet.close());
 
+  it.each([
+    ['FORMERR', 1],
+    ['NOTIMP', 4],
+    ['SERVFAIL', 2],
+  ])('asks without EDNS a server that answers %s to it (RFC 6891 §7), and goes on so', async (_name, rcode) => {
+    puppet.onUdp = (request) => [encodeMessage(request.edns ? reply(request, { rcode }) : address(request, 7))];
+    for (let time = 0; time < 2; time++) expect((await client.ask(SERVER, Name.parse('www', ZONE), 1)).answers).toHaveLength(1);
+    expect(puppet.asked.map((one) => one.request.edns !== undefined)).toEqual([true, false, false]);
+  });
+
+  it('asks without EDNS a server that says nothing to it, and never where signatures are asked for', async () => {
+    puppet.onUdp = (request) => (request.edns && !request.edns.dnssecOk ? [] : [encodeMessage(address(request, 7))]);
+    expect((await client.ask(SERVER, Name.parse('www', ZONE), 1, { timeout: 100 })).answers).toHaveLength(1);
+    const signed = query(Name.parse('www', ZONE), 1, { edns: { udpSize: 1232, version: 0, dnssecOk: true, options: [] } });
+    await client.exchange(SERVER, signed);
+    expect(puppet.asked.map((one) => one.request.edns !== undefined)).toEqual([true, false, true]);
+  });
+
+  it('keeps an error for an answer where the server knows EDNS', async () => {
+    puppet.onUdp = (request) => [encodeMessage(reply(request, { rcode: 2, edns: request.edns }))];
+    expect((await client.ask(SERVER, Name.parse('www', ZONE), 1)).rcode).toBe(2);
+    expect(puppet.asked).toHaveLength(1);
+  });
+
   const ask = (options = {}): Promise<Message> => client.ask(SERVER, Name.parse('www', ZONE), 1, { timeout: 300, ...options });
   const kindOf = async (asking: Promise<unknown>): Promise<string> =>
     asking.then(

@@ -18,6 +18,7 @@ import {
 } from '@wanderon/core';
 import { ConnectOptions, askHttps, openTcp, openTls } from './connect';
 import { deadline } from './deadline';
+import { EdnsHabits } from './ednsHabits';
 import { framed, frames } from './framing';
 import { hasher } from './hasher';
 import { Limiter } from './limiter';
@@ -77,6 +78,7 @@ export class DnsClient {
   private readonly limiter: Limiter;
   private readonly pacer: Pacer;
   private readonly room: StreamRoom;
+  private readonly edns = new EdnsHabits(() => performance.now());
 
   constructor(
     readonly routes: RouteTable = new RouteTable(),
@@ -119,13 +121,24 @@ export class DnsClient {
 
   private async tried(server: ServerAddress, request: Message, options: AskOptions): Promise<Message> {
     const tries = options.tries ?? 2;
+    const at = `${server.address}/${server.port ?? ''}`;
+    let asked = this.edns.asked(at, request);
+    let isAgain = false;
     for (let attempt = 1; ; attempt++) {
       try {
         await this.turn(server, options.signal);
-        return await this.once(server, request, options, 1.5 ** (attempt - 1));
+        const answer: Message = await this.once(server, asked, options, 1.5 ** (attempt - 1));
+        const bare: Message | undefined = isAgain ? undefined : this.edns.again(at, asked, answer);
+        this.edns.learn(at, answer, isAgain);
+        if (!bare) return answer;
+        // RFC 6891 §7: a server that does not know EDNS is asked without it, at once.
+        [asked, isAgain] = [bare, true];
+        attempt -= 1;
       } catch (error) {
         // An update that went unanswered may have taken effect: whoever sent it looks first.
         if (!(error instanceof NetError) || !RETRIED.has(error.kind) || request.opcode === OPCODE.update || attempt >= tries) throw error;
+        const bare: Message | undefined = isAgain ? undefined : this.edns.again(at, asked, undefined);
+        if (bare) [asked, isAgain] = [bare, true];
       }
     }
   }

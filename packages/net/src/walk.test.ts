@@ -73,6 +73,23 @@ describe('the walk from the root', () => {
     });
   });
 
+  it('takes no server of the zone from glue for a name that is not below its cut', async () => {
+    await servers.add(ROOT, (request) => referral(request, 'example.', ['ns.nic.example.', PARENT]));
+    await servers.add(PARENT, (request) =>
+      reply(request, {
+        authorities: ['ns1.heron.example.', 'ns.else.test.', 'ns1.plover.example.'].map((name) => record('heron.example.', 'NS', name)),
+        additionals: [
+          ['ns1.heron.example.', '203.0.113.9'],
+          ['ns.else.test.', LIAR],
+          ['ns1.plover.example.', LIAR],
+        ].map(([name, at]) => record(name!, 'A', at!)),
+      }),
+    );
+    const [said] = (await walk()).referrals;
+    expect(said!.nameservers).toHaveLength(3);
+    expect(said!.glue.map((one) => one.address)).toEqual(['203.0.113.9']);
+  });
+
   it('does not believe an address for a name that the answering zone has no say in', async () => {
     // The server of example. names a server under test. and gives an address for it; only test. can do that.
     await servers.add(ROOT, (request) =>

@@ -53,7 +53,7 @@ interface Cut {
 
 /**
  * Walks from the root hints to a zone's parent and asks every server of it (RFC 1034 §5.3.3), with no resolver between.
- * Data outside the zone of the server that gives it is not believed.
+ * Data outside the zone of the server that gives it is not believed; where the servers of the zone itself are, only names below its cut tell.
  */
 export class Walker {
   private readonly zoneServers = new Map<string, NameServer[]>();
@@ -166,7 +166,7 @@ export class Walker {
     return servers;
   }
 
-  /** `from` is the zone whose server answered: glue for names outside of it is not believed. */
+  /** `from` is the zone whose server answered: on the way, glue for names outside of it is not believed. */
   private async serversFrom(next: Cut, from: Name, answer: Message, depth: number, budget: Budget): Promise<NameServer[]> {
     const servers: NameServer[] = [];
     let glueless = 0;
@@ -225,7 +225,9 @@ export class Walker {
     try {
       const answer = await this.client.ask({ address }, name, type, this.options);
       const sound = answer.rcode === RCODE.NOERROR || answer.rcode === RCODE.NXDOMAIN;
-      return sound && (answer.authoritative || referralIn(answer, zone, name)) ? answer : undefined;
+      // A server that answers the question without claiming authority is believed, as resolvers do; not one that asks others for it.
+      const answers = answer.answers.length > 0 && !answer.recursionAvailable;
+      return sound && (answer.authoritative || answers || referralIn(answer, zone, name)) ? answer : undefined;
     } catch (error) {
       if (!(error instanceof NetError) || error.kind === 'cancelled') throw error;
       this.silent.add(address);
@@ -258,7 +260,7 @@ export class Walker {
       nameservers: targets.map((target) => target.toString()),
       ttl: set.length > 0 ? Math.min(...set.map((record) => record.ttl)) : negativeTtlOf(answer),
       glue: answer.additionals
-        .filter((record) => isAddress(record) && targets.some((target) => target.equals(record.owner)))
+        .filter((record) => isAddress(record) && record.owner.isAtOrBelow(zone) && targets.some((target) => target.equals(record.owner)))
         .map((record) => ({ name: record.owner.toString(), address: printRdata(record.type, record.data), ttl: record.ttl })),
       ds: signers.map((record) => printRdata(record.type, record.data)),
       dsTtl: signers.length > 0 ? Math.min(...signers.map((record) => record.ttl)) : undefined,

@@ -56,7 +56,7 @@ it('what is said of one plan is another thing once its website was seen otherwis
   const seen = (at: number, ...broken: string[]): Leg =>
     new Leg({
       ...state,
-      seen: { ...state.seen, website: { at, faults: broken.map((text) => ({ pages: ['https://www.zone.test/'], text })), redirects: [] } },
+      seen: { ...state.seen, website: { at, faults: broken.map((text) => ({ pages: ['https://www.zone.test/'], text })), answers: [], redirects: [] } },
     });
   const codes = (leg: Leg): string[] => leg.remarks.map((one) => one.code).filter((code) => code === 'site-unknown');
   const first = seen(1);

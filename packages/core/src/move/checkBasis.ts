@@ -1,7 +1,10 @@
 import { Name } from '../dns/name';
 import { Edge, Fronting } from '../hosts/fronting';
 import { CheckInput } from '../rebuild/checks/check';
-import { CheckedWeb } from '../rebuild/host';
+import { rrsetRead } from '../dns/record';
+import { CheckedWeb, HostKnowledge } from '../rebuild/host';
+import { isLead } from '../rebuild/leads';
+import { presentWeb } from '../rebuild/presentWeb';
 import { Ruling } from '../rebuild/ruling';
 import { Outside } from '../survey/outside';
 import { SeenRedirect } from '../survey/website';
@@ -37,7 +40,7 @@ export function checkBasis(plan: LegPlan, website?: Seen['website']): CheckBasis
   const anew = rebuildsZone(plan);
   const { habits } = newHost ?? {};
   return {
-    oldWeb: oldWeb.map(checkedWeb),
+    oldWeb: [...oldWeb, ...presentOf(plan)].map(checkedWeb),
     newWeb: newWeb ? checkedWeb(newWeb) : null,
     fronted,
     outside: plan.outside ?? null,
@@ -61,6 +64,14 @@ export function checkBasis(plan: LegPlan, website?: Seen['website']): CheckBasis
       known: newHost?.keyed === true || (habits?.apexAlias ?? 'unknown') !== 'unknown',
     },
   };
+}
+
+/** Where the website was found, whether or not somebody described that host; nothing where the plan moves none, or takes it back. */
+function presentOf({ zone, rulings, oldWeb, newWeb, isBack }: LegPlan): readonly HostKnowledge[] {
+  if (!newWeb || isBack) return [];
+  const found = rulings.flatMap((row) => (row.found && isLead(row.type) ? [rrsetRead(row.found)] : []));
+  const present = presentWeb(zone, found, [...oldWeb, newWeb]);
+  return present ? [present] : [];
 }
 
 /** What the checks are given of rows on that basis. */

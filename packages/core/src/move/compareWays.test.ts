@@ -1,6 +1,7 @@
 import { DnsHabits, USUAL_HABITS } from '../hosts/dnsHabits';
 import { Name } from '../dns/name';
 import { rrsetFromText } from '../dns/record';
+import { TYPE_CODES } from '../dns/typeNames';
 import { OLD, answers, plan, published, rows } from '../testing/moving';
 import { WaysInput, compareWays } from './compareWays';
 import { seenServers } from './seen';
@@ -86,10 +87,15 @@ describe('the ways side by side', () => {
     ).toEqual([['repoint', 2]]);
   });
 
-  it('say who does it, and that nothing is known to change', () => {
+  it('say who does it, and what the website is today although nobody described its host', () => {
     const nobody = input({ plan: { ...input().plan, oldHost: undefined, oldWeb: [] } });
-    expect(way(nobody, 'repoint')).toMatchObject({ sets: 0, who: expect.stringMatching(/by hand/) as string });
-    expect(way(nobody, 'repoint').against.join(' ')).toMatch(/No record leads to a web host that we know/);
+    expect(way(nobody, 'repoint')).toMatchObject({ sets: way(input(), 'repoint').sets, who: expect.stringMatching(/by hand/) as string });
+  });
+
+  it('do not recommend one that changes nothing', () => {
+    const parked = input({ found: input().found.filter((set) => set.type !== TYPE_CODES.A && set.type !== TYPE_CODES.AAAA), grade: 'partial' });
+    expect(way(parked, 'repoint').against.join(' ')).toMatch(/Neither the domain nor www leads anywhere now/);
+    expect(compareWays(parked).recommended).toBe('nameservers');
   });
 });
 

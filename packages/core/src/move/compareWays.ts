@@ -2,7 +2,9 @@ import { RRset } from '../dns/record';
 import { HostKnowledge } from '../rebuild/host';
 import { STARTING_TTL, proposeRulings } from '../rebuild/propose';
 import { proposeRepoint } from '../rebuild/proposeRepoint';
+import { presentWeb } from '../rebuild/presentWeb';
 import { Ruling, isChanging } from '../rebuild/ruling';
+import { plain } from '../survey/words';
 import { eff } from '../timetable/eff';
 import { Derived, Instant, instantTerm, secondsTerm } from '../timetable/instant';
 import { legTimes } from '../timetable/legTimes';
@@ -55,6 +57,8 @@ export interface WaysCompared {
   readonly ways: readonly ComparedWay[];
   readonly recommended: WayId | null;
   readonly reason: string;
+  /** Where the website is today, as the domain itself and `www` lead: addresses, or the name of an alias target. Empty: nowhere. */
+  readonly website: readonly string[];
 }
 
 /** Stand-ins for hosts that are not chosen yet: what the times ask of them is that they are others. Their names are ones that a zone may hold. */
@@ -72,12 +76,20 @@ const OTHER_WEB: HostKnowledge = {
  * (`legTimes`), lowered now and cut over as soon as that is sound.
  */
 export function compareWays(input: WaysInput): WaysCompared {
+  const present = presentWeb(input.plan.zone, input.found, []);
+  const website = [...(present?.addresses ?? []), ...(present?.aliasTarget ? [plain(present.aliasTarget)] : [])];
+  return { ...judged(input), website };
+}
+
+function judged(input: WaysInput): Omit<WaysCompared, 'website'> {
   const [whole, fast] = [nameservers(input), repoint(input)];
   const ways = [whole, fast, nameserversFirst(input, whole, fast), websiteFirst(whole, fast), anotherAccount(input)];
   if (isFirstUse(input.plan)) return firstUse(whole, ways.slice(1));
   const open = ways.filter((one) => one.ruledOut === null);
   if (open.length === 0) return { ways, recommended: null, reason: 'No way is open before what rules them out is set right.' };
   if (open.length === 1) return { ways, recommended: open[0]!.way, reason: 'It is the only one that is open here.' };
+  // A way that changes nothing takes the website nowhere.
+  if (fast.sets === 0) return { ways, recommended: whole.way, reason: 'Neither the domain nor www leads anywhere now: in place there is nothing to change.' };
   if (input.grade === 'partial')
     return { ways, recommended: fast.way, reason: 'The inventory is partial: where the zone stays, what was not found cannot be lost.' };
   if (hasDs(input)) return { ways, recommended: fast.way, reason: 'The zone is signed: where it stays, it stays signed, and nobody has to touch the DS.' };
@@ -89,7 +101,7 @@ export function compareWays(input: WaysInput): WaysCompared {
 }
 
 /** A domain to which nothing was delegated before: there is nothing that could be changed where it is. */
-function firstUse(whole: ComparedWay, others: readonly ComparedWay[]): WaysCompared {
+function firstUse(whole: ComparedWay, others: readonly ComparedWay[]): Omit<WaysCompared, 'website'> {
   const first: ComparedWay = {
     ...whole,
     title: 'Delegate it for the first time',
@@ -150,7 +162,9 @@ function repoint(input: WaysInput): ComparedWay {
     ruledOut: null,
     against: [
       `${where} goes on answering for the domain: what is paid for there has to be kept.`,
-      ...(plan.scope.kind === 'whole' && times.sets === 0 ? ['No record leads to a web host that we know: what is to change has to be ruled by hand.'] : []),
+      ...(plan.scope.kind === 'whole' && times.sets === 0
+        ? ['Neither the domain nor www leads anywhere now: what is to lead to the new web host has to be added by hand.']
+        : []),
     ],
     ...times,
     back: eff(STARTING_TTL, input.assumed.floor),

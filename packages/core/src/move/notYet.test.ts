@@ -22,7 +22,7 @@ function at(now: number, more: Partial<Parameters<typeof legOf>[0]> = {}): Leg {
     ],
     decisions: [decision('approve', '', { lowerTo: 300 }), decision('push'), decision('submitted', '', null, 4900)],
     plan: { newWeb: web },
-    seen: { website: { at: now, faults: [], redirects: [] }, watchers: 1, lookouts: [look('Heron', 'new', now)] },
+    seen: { website: { at: now, faults: [], answers: [], redirects: [] }, watchers: 1, lookouts: [look('Heron', 'new', now)] },
     ...more,
   });
 }
@@ -82,7 +82,7 @@ describe('why the new is not seen yet', () => {
   it('is one’s own browser where nothing else is left, and a lookout that goes on saying old where every bound has passed', () => {
     const late = 20_000;
     expect(brief(at(late, { plan: { newWeb: { ...web, tasks: [] } } }))).toEqual(['browser: nothing']);
-    const stubborn = at(late, { seen: { watchers: 1, lookouts: [look('Heron', 'old', late)], website: { at: late, faults: [], redirects: [] } } });
+    const stubborn = at(late, { seen: { watchers: 1, lookouts: [look('Heron', 'old', late)], website: { at: late, faults: [], answers: [], redirects: [] } } });
     expect(brief(stubborn)).toEqual(['caches: wait', 'own check: nothing', 'browser: nothing']);
   });
 });

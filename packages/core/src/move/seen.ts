@@ -3,6 +3,7 @@ import { SeenRedirect } from '../survey/website';
 import { Instant } from '../timetable/instant';
 import { Watched } from '../timetable/since';
 import { Astray } from '../slips/records/astray';
+import { AnsweredPage } from '../watch/answeredAt';
 import { Verdict } from '../watch/verdict';
 import { SetKey } from './plan';
 
@@ -87,6 +88,8 @@ export interface Seen {
         readonly at: Instant;
         /** What is broken about its pages. */
         readonly faults: readonly SiteFault[];
+        /** What answered, and where. */
+        readonly answers: readonly AnsweredPage[];
         /** Spellings that lead on to another host there. */
         readonly redirects: readonly SeenRedirect[];
       }

@@ -96,7 +96,10 @@ describe('tasks at the web host', () => {
           ...plan.newServers.map((one) => rows(one.server, one.address, [200, now, planned()])[0]!),
         ],
         work: { push: work('done', { plan: probe.pushes }), lower: work('done', { plan: probe.lowers }) },
-        seen: { looked: { parent: now, old: now, new: now, drift: now }, website: { at: now, faults: [], redirects: [] } },
+        seen: {
+          looked: { parent: now, old: now, new: now, drift: now },
+          website: { at: now, faults: [], answers: [{ page: 'https://zone.test/', addresses: ['203.0.113.80'] }], redirects: [] },
+        },
       });
     expect(nextOf(ready([]))).toMatchObject({ step: 'task:domain', who: 'you' });
     const done = ready([decision('done', 'task:domain'), decision('done', 'task:site')]);

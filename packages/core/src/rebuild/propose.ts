@@ -6,6 +6,8 @@ import { TYPE_CODES } from '../dns/typeNames';
 import { proposed, required, rowWith } from '../hosts/needs';
 import { HostKnowledge } from './host';
 import { MADE_BY_SIGNING } from './hostsOwn';
+import { otherUses, usesWords } from './otherUses';
+import { presentWeb } from './presentWeb';
 import { HOSTS_OWN, Ruling } from './ruling';
 
 /** TTL in seconds of repointed and new sets from the push until the move is settled. */
@@ -13,7 +15,8 @@ export const STARTING_TTL = 300;
 
 /**
  * Proposes a ruling for every record set found, and the new ones that the web host demands.
- * Mail and third-party records are carried; what leads to the old web host is repointed; a host's own records stay behind.
+ * Mail and third-party records are carried; what leads to where the website is today is repointed, unless something else uses the name; a
+ * host's own records stay behind.
  */
 export function proposeRulings(
   zone: Name,
@@ -21,11 +24,11 @@ export function proposeRulings(
   hosts: { readonly oldWeb: readonly HostKnowledge[]; readonly newDns: HostKnowledge; readonly newWeb: HostKnowledge | undefined },
 ): Ruling[] {
   const { newDns, newWeb } = hosts;
-  const oldAddresses = new Set(hosts.oldWeb.flatMap((host) => host.addresses));
-  const oldAliases = hosts.oldWeb.flatMap((host) => (host.aliasTarget ? [Name.parse(host.aliasTarget)] : []));
-  const mailTargets = new Set(
-    found.filter((set) => set.type === TYPE_CODES.MX).flatMap((set) => set.data.flatMap((data) => namesIn(set.type, data).map((name) => name.key))),
-  );
+  const present = newWeb && presentWeb(zone, found, [...hosts.oldWeb, newWeb]);
+  const oldWeb = present ? [...hosts.oldWeb, present] : hosts.oldWeb;
+  const oldAddresses = new Set(oldWeb.flatMap((host) => host.addresses));
+  const oldAliases = oldWeb.flatMap((host) => (host.aliasTarget ? [Name.parse(host.aliasTarget)] : []));
+  const uses = otherUses(zone, found);
   /** Addresses in the place of which the new web host has none. */
   const lost = new Set<Ruling>();
   const rulings: Ruling[] = found.map((set) => {
@@ -48,8 +51,10 @@ export function proposeRulings(
     if (!newWeb) return carry('no new web host is chosen');
     if (set.type === TYPE_CODES.A || set.type === TYPE_CODES.AAAA) {
       const leadsToOld = text.data.some((address) => oldAddresses.has(address));
-      if (!leadsToOld) return carry('leads elsewhere than the old web host');
-      if (mailTargets.has(set.owner.key)) return carry('mail is delivered to this name');
+      if (!leadsToOld)
+        return carry(newWeb.addresses.some((address) => text.data.includes(address)) ? `leads to ${newWeb.name} already` : 'leads elsewhere than the website');
+      const other = uses(set.owner);
+      if (other.length > 0) return carry(`stays for another use: ${usesWords(other)}`);
       const fits = newWeb.addresses.filter(set.type === TYPE_CODES.A ? isIpv4 : isIpv6);
       if (fits.length === 0) {
         const gone = drop(`${newWeb.name} has no ${set.type === TYPE_CODES.A ? 'IPv4' : 'IPv6'} address`);
@@ -61,6 +66,8 @@ export function proposeRulings(
     if (set.type === TYPE_CODES.CNAME) {
       const target = namesIn(set.type, set.data[0]!)[0];
       if (target && oldAliases.some((alias) => target.isAtOrBelow(alias))) {
+        const other = uses(set.owner);
+        if (other.length > 0) return carry(`stays for another use: ${usesWords(other)}`);
         if (newWeb.aliasTarget) return repoint([newWeb.aliasTarget], `aliases the old web host; ${newWeb.name} answers there`);
         return carry(`aliases the old web host, and ${newWeb.name} names no alias target`);
       }

@@ -10,7 +10,10 @@ export interface Coverage {
 export interface AuthorityAnswer {
   readonly server: string;
   readonly address: string;
+  /** It answers for the zone. */
   readonly authoritative: boolean;
+  /** Without the bit that claims authority (AA, RFC 1035 §4.1.1). */
+  readonly withoutAuthority?: boolean | undefined;
   readonly serial: number | undefined;
   readonly transferred: boolean;
   /** Why nothing, or no transfer, could be had from it, in words. */

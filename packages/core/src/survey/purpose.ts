@@ -150,7 +150,12 @@ function byText(set: RRset): Meaning | undefined {
 
 function byLabel(zone: Name, set: RRset): Meaning | undefined {
   if (set.owner.equals(zone)) return ADDRESSED.has(set.type) ? { purpose: 'website', reason: 'the domain itself' } : undefined;
-  const labels = set.owner.relativeTo(zone).toLowerCase().split('.');
+  return labelPurpose(zone, set.owner);
+}
+
+/** What a name is for by its labels alone, as people name things; undefined where they do not say. */
+export function labelPurpose(zone: Name, owner: Name): Meaning | undefined {
+  const labels = owner.relativeTo(zone).toLowerCase().split('.');
   for (const label of labels) {
     const found = LABELS.find(([, pattern]) => pattern.test(label));
     if (found) return { purpose: found[0], reason: `${label} is a common name for it` };

@@ -56,14 +56,16 @@ export function inOrder(sets: readonly (readonly [SetKey, AnswerSight])[]): Reco
 function refusal(message: Message, zone: Name): string | undefined {
   if (message.rcode === RCODE.REFUSED || message.rcode === RCODE.NOTAUTH) return `it answers ${rcodeName(message.rcode)}`;
   if (message.rcode !== RCODE.NOERROR && message.rcode !== RCODE.NXDOMAIN) return `it answers ${rcodeName(message.rcode)}`;
-  return message.authoritative || isReferral(message, zone) ? undefined : 'it does not answer with authority';
+  // Resolvers take an answer for the name that was asked without the bit that claims authority; a survey tells of it.
+  const answers = message.answers.some((record) => record.type === TYPE_CODES.SOA && record.owner.equals(zone));
+  return message.authoritative || answers || isReferral(message, zone) ? undefined : 'it does not answer with authority';
 }
 
 function isReferral(message: Message, zone: Name): boolean {
   return message.authorities.some((record) => record.type === TYPE_CODES.NS && record.owner.equals(zone));
 }
 
-/** What a server answers of one set; undefined where it does not, or not with authority. */
+/** What a server answers of one set; undefined where it does not. */
 export async function askSet(client: DnsClient, address: string, zone: Name, key: SetKey): Promise<AnswerSight | undefined> {
   const owner = Name.parse(ownerOf(key));
   const type = typeCode(typeOf(key))!;
@@ -86,10 +88,10 @@ export function answerIn(message: Message, zone: Name, owner: Name, type: number
   // At and below a cut NS and glue stand in the other sections (RFC 1034 §4.3.2 step 3b).
   const refers = !authoritative && authorities.some((record) => record.type === TYPE_CODES.NS);
   if (refers) return of(authorities) ?? (authorities.some((record) => record.owner.equals(zone)) ? undefined : of(additionals));
-  if (!authoritative) return undefined;
+  const soa = authorities.find((record) => record.type === TYPE_CODES.SOA);
+  if (!authoritative && answers.length === 0 && !soa) return undefined;
   const alias = answers.filter((record) => record.type === TYPE_CODES.CNAME && record.owner.equals(owner));
   if (alias.length > 0) return { ttl: Math.min(...alias.map((record) => record.ttl)), data: [] };
-  const soa = authorities.find((record) => record.type === TYPE_CODES.SOA);
   if (soa) return { ttl: negativeTtl(soa.ttl, readSoa(soa.data).minimum), data: [] };
   // A denial without an SOA is one, and is not remembered (RFC 2308 §5).
   return answers.length === 0 ? { ttl: 0, data: [] } : undefined;

@@ -16,6 +16,7 @@ import {
   Seen,
   SeenRedirect,
   TOP_BIT_TTL,
+  answeredAt,
   decidedRows,
   otherSets,
   redirectsSeen,
@@ -253,7 +254,7 @@ export class LegLoader {
       .first<{ last_seen: number; looks: PageLook[]; changes: PageChange[] } | undefined>('last_seen', 'looks', 'changes');
     if (!latest) return undefined;
     const faults = latest.changes.filter((one) => one.weight === 'broken').map(({ pages, text }) => ({ pages, text }));
-    return { at: latest.last_seen, faults, redirects: redirectsSeen(latest.looks) };
+    return { at: latest.last_seen, faults, answers: answeredAt(latest.looks), redirects: redirectsSeen(latest.looks) };
   }
 }
 

@@ -39,7 +39,7 @@ async function askAuthority(
   if (!soa.ok) return { ...nothing, problem: soa.problem };
   hear(TYPE_CODES.SOA, soa.value);
   const record = soa.value.answers.find((one) => one.type === TYPE_CODES.SOA && one.owner.equals(zone));
-  const authoritative = soa.value.authoritative && soa.value.rcode === RCODE.NOERROR && record !== undefined;
+  const authoritative = soa.value.rcode === RCODE.NOERROR && record !== undefined;
   const serial = record && readSoa(record.data).serial;
   if (!authoritative) return { ...nothing, responded: true, serial, problem: 'it is lame: it does not answer with authority' };
   const [tcp, ns, keys] = await Promise.all([
@@ -53,6 +53,7 @@ async function askAuthority(
   return {
     ...nothing,
     authoritative,
+    ...(!soa.value.authoritative && { withoutAuthority: true }),
     serial,
     responded: true,
     tcpProblem: tcp.ok ? undefined : tcp.problem,

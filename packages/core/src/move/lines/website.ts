@@ -1,23 +1,68 @@
+import { Name } from '../../dns/name';
+import { leadsThere } from '../../rebuild/checks/leadsThere';
+import { isLead } from '../../rebuild/leads';
+import { listWords } from '../../survey/words';
+import { AnsweredPage } from '../../watch/answeredAt';
+import { checkInputOf } from '../checkBasis';
+import { Leg } from '../leg';
 import { LineRule, UNSEEN, line } from './line';
 
-/** The new web host answers for the domain at its own addresses. Many switch before the site is published, and ought to know it. */
+/** In the way where nothing of the plan leads to the new web host; where no page was answered; where the old place answers. */
+const STAYS = 'no record of the plan leads to the new web host';
+const SILENT = 'no page of the website answers where the plan leads';
+const AT_OLD = 'the old place answers';
+
+/** Pages and addresses that are told. */
+const TOLD = 3;
+
+/**
+ * The new web host answers for the domain at its own addresses. It is said to only where a planned record leads there and what answered is
+ * not at the old place. Many switch before the site is published, and ought to know it.
+ */
 export const website: LineRule = (leg) => {
-  if (!leg.plan.newWeb) return undefined;
+  const { newWeb } = leg.plan;
+  if (!newWeb) return undefined;
   const seen = leg.seen.website;
+  if (!leadsAnywhereNew(leg))
+    return line(leg, 'website', false, `No record of the plan leads to ${newWeb.name}: the website stays where it is.`, { waivable: true, about: [STAYS] });
   if (!seen) return line(leg, 'website', false, 'The website was not looked at yet where the plan leads.', { waivable: true, about: [UNSEEN] });
+  const more = { seenAt: seen.at, waivable: true } as const;
   const broken = seen.faults.map(({ pages, text }) => `${pages.join(', ')} ${text}`);
-  const holds = broken.length === 0;
-  return line(
-    leg,
-    'website',
-    holds,
-    holds
-      ? `${leg.plan.newWeb.name} answers for the domain.`
-      : `Where the plan leads, the website is broken: ${broken.slice(0, 2).join('; ')}${broken.length > 2 ? `; and ${broken.length - 2} more` : ''}.`,
-    {
-      seenAt: seen.at,
-      waivable: true,
-      about: broken,
-    },
-  );
+  if (broken.length > 0)
+    return line(
+      leg,
+      'website',
+      false,
+      `Where the plan leads, the website is broken: ${broken.slice(0, 2).join('; ')}${broken.length > 2 ? `; and ${broken.length - 2} more` : ''}.`,
+      { ...more, about: broken },
+    );
+  const old = answeredByOld(leg, seen.answers);
+  if (old.length > 0) {
+    const pages = listWords(old.slice(0, TOLD).map(({ page, addresses }) => `${page} (${addresses.join(', ')})`));
+    return line(leg, 'website', false, `By the plan the old place still answers for ${pages}${old.length > TOLD ? ` and ${old.length - TOLD} more` : ''}.`, {
+      ...more,
+      about: [AT_OLD, ...old.map(({ page }) => page)],
+    });
+  }
+  if (seen.answers.length === 0)
+    return line(leg, 'website', false, 'No page of the website answers where the plan leads, and none did before.', { ...more, about: [SILENT] });
+  return line(leg, 'website', true, `${newWeb.name} answers for the domain.`, more);
 };
+
+/** Some record of the plan leads to the new web host; what it gave for this site alone is taken for one. */
+function leadsAnywhereNew(leg: Leg): boolean {
+  const { zone, rulings, newWeb } = leg.plan;
+  if (!newWeb || (newWeb.addresses.length === 0 && !newWeb.aliasTarget)) return true;
+  const input = checkInputOf(leg.checking, zone, rulings);
+  return rulings.some((row) => row.planned && isLead(row.type) && leadsThere(input, Name.parse(row.owner)));
+}
+
+/** Pages that an address of the old place answered, on the way or at the end; an address that the new web host has as well is its own. */
+function answeredByOld({ checking, plan }: Leg, answers: readonly AnsweredPage[]): AnsweredPage[] {
+  const fresh = new Set(plan.newWeb?.addresses);
+  const old = new Set(checking.oldWeb.flatMap((host) => host.addresses).filter((address) => !fresh.has(address)));
+  return answers.flatMap(({ page, addresses }) => {
+    const led = addresses.filter((address) => old.has(address));
+    return led.length > 0 ? [{ page, addresses: led }] : [];
+  });
+}

@@ -47,6 +47,7 @@ import { subzoneServers } from './subzoneServers';
 import { tlsaMoves } from './tlsaMoves';
 import { tooLarge } from './tooLarge';
 import { tooMany } from './tooMany';
+import { useAtWebHost } from './useAtWebHost';
 import { wildcardAnswers } from './wildcardAnswers';
 import { Check, CheckInput, Remark } from './check';
 
@@ -100,6 +101,7 @@ const CHECKS: readonly Check[] = [
   tlsaMoves,
   tooLarge,
   tooMany,
+  useAtWebHost,
   wildcardAnswers,
 ];
 

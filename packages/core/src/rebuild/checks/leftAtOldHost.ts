@@ -5,13 +5,19 @@ import { toNewWeb } from '../toNewWeb';
 import { Name } from '../../dns/name';
 import { namesIn } from '../../dns/rdata';
 import { rrsetRead } from '../../dns/record';
-import { Ruling } from '../ruling';
+import { isLead } from '../leads';
+import { otherUses, usesWords } from '../otherUses';
+import { Ruling, isHostsOwn } from '../ruling';
 import { Check, remark } from './check';
+import { isSpelling } from './leadsThere';
 
 /** A carried record still leads to the old web host, which will be shut down. */
 export const leftAtOldHost: Check = ({ zone, rulings, oldWeb, newWeb }) => {
   const aliases = oldWeb.flatMap((host) => (host.aliasTarget ? [{ host, name: Name.parse(host.aliasTarget) }] : []));
-  const mail = mailTargets(rulings);
+  const uses = otherUses(
+    zone,
+    rulings.flatMap((row) => (row.planned && !isHostsOwn(row) ? [rrsetRead(row.planned)] : [])),
+  );
   return rulings.flatMap((ruling) => {
     if (!ruling.planned) return [];
     const planned = ruling.planned;
@@ -23,13 +29,16 @@ export const leftAtOldHost: Check = ({ zone, rulings, oldWeb, newWeb }) => {
     const host = byAddress ?? byAlias?.host;
     const isOld = (data: string): boolean => oldWeb.some(({ addresses }) => addresses.includes(data));
     if (!host) return [];
-    // What is for mail goes on there for as long as mail does: no website takes it over.
-    if (mail.has(ruling.owner.toLowerCase()))
-      return [
-        remark(ruling, 'look', 'left-at-old-host', `Mail leads here, and this is at ${host.name}: it ends when that closes.`, [
-          newWeb && parted(zone, rulings, ruling, isOld, newWeb),
-        ]),
-      ];
+    // What something else uses goes on there for as long as that does: no website takes it over.
+    const used = isLead(ruling.type) ? uses(set.owner) : [];
+    if (used.length > 0) {
+      const isSite = isSpelling(zone, set.owner);
+      const why = isSite
+        ? `The website is at this name, and so is something else: ${usesWords(used)}. As it stands the website stays at ${host.name}. Give the other one a name of its own first, then lead this one to ${newWeb?.name ?? 'the new place'}.`
+        : `It stays at ${host.name}, since it has another use: ${usesWords(used)}. Is it still needed once the old contract ends?`;
+      const fix = newWeb && (isSite ? parted(zone, rulings, ruling, isOld, newWeb) : toNewWeb(rulings, ruling, isOld, newWeb));
+      return [remark(ruling, isSite && newWeb ? 'stop' : 'look', 'left-at-old-host', why, [fix])];
+    }
     return [remark(ruling, 'look', 'left-at-old-host', `This still leads to ${host.name}.`, [newWeb && toNewWeb(rulings, ruling, isOld, newWeb)])];
   });
 };
@@ -41,11 +50,6 @@ const MENTIONS: ReadonlySet<string> = new Set(['TXT', 'HTTPS', 'SVCB']);
 function mentions(text: string, address: string): boolean {
   const at = text.indexOf(address);
   return at >= 0 && !/[0-9a-f:.]/i.test(text[at + address.length] ?? ' ');
-}
-
-/** Names in lower case to which mail is led by the plan. */
-function mailTargets(rulings: readonly Ruling[]): ReadonlySet<string> {
-  return new Set(rulings.flatMap((row) => (row.type === 'MX' && row.planned ? row.planned.data.map((data) => data.replace(/^\d+ /, '').toLowerCase()) : [])));
 }
 
 /** The website's own name is where mail is delivered too: mail gets a name that keeps the old addresses, and the website goes. */

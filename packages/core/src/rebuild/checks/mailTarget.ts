@@ -6,6 +6,7 @@ import { rrsetRead } from '../../dns/record';
 import { Ruling } from '../ruling';
 import { TYPE_CODES } from '../../dns/typeNames';
 import { Check, CheckInput, Remark, remark } from './check';
+import { leadsThere } from './leadsThere';
 import { plannedZone } from './plannedZone';
 
 /** Where a name leads in the plan, as a server answers it. */
@@ -37,9 +38,13 @@ export const mailTarget: Check = (input) => {
       const target = namesIn(set.type, data)[0];
       if (!target || target.labels.length === 0 || !target.isAtOrBelow(zone)) return [];
       const moves = (): Remark =>
-        remark(ruling, 'look', 'mail-target-moves', `Mail leads to ${plain(target)}, whose address moves with the website.`, [
-          ownMailName(zone, rulings, ruling.owner, target.toString()),
-        ]);
+        remark(
+          ruling,
+          leadsThere(input, target) ? 'stop' : 'look',
+          'mail-target-moves',
+          `Mail leads to ${plain(target)}, whose address moves with the website.`,
+          [ownMailName(zone, rulings, ruling.owner, target.toString())],
+        );
       const alias = rowAt(rulings, target.toString(), 'CNAME');
       // Mail that goes to the apex finds the addresses that are answered there.
       if (alias?.planned && apexAlias.takes && target.equals(zone)) return [moves()];

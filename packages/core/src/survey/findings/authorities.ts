@@ -7,7 +7,7 @@ export const authorities: Finder = (standing) => {
   const findings: Finding[] = [];
   const delegated = delegatedNames(standing);
   const asked = standing.authorities.filter((authority) => delegated.includes(authority.server.toLowerCase()));
-  for (const { server, address, authoritative, problem, tcpProblem, responded } of asked) {
+  for (const { server, address, authoritative, withoutAuthority, problem, tcpProblem, responded } of asked) {
     const at = `${plain(server)} (${address})`;
     if (!authoritative && responded)
       findings.push({
@@ -17,6 +17,12 @@ export const authorities: Finder = (standing) => {
       });
     else if (!authoritative)
       findings.push({ weight: 'look', code: 'silent', text: `${at} is delegated to and gave no answer: ${problem ?? 'no reason known'}.` });
+    else if (withoutAuthority)
+      findings.push({
+        weight: 'look',
+        code: 'no-authority',
+        text: `${at} answers for the zone and does not claim authority for it. Most resolvers take its answers; some ask another server instead.`,
+      });
     else if (tcpProblem !== undefined)
       findings.push({
         weight: 'look',

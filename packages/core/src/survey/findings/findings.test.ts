@@ -93,6 +93,7 @@ describe('findings', () => {
       'look silent',
     ]);
     expect(said({ authorities: [authority(0), authority(1, { tcpProblem: 'refused' })] })).toEqual(['look no-tcp']);
+    expect(said({ authorities: [authority(0), authority(1, { withoutAuthority: true })] })).toEqual(['look no-authority']);
     expect(text({ authorities: [authority(0), authority(1, { serial: 6 })] })).toMatch(/at 7; ns2\.oldquay\.example \(198\.51\.100\.12\) at 6/);
   });
 

@@ -1,4 +1,4 @@
-import { holdingPages, pageChanges, pageFaults, pagesPlanned, pagesWished, siteFaults, spellingsOf, together } from '@wanderon/core';
+import { answeredAt, holdingPages, pageChanges, pageFaults, pagesPlanned, pagesWished, siteFaults, spellingsOf, together } from '@wanderon/core';
 import { Network } from '../../network/network';
 import { SurveyStore } from '../../survey/survey.store';
 import { lookWherePlanLeads, pagesLookedAt } from '../../watch/website';
@@ -37,7 +37,8 @@ export async function lookAtWebsite(
       if (!(await looks.add(loaded.row.id, surveyId, at, seen, changes, transaction))) return [];
       const told = changes.slice(0, TOLD).map(({ pages, text }) => `${pages.join(', ')} ${text}`);
       const more = changes.length > TOLD ? `; and ${changes.length - TOLD} more` : '';
-      const well = surveyed ? 'the website is as it was surveyed' : 'the website answers';
+      const answered = answeredAt(seen).length > 0;
+      const well = !answered ? 'no page of the website answers, and none did before' : surveyed ? 'the website is as it was surveyed' : 'the website answers';
       const text = changes.length === 0 ? `Where the plan leads, ${well}.` : `Where the plan leads: ${told.join('; ')}${more}.`;
       return [{ kind: 'website', text }];
     },

@@ -1,5 +1,5 @@
 import { ComparedWayView, Host, LegView, MoveView } from '@wanderon/contract';
-import { WayId, isFirstUse, isSamePlace, rebuildsZone } from '@wanderon/core';
+import { WayId, isFirstUse, isSamePlace, listWords, rebuildsZone } from '@wanderon/core';
 import { ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { useHosts, useMoveAction, useWays } from '../../api';
@@ -33,7 +33,7 @@ function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView
   if (hosts.isPending || ways.isPending) return <Loading what="the ways" />;
   if (hosts.isError && hosts.data === undefined) return <Failed error={hosts.error} retry={() => void hosts.refetch()} />;
   if (ways.isError && ways.data === undefined) return <Failed error={ways.error} retry={() => void ways.refetch()} />;
-  const { recommended, reason } = ways.data;
+  const { recommended, reason, website } = ways.data;
   const taken = way ?? recommended ?? undefined;
   const inPlace = taken === 'repoint';
   const takeover = taken === 'another account';
@@ -58,7 +58,7 @@ function Ways({ move, leg, may, onDone, cancel }: { move: MoveView; leg: LegView
       <p className="mb-3 text-faded">
         {first
           ? 'Nothing is delegated to yet.'
-          : `It stands at ${name(leg.oldDnsHost) ?? `nameservers of no host we know (${leg.oldNameservers.join(', ')})`}, its website at ${name(leg.oldWebHost) ?? 'no host we know'}.`}{' '}
+          : `It stands at ${name(leg.oldDnsHost) ?? `nameservers of no host we know (${leg.oldNameservers.join(', ')})`}, ${websiteWords(name(leg.oldWebHost), website)}.`}{' '}
         {reason}
       </p>
       <Compared ways={offered} recommended={recommended} value={taken} onChange={setWay} disabled={!may} />
@@ -294,4 +294,10 @@ function Choice({
       )}
     </fieldset>
   );
+}
+
+/** Where the website is: at a host that somebody described, else where the domain and www lead. */
+function websiteWords(host: string | undefined, website: readonly string[]): string {
+  if (host) return `its website at ${host}`;
+  return website.length > 0 ? `its website at ${listWords(website)}` : 'and neither the domain nor www leads anywhere';
 }
