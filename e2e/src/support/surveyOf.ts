@@ -24,7 +24,8 @@ export function surveyOf(
     glue: [],
     ds: [],
     dsTtl: undefined,
-    denied: false, holdsZone: false,
+    denied: false,
+    holdsZone: false,
     problem: undefined,
   };
   const walker = {

@@ -29,7 +29,7 @@ const authoritySchema = z.object({
   delegated: z.boolean().default(true),
 });
 
-const hintSchema = z.object({ owner: z.string(), text: z.string(), answer: z.enum(HINT_ANSWERS).nullable() });
+const hintSchema = z.object({ owner: z.string(), text: z.string(), unread: z.string().optional(), answer: z.enum(HINT_ANSWERS).nullable() });
 export type HintView = z.infer<typeof hintSchema>;
 export const answerHintSchema = z.object({ owner: z.string().max(1100), text: z.string().max(1000), answer: z.enum(HINT_ANSWERS).nullable() });
 export type AnswerHint = z.infer<typeof answerHintSchema>;

@@ -101,6 +101,24 @@ ${[...'00a1'].reverse().join('.')} NS ns1.client.example.`,
     expect(explored.questions.length).toBeLessThan(most);
   });
 
+  it('names each set that it knows to be there and could not read, and each that may be where a server would not say', () => {
+    const zone = zoneOf('@ A 192.0.2.1\n@ MX 10 mail\nmail A 192.0.2.2\nwww A 192.0.2.3');
+    const exploration = new Exploration(ORIGIN, () => 'zq7x-nobody-has-this');
+    while (!exploration.done)
+      for (const question of exploration.next(50)) {
+        const is = (name: string, type: number): boolean => question.type === type && question.name.equals(Name.parse(name, ORIGIN));
+        if (is('@', TYPE_CODES.TXT) || is('_dmarc', TYPE_CODES.TXT)) exploration.take(question, undefined, 'truncated');
+        else if (is('www', TYPE_CODES.CAA)) exploration.take(question, undefined, 'refused');
+        else exploration.take(question, zone.lookUp(question.name, question.type));
+      }
+    expect(
+      exploration
+        .report()
+        .hints.map((hint) => `${hint.name.relativeTo(ORIGIN)} ${hint.unread!}`)
+        .sort(),
+    ).toEqual(['@ TXT', '_dmarc TXT', 'www CAA']);
+  });
+
   it('takes a name that holds nothing for a hint, unless what hangs below it was found', () => {
     const { hints } = explore(honest(zoneOf('deep.media A 192.0.2.1\n_sip._tcp SRV 1 1 1 x.test.\nshop TYPE65400 \\# 1 00')));
     expect(hints.map((hint) => hint.name.toString())).toEqual(['media.zone.example.', 'shop.zone.example.']);

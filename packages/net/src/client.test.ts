@@ -71,7 +71,7 @@ describe('the DNS client', () => {
     ['NOTIMP', 4],
     ['SERVFAIL', 2],
   ])('asks without EDNS a server that answers %s to it (RFC 6891 §7), and goes on so', async (_name, rcode) => {
-    puppet.onUdp = (request) => [encodeMessage(request.edns ? reply(request, { rcode }) : address(request, 7))];
+    puppet.onUdp = (request) => [encodeMessage(request.edns ? reply(request, { rcode, edns: undefined }) : address(request, 7))];
     for (let time = 0; time < 2; time++) expect((await client.ask(SERVER, Name.parse('www', ZONE), 1)).answers).toHaveLength(1);
     expect(puppet.asked.map((one) => one.request.edns !== undefined)).toEqual([true, false, false]);
   });
@@ -82,6 +82,17 @@ describe('the DNS client', () => {
     const signed = query(Name.parse('www', ZONE), 1, { edns: { udpSize: 1232, version: 0, dnssecOk: true, options: [] } });
     await client.exchange(SERVER, signed);
     expect(puppet.asked.map((one) => one.request.edns !== undefined)).toEqual([true, false, true]);
+  });
+
+  it.each([
+    [4096, undefined],
+    [9000, 'truncated'],
+  ])('an answer of %i octets that TCP does not bring is asked for in pieces, and told as too long where that does not help', async (octets, kind) => {
+    puppet.onUdp = (request) => [encodeMessage((request.edns?.udpSize ?? 512) < octets ? reply(request, { truncated: true }) : address(request, 7))];
+    puppet.onTcp = (_request, _raw, socket) => (socket.destroy(), []);
+    const asked = client.ask(SERVER, Name.parse('www', ZONE), 16, { timeout: 200 });
+    if (kind === undefined) expect((await asked).answers).toHaveLength(1);
+    else await expect(asked).rejects.toMatchObject({ kind });
   });
 
   it('keeps an error for an answer where the server knows EDNS', async () => {

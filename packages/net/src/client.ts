@@ -56,6 +56,9 @@ export interface ClientLimits {
 
 const LIMITS: ClientLimits = { perServer: 64, inAll: 4096, perSecond: Infinity, inStreams: Infinity };
 
+/** Octets of a UDP answer that is asked for where nothing else brings it (RFC 6891 §6.2.5). */
+const IN_PIECES = 4096;
+
 /** Times the silence that is waited for: so long may one answer over a connection take in all. */
 const EXCHANGES = 3;
 
@@ -151,11 +154,29 @@ export class DnsClient {
       const raw = await askHttps(this.routes, server, prepared.wire, connecting(options, patience));
       return this.accept(raw, prepared, server) ?? astray(server);
     }
-    if (over === 'udp' && request.opcode !== OPCODE.update) {
-      const answer = await this.overUdp(server, request, options, (options.timeout ?? 1500) * patience);
-      if (answer && !answer.truncated) return answer;
+    if (over !== 'udp' || request.opcode === OPCODE.update) return this.overStream(server, request, options, over === 'tls' ? 'tls' : 'tcp', patience);
+    const answer = await this.overUdp(server, request, options, (options.timeout ?? 1500) * patience);
+    if (answer && !answer.truncated) return answer;
+    try {
+      return await this.overStream(server, request, options, 'tcp', patience);
+    } catch (error) {
+      if (!answer || !(error instanceof NetError) || !RETRIED.has(error.kind)) throw error;
+      const larger = await this.inPieces(server, request, options);
+      if (larger) return larger;
+      throw new NetError('truncated', `${where(server)} has an answer that is too long for UDP, and takes no TCP (${error.message})`);
     }
-    return this.overStream(server, request, options, over === 'tls' ? 'tls' : 'tcp', patience);
+  }
+
+  /** The same question over UDP with room for what a network may carry in pieces: the last way to an answer where TCP is shut. */
+  private async inPieces(server: ServerAddress, request: Message, options: AskOptions): Promise<Message | undefined> {
+    if (!request.edns) return undefined;
+    try {
+      const answer = await this.overUdp(server, { ...request, edns: { ...request.edns, udpSize: IN_PIECES } }, options, options.timeout ?? 1500);
+      return answer && !answer.truncated ? answer : undefined;
+    } catch (error) {
+      if (error instanceof NetError && error.kind !== 'cancelled') return undefined;
+      throw error;
+    }
   }
 
   /** A connection that takes one request and gives every message that comes back, for transfers; not more than `most` octets of them. */

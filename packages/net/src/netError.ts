@@ -1,5 +1,17 @@
 /** What kept an answer from us. `kind` is for the program, the message for people. */
-export type NetErrorKind = 'timeout' | 'unreachable' | 'cut' | 'malformed' | 'refused' | 'key' | 'signature' | 'time' | 'cancelled' | 'limit' | 'certificate';
+export type NetErrorKind =
+  | 'timeout'
+  | 'unreachable'
+  | 'cut'
+  | 'malformed'
+  | 'refused'
+  | 'key'
+  | 'signature'
+  | 'time'
+  | 'cancelled'
+  | 'limit'
+  | 'certificate'
+  | 'truncated';
 
 export class NetError extends Error {
   override readonly name = 'NetError';

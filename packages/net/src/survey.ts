@@ -1,4 +1,4 @@
-import { Exploration, Message, Name, NsecWalk, RCODE, RRset, SurveyQuestion, TYPE_CODES, groupRecords, query, readSoa } from '@wanderon/core';
+import { Exploration, Message, Name, NsecWalk, RCODE, RRset, SurveyQuestion, TYPE_CODES, Unanswered, groupRecords, query, readSoa } from '@wanderon/core';
 import { AskOptions, DnsClient } from './client';
 import { limited } from './limited';
 import { NetError } from './netError';
@@ -79,8 +79,8 @@ export async function exploreZone(client: DnsClient, server: ServerAddress, expl
     for (const question of exploration.next(most - running.size)) {
       asked += 1;
       if (asked % 25 === 1) options.onProgress?.(asked, question, exploration.waiting);
-      const one: Promise<void> = persistent(client, server, question, options).then((answer) => {
-        exploration.take(question, answer);
+      const one: Promise<void> = persistent(client, server, question, options).then(({ answer, why }) => {
+        exploration.take(question, answer, why);
         running.delete(one);
       });
       running.add(one);
@@ -91,19 +91,29 @@ export async function exploreZone(client: DnsClient, server: ServerAddress, expl
 }
 
 /** Over UDP, and where nothing comes over TCP: servers that hold back answers to a busy asker do not hold those back. */
-async function persistent(client: DnsClient, server: ServerAddress, { name, type }: SurveyQuestion, options: SurveyOptions): Promise<Message | undefined> {
+async function persistent(client: DnsClient, server: ServerAddress, { name, type }: SurveyQuestion, options: SurveyOptions): Promise<Told> {
   const before = options.known?.({ name, type });
-  if (before) return before;
-  return (await answered(client.ask(server, name, type, options))) ?? (await answered(client.ask(server, name, type, { ...options, over: 'tcp', tries: 1 })));
+  if (before) return { answer: before };
+  const first = await told(client.ask(server, name, type, options));
+  if (first.answer) return first;
+  const again = await told(client.ask(server, name, type, { ...options, over: 'tcp', tries: 1 }));
+  return again.answer || first.why !== 'truncated' ? again : first;
+}
+
+/** What came of a question: an answer that says something, or why there is none. */
+type Told = { readonly answer: Message; readonly why?: undefined } | { readonly answer?: undefined; readonly why: Unanswered };
+
+async function told(asking: Promise<Message>): Promise<Told> {
+  try {
+    const answer = await asking;
+    return answer.rcode === RCODE.NOERROR || answer.rcode === RCODE.NXDOMAIN ? { answer } : { why: 'refused' };
+  } catch (error) {
+    if (error instanceof NetError && error.kind !== 'cancelled') return { why: error.kind === 'truncated' ? 'truncated' : 'silent' };
+    throw error;
+  }
 }
 
 /** An answer that says something, or undefined: that nothing came is an observation too. */
 async function answered(asking: Promise<Message>): Promise<Message | undefined> {
-  try {
-    const answer = await asking;
-    return answer.rcode === RCODE.NOERROR || answer.rcode === RCODE.NXDOMAIN ? answer : undefined;
-  } catch (error) {
-    if (error instanceof NetError && error.kind !== 'cancelled') return undefined;
-    throw error;
-  }
+  return (await told(asking)).answer;
 }

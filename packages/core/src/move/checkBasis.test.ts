@@ -25,7 +25,7 @@ describe('what the checks rest on', () => {
   });
 
   it('are none that was seen to where the plan leads: there it was rebuilt, whoever did it', () => {
-    const looked = (to: string) => checkBasis({ ...plan, redirects }, { at: 7, faults: [], redirects: [{ from: 'zone.test', to }] }).redirects;
+    const looked = (to: string) => checkBasis({ ...plan, redirects }, { at: 7, faults: [], answers: [], redirects: [{ from: 'zone.test', to }] }).redirects;
     expect(looked('www.zone.test')).toEqual([redirects[1]]);
     expect(looked('elsewhere.test')).toEqual(redirects);
   });
@@ -46,8 +46,8 @@ describe('what the checks rest on', () => {
 
   it('is what was broken where the plan leads when it was looked at last', () => {
     const faults = [{ pages: ['https://www.zone.test/'], text: 'answers 404' }];
-    expect(checkBasis(plan, { at: 7, faults, redirects: [] }).faults).toEqual(faults);
-    expect([checkBasis(plan).faults, checkBasis({ ...plan, isBack: true }, { at: 7, faults, redirects: [] }).faults]).toEqual([[], []]);
+    expect(checkBasis(plan, { at: 7, faults, answers: [], redirects: [] }).faults).toEqual(faults);
+    expect([checkBasis(plan).faults, checkBasis({ ...plan, isBack: true }, { at: 7, faults, answers: [], redirects: [] }).faults]).toEqual([[], []]);
   });
 });
 

@@ -67,10 +67,10 @@ export function checkBasis(plan: LegPlan, website?: Seen['website']): CheckBasis
 }
 
 /** Where the website was found, whether or not somebody described that host; nothing where the plan moves none, or takes it back. */
-function presentOf({ zone, rulings, oldWeb, newWeb, isBack }: LegPlan): readonly HostKnowledge[] {
+function presentOf({ zone, rulings, oldWeb, newWeb, isBack, fronted }: LegPlan): readonly HostKnowledge[] {
   if (!newWeb || isBack) return [];
   const found = rulings.flatMap((row) => (row.found && isLead(row.type) ? [rrsetRead(row.found)] : []));
-  const present = presentWeb(zone, found, [...oldWeb, newWeb]);
+  const present = presentWeb(zone, found, [...oldWeb, newWeb], fronted);
   return present ? [present] : [];
 }
 

@@ -76,7 +76,7 @@ const OTHER_WEB: HostKnowledge = {
  * (`legTimes`), lowered now and cut over as soon as that is sound.
  */
 export function compareWays(input: WaysInput): WaysCompared {
-  const present = presentWeb(input.plan.zone, input.found, []);
+  const present = presentWeb(input.plan.zone, input.found, [], input.plan.fronted);
   const website = [...(present?.addresses ?? []), ...(present?.aliasTarget ? [plain(present.aliasTarget)] : [])];
   return { ...judged(input), website };
 }
@@ -117,7 +117,7 @@ function firstUse(whole: ComparedWay, others: readonly ComparedWay[]): Omit<Ways
 
 function nameservers(input: WaysInput): ComparedWay {
   const { plan, found, grade } = input;
-  const rulings = proposeRulings(plan.zone, found, { oldWeb: plan.oldWeb, newDns: named('the new DNS host'), newWeb: OTHER_WEB });
+  const rulings = proposeRulings(plan.zone, found, { oldWeb: plan.oldWeb, newDns: named('the new DNS host'), newWeb: OTHER_WEB, fronted: plan.fronted });
   const ds = hasDs(input);
   const times = timesOf(input, 'nameservers', rulings, { newServers: [OTHER_SERVER], newNameservers: [OTHER_SERVER.server] });
   const referral = Math.max(0, ...input.seen.parent.flatMap((one) => one.sightings.map(({ value }) => value.ttl)));
@@ -148,7 +148,7 @@ function nameservers(input: WaysInput): ComparedWay {
 function repoint(input: WaysInput): ComparedWay {
   const { plan, found } = input;
   const dns = named(plan.oldHost?.name ?? 'the DNS host');
-  const rulings = proposeRepoint(plan.zone, found, { scope: plan.scope, oldWeb: plan.oldWeb, dns, newWeb: OTHER_WEB });
+  const rulings = proposeRepoint(plan.zone, found, { scope: plan.scope, oldWeb: plan.oldWeb, dns, newWeb: OTHER_WEB, fronted: plan.fronted });
   const times = timesOf(input, 'repoint', rulings, { newServers: plan.oldServers, newNameservers: plan.oldNameservers });
   const where = plan.oldHost?.name ?? 'the DNS host';
   return {

@@ -44,6 +44,13 @@ export interface PlannedHost {
   readonly tasks?: readonly HostTask[];
 }
 
+/** A set that a survey has a hint of and could not read. */
+export interface UnreadSet {
+  readonly owner: string;
+  readonly type: string;
+  readonly text: string;
+}
+
 /** What a leg is to do, as data; steps, lines and times are worked out from it. Names absolute, durations in seconds. */
 export interface LegPlan {
   readonly kind: LegKind;
@@ -95,6 +102,8 @@ export interface LegPlan {
   readonly redirects?: readonly SeenRedirect[];
   /** The spelling at which visitors are to end, where somebody said so; without final dot. */
   readonly mainSpelling?: string | null;
+  /** Sets that are known to exist, or may, and that no survey could read; `text` says why. */
+  readonly unread?: readonly UnreadSet[] | undefined;
   /** The zone had keys when it was surveyed; TTL of their set. */
   readonly keysTtl: number | undefined;
 }

@@ -1,6 +1,6 @@
 import { Name } from '../dns/name';
 import { printRdata } from '../dns/rdata';
-import { RRset } from '../dns/record';
+import { RRset, RRsetText } from '../dns/record';
 import { TYPE_CODES } from '../dns/typeNames';
 import { Follower } from '../survey/ends';
 import { HostKnowledge } from './host';
@@ -10,13 +10,19 @@ export const PRESENT_WEB = 'the present web host';
 
 /**
  * Where the website is today: what the domain itself and `www` lead to, whether or not somebody described that host. What is at the new
- * web host already, or at one of those described, is left out. Undefined where nothing is left.
+ * web host already, or at one of those described, is left out; so is what a DNS host answers in the place of what it stores (`fronted`),
+ * which hides where the website is. Undefined where nothing is left.
  *
  *     www CNAME @, @ A 198.51.100.80  // at 198.51.100.80
  */
-export function presentWeb(zone: Name, found: readonly RRset[], others: readonly (HostKnowledge | undefined)[]): HostKnowledge | undefined {
+export function presentWeb(
+  zone: Name,
+  found: readonly RRset[],
+  others: readonly (HostKnowledge | undefined)[],
+  fronted: readonly RRsetText[] = [],
+): HostKnowledge | undefined {
   const follower = new Follower(found, []);
-  const known = new Set(others.flatMap((host) => host?.addresses ?? []));
+  const known = new Set([...others.flatMap((host) => host?.addresses ?? []), ...fronted.flatMap((set) => set.data)]);
   const aliases = others.flatMap((host) => (host?.aliasTarget ? [Name.parse(host.aliasTarget)] : []));
   const addresses = new Set<string>();
   let aliasTarget: string | undefined;

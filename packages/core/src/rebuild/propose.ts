@@ -1,7 +1,7 @@
 import { Name } from '../dns/name';
 import { isIpv4, isIpv6 } from '../dns/address';
 import { namesIn } from '../dns/rdata';
-import { RRset, rrsetFromText, rrsetToText } from '../dns/record';
+import { RRset, RRsetText, rrsetFromText, rrsetToText } from '../dns/record';
 import { TYPE_CODES } from '../dns/typeNames';
 import { proposed, required, rowWith } from '../hosts/needs';
 import { HostKnowledge } from './host';
@@ -21,10 +21,16 @@ export const STARTING_TTL = 300;
 export function proposeRulings(
   zone: Name,
   found: readonly RRset[],
-  hosts: { readonly oldWeb: readonly HostKnowledge[]; readonly newDns: HostKnowledge; readonly newWeb: HostKnowledge | undefined },
+  hosts: {
+    readonly oldWeb: readonly HostKnowledge[];
+    readonly newDns: HostKnowledge;
+    readonly newWeb: HostKnowledge | undefined;
+    /** Sets as the old host's front answered them. */
+    readonly fronted?: readonly RRsetText[];
+  },
 ): Ruling[] {
   const { newDns, newWeb } = hosts;
-  const present = newWeb && presentWeb(zone, found, [...hosts.oldWeb, newWeb]);
+  const present = newWeb && presentWeb(zone, found, [...hosts.oldWeb, newWeb], hosts.fronted);
   const oldWeb = present ? [...hosts.oldWeb, present] : hosts.oldWeb;
   const oldAddresses = new Set(oldWeb.flatMap((host) => host.addresses));
   const oldAliases = oldWeb.flatMap((host) => (host.aliasTarget ? [Name.parse(host.aliasTarget)] : []));

@@ -17,12 +17,18 @@ const NEW_TTL = 3600;
 export function proposeRepoint(
   zone: Name,
   found: readonly RRset[],
-  hosts: { readonly scope: Scope; readonly oldWeb: readonly HostKnowledge[]; readonly dns: HostKnowledge; readonly newWeb: HostKnowledge },
+  hosts: {
+    readonly scope: Scope;
+    readonly oldWeb: readonly HostKnowledge[];
+    readonly dns: HostKnowledge;
+    readonly newWeb: HostKnowledge;
+    readonly fronted?: readonly RRsetText[];
+  },
 ): Ruling[] {
-  const { scope, oldWeb, dns, newWeb } = hosts;
+  const { scope, oldWeb, dns, newWeb, fronted = [] } = hosts;
   // The zone stays, and so does what the DNS host has in it of its own.
   const stays = (ruling: Ruling): Ruling => (isHostsOwn(ruling) ? { ...ruling, ruling: 'carry', planned: ruling.found } : ruling);
-  if (scope.kind === 'whole') return proposeRulings(zone, found, { oldWeb, newDns: dns, newWeb }).map(stays);
+  if (scope.kind === 'whole') return proposeRulings(zone, found, { oldWeb, newDns: dns, newWeb, fronted }).map(stays);
   const rulings = proposeRulings(zone, found, { oldWeb: [], newDns: dns, newWeb: undefined }).map((ruling): Ruling =>
     isHostsOwn(ruling) ? stays(ruling) : { ...ruling, reason: inScope(scope, ruling.owner) ? 'is not about where the name leads' : 'is not in this move' },
   );

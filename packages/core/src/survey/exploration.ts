@@ -6,7 +6,7 @@ import { RRset, groupRecords } from '../dns/record';
 import { addressLabels, isReverse } from '../dns/reverse';
 import { TYPE_CODES } from '../dns/typeNames';
 import { CATALOGUE_NAMES } from './catalogue';
-import { Explored, FoundSet, MOST_NAMES, Node, Parent, exploredOf, wildFor } from './explored';
+import { Explored, FoundSet, MOST_NAMES, Node, Parent, Unanswered, exploredOf, wildFor } from './explored';
 import { namesInText } from './namesInText';
 import { SurveyAnswer, SurveyQuestion, denies, setsAt } from './surveyAnswer';
 
@@ -121,14 +121,15 @@ export class Exploration {
     return this.waiting === 0 && this.inFlight.size === 0;
   }
 
-  /** The answer to a question, or undefined where none came. */
-  take(question: SurveyQuestion, answer: SurveyAnswer | undefined): void {
+  /** The answer to a question, or undefined where none came, and why. */
+  take(question: SurveyQuestion, answer: SurveyAnswer | undefined, why: Unanswered = 'silent'): void {
     const key = keyOf(question);
     const what = this.inFlight.get(key);
     if (!what) return;
     this.inFlight.delete(key);
     const usable = answer && (answer.rcode === RCODE.NOERROR || answer.rcode === RCODE.NXDOMAIN) ? answer : undefined;
     if (!usable) this.refused += 1;
+    if (!usable && what.node) what.node.unanswered.set(question.type, answer ? 'refused' : why);
     if (what.parent) this.takeControl(what.parent, question, usable);
     else this.takeNode(what.node!, question, usable);
   }
@@ -150,7 +151,7 @@ export class Exploration {
       this.parentOf(name);
       return;
     }
-    const node: Node = { name, because, state: 'waiting', sets: new Map(), open: 0, unanswered: 0, asWildcard: 0, unsure: [] };
+    const node: Node = { name, because, state: 'waiting', sets: new Map(), open: 0, unanswered: new Map(), asWildcard: 0, unsure: [] };
     this.nodes.set(name, node);
     if (name.equals(this.zone)) return this.askAll(node, [...COMMON, ...AT_APEX]);
     // What is above it may exist only for its sake; that tells whether the server is honest.
@@ -259,7 +260,11 @@ export class Exploration {
   private takeNode(node: Node, question: SurveyQuestion, answer: SurveyAnswer | undefined): void {
     node.open -= 1;
     if (!answer) {
-      node.unanswered += 1;
+      // Something is here that is too long to be told, and whatever else may be.
+      if (node.unanswered.get(question.type) === 'truncated' && node.state !== 'exists') {
+        node.state = 'exists';
+        this.askAll(node, COMMON);
+      }
       // Silence about one type says nothing of the others.
       if (node.state === 'asking') this.askAll(node, PLAIN);
     } else if (this.takeReferral(node.name, answer)) node.state = 'cut';

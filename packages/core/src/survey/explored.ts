@@ -11,6 +11,8 @@ export const MOST_NAMES = 20_000;
 export interface Hint {
   readonly name: Name;
   readonly text: string;
+  /** The type of a set that is known to exist there, or may, and that no server let be read; in mnemonics. */
+  readonly unread?: string | undefined;
 }
 
 export interface FoundSet {
@@ -28,6 +30,9 @@ export interface Explored {
   /** Questions spared because the name above does not exist (RFC 8020). */
   readonly spared: number;
 }
+
+/** `truncated`: an answer that did not fit, and could not be had otherwise: there is something. `refused`: the server will not say. */
+export type Unanswered = 'truncated' | 'refused' | 'silent';
 
 /** What the names below a parent are told apart by. */
 export interface Parent {
@@ -49,7 +54,8 @@ export interface Node {
   state: 'waiting' | 'asking' | 'exists' | 'absent' | 'held' | 'cut' | 'spared' | 'synthesized';
   readonly sets: Map<number, RRset>;
   open: number;
-  unanswered: number;
+  /** Types of which no answer came, and of those why. */
+  readonly unanswered: Map<number, Unanswered>;
   /** Types answered with exactly what the wildcard has: cannot be told from it (RFC 4592 §2.2). */
   asWildcard: number;
   /** What was answered where it is not known what the wildcard has. */
@@ -74,7 +80,7 @@ export interface Asked {
 /** What can be said after all that was asked: what is there, what may be, and what is not known. */
 export function exploredOf(asked: Asked): Explored {
   const { sets, hints, asWildcard } = foundIn(asked);
-  hints.push(...emptyOnes(asked));
+  hints.push(...unreadOnes(asked), ...emptyOnes(asked));
   sets.sort((a, b) => a.set.owner.compare(b.set.owner) || a.set.type - b.set.type);
   return { sets, hints, remarks: remarksOn(asked, sets, asWildcard), asked: asked.asked, spared: asked.spared };
 }
@@ -103,6 +109,24 @@ function foundIn(asked: Asked): { sets: FoundSet[]; hints: Hint[]; asWildcard: n
   return { sets, hints, asWildcard };
 }
 
+/** Types whose loss breaks something; many servers refuse or drop questions for rarer ones, whether or not there is such a set. */
+const MATTERS: ReadonlySet<number> = new Set((['A', 'AAAA', 'CNAME', 'MX', 'TXT', 'SRV', 'CAA', 'NS'] as const).map((mnemonic) => TYPE_CODES[mnemonic]));
+
+/** Sets that are known to exist, and those that may where a server would not say of a name that exists: neither there nor absent. */
+function unreadOnes({ nodes }: Asked): Hint[] {
+  return nodes.values().flatMap((node) =>
+    [...node.unanswered].flatMap(([type, why]): Hint[] => {
+      const unread = typeMnemonic(type);
+      if (node.sets.has(TYPE_CODES.CNAME)) return [];
+      if (why === 'truncated')
+        return [{ name: node.name, unread, text: `${unread} is here and could not be read: the answer is too long for UDP, and the server takes no TCP` }];
+      if (node.state !== 'exists' || !MATTERS.has(type)) return [];
+      const words = why === 'refused' ? 'the server refuses to say' : 'the server gave no answer';
+      return [{ name: node.name, unread, text: `whether ${unread} is here is not known: ${words}` }];
+    }),
+  );
+}
+
 /** Names that exist, and of which nothing was seen that would be the reason. */
 function emptyOnes({ zone, parents, nodes, wildcards }: Asked): Hint[] {
   const withBelow = new NameMap<true>();
@@ -116,11 +140,12 @@ function emptyOnes({ zone, parents, nodes, wildcards }: Asked): Hint[] {
     .values()
     .filter((node) => node.state === 'exists' && node.sets.size === 0 && node.asWildcard === 0 && !withBelow.has(node.name))
     .filter((node) => parents.get(node.name.parent)?.state === 'denies')
+    .filter((node) => ![...node.unanswered].some(([type, why]) => why === 'truncated' || MATTERS.has(type)))
     .map(({ name, unanswered }) => ({
       name,
       text:
-        unanswered > 0
-          ? `it exists, and ${unanswered} of its types were not answered`
+        unanswered.size > 0
+          ? `it exists, and ${unanswered.size} of its types were not answered`
           : 'it exists and holds nothing that was asked for: a name below it, or a type that was not asked',
     }));
 }

@@ -1,6 +1,7 @@
 import { parseRdata } from '../dns/rdata';
 import { equalBytes } from '../dns/bytes';
 import { dsFits } from '../dns/dsFits';
+import { unknownDs } from '../dns/dsKnown';
 import { TYPE_CODES } from '../dns/typeNames';
 import { isTakeover } from '../move/account';
 import { LegPlan, keyOf } from '../move/plan';
@@ -23,6 +24,8 @@ export interface DsAgain {
   readonly earliest: Derived | undefined;
   /** Servers of the parent whose DS set stands for no key that every new server serves, by tag, algorithm and digest (RFC 4034 §5.1). */
   readonly strange: readonly string[];
+  /** What of the parent's DS resolvers in use do not know (`unknownDs`). */
+  readonly unknown: string | undefined;
 }
 
 /**
@@ -68,9 +71,11 @@ export function dsAgain({
   const fits = (ds: string): boolean => shared.some((key) => dsFits(plan.zone, parseRdata(TYPE_CODES.DS, ds), key) === true);
   const strange = seen.parent.flatMap(({ server, sightings }) => {
     const ds = sightings.at(-1)?.value.ds ?? [];
-    return ds.length > 0 && !ds.some(fits) ? [server] : [];
+    // One that nobody knows is no DS to whoever does not (RFC 4035 §5.2).
+    return ds.length > 0 && !ds.some(fits) && unknownDs(ds) === undefined ? [server] : [];
   });
-  return { tn, keyless, bare, earliest: tn && earliestOf(tn, { plan, seen, times, assumed }, fresh), strange };
+  const unknown = unknownDs(seen.parent.flatMap(({ sightings }) => sightings.at(-1)?.value.ds ?? []));
+  return { tn, keyless, bare, earliest: tn && earliestOf(tn, { plan, seen, times, assumed }, fresh), strange, unknown };
 }
 
 function earliestOf(

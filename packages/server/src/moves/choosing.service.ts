@@ -225,7 +225,7 @@ export class ChoosingService {
     return {
       rulings: fresh
         ? proposeFresh(zone, found, { newDns, newWeb, ...fresh })
-        : proposeRulings(zone, found, { oldWeb: await this.oldWeb(row), newDns, newWeb }),
+        : proposeRulings(zone, found, { oldWeb: await this.oldWeb(row), newDns, newWeb, fronted: row.fronted }),
       leg: {
         new_dns_host: dns.id,
         // What the host gave this domain is known already where it was chosen before.
@@ -255,7 +255,7 @@ export class ChoosingService {
       });
     const [newDns, newWeb] = [knowledgeOf(dns), web && knowledgeOf(web)];
     return {
-      rulings: proposeRulings(Name.parse(`${move.domain}.`), found, { oldWeb: await this.oldWeb(row), newDns, newWeb }),
+      rulings: proposeRulings(Name.parse(`${move.domain}.`), found, { oldWeb: await this.oldWeb(row), newDns, newWeb, fronted: row.fronted }),
       leg: { new_dns_host: dns.id, new_nameservers: row.old_nameservers, new_servers: row.old_servers },
       text: `Goes into another account at ${dns.name}${web ? `, and leads to ${web.name}` : ''}`,
     };
@@ -273,6 +273,7 @@ export class ChoosingService {
       oldWeb: await this.oldWeb(row),
       dns,
       newWeb: knowledgeOf(web),
+      fronted: row.fronted,
     });
     return {
       rulings,

@@ -16,6 +16,7 @@ import {
   Seen,
   SeenRedirect,
   TOP_BIT_TTL,
+  UnreadSet,
   answeredAt,
   decidedRows,
   otherSets,
@@ -64,6 +65,7 @@ export interface LegParts {
   /** What stood outside of the zone then. */
   readonly outside: Outside | null;
   readonly redirects: readonly SeenRedirect[];
+  readonly unread: readonly UnreadSet[];
   readonly observations: readonly ObservationRow[];
   readonly website: Seen['website'];
 }
@@ -79,6 +81,7 @@ interface SurveyedRow {
   readonly taken_at: number;
   readonly outside: Outside | null;
   readonly pages: readonly PageLook[];
+  readonly hints: readonly { readonly owner: string; readonly text: string; readonly unread?: string }[];
 }
 
 /** A leg without what was observed of it, and everything that it was worked out of besides its decisions. */
@@ -193,7 +196,9 @@ export class LegLoader {
   private async read(move: MoveRow, database: Database): Promise<readonly LegParts[]> {
     const legs: LegParts[] = [];
     for (const row of await this.store.legs(move.id, database)) {
-      const survey = row.survey_id ? await database<SurveyedRow>('surveys').where({ id: row.survey_id }).first('taken_at', 'outside', 'pages') : undefined;
+      const survey = row.survey_id
+        ? await database<SurveyedRow>('surveys').where({ id: row.survey_id }).first('taken_at', 'outside', 'pages', 'hints')
+        : undefined;
       legs.push({
         row,
         proposed: await this.store.rulings(row.id, database),
@@ -201,6 +206,7 @@ export class LegLoader {
         surveyedAt: survey?.taken_at,
         outside: survey?.outside ?? null,
         redirects: redirectsSeen(survey?.pages ?? []),
+        unread: (survey?.hints ?? []).flatMap(({ owner, text, unread }) => (unread === undefined ? [] : [{ owner, type: unread, text }])),
         observations: await this.observed(move, { row, surveyedAt: survey?.taken_at }, database),
         website: await this.website(row.id, database),
       });
@@ -224,8 +230,8 @@ export class LegLoader {
   }
 
   private decidedLeg(move: MoveRow, parts: LegParts, hosts: ReadonlyMap<string, Host>, followed: boolean): DecidedLeg {
-    const { row, proposed, decisions, surveyedAt, outside, redirects } = parts;
-    const of = [row, proposed, surveyedAt, outside, redirects, hosts, followed];
+    const { row, proposed, decisions, surveyedAt, outside, redirects, unread } = parts;
+    const of = [row, proposed, surveyedAt, outside, redirects, unread, hosts, followed];
     const known = this.decidedLegs.get(decisions);
     if (known && of.every((one, index) => one === known.of[index])) return known;
     const stands = standing(decisions);
@@ -236,6 +242,7 @@ export class LegLoader {
       followed,
       outside,
       redirects,
+      unread: unread.filter((one) => !stands.some(({ kind, subject, value }) => kind === 'hint' && subject === `${one.owner}\n${one.text}` && value !== null)),
       mainSpelling: said.site.main,
       met: metBy(stands),
       fronting: said.fronting,

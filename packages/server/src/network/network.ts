@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
 import { inPrefix, isPublicAddress } from '@wanderon/core';
-import { DnsClient, NameServer, NetError, RdapBootstrap, Route, RouteTable, Walker, parseRootHints, readBootstrap } from '@wanderon/net';
+import { DnsClient, NameServer, NetError, NetErrorKind, RdapBootstrap, Route, RouteTable, Walker, parseRootHints, readBootstrap } from '@wanderon/net';
 import { z } from 'zod';
 import { WALL_CLOCK, Clock } from '../clock/clock';
 import { fromLab } from '../clock/fromLab';
@@ -89,11 +89,11 @@ export class Network implements OnModuleInit {
 }
 
 /** What a question gave, or why nothing came: a NetError is an observation, anything else is a fault of ours. */
-export async function observed<T>(asking: Promise<T>): Promise<{ ok: true; value: T } | { ok: false; problem: string }> {
+export async function observed<T>(asking: Promise<T>): Promise<{ ok: true; value: T } | { ok: false; problem: string; kind: NetErrorKind }> {
   try {
     return { ok: true, value: await asking };
   } catch (error) {
-    if (error instanceof NetError) return { ok: false, problem: error.message };
+    if (error instanceof NetError) return { ok: false, problem: error.message, kind: error.kind };
     throw error;
   }
 }

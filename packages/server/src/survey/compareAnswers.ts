@@ -15,6 +15,7 @@ import {
   groupRecords,
   judgeSamples,
   keyQuestions,
+  plain,
   sameAnswer,
   typeMnemonic,
 } from '@wanderon/core';
@@ -51,11 +52,12 @@ export async function compareAnswers(
   const zoneAnswers = new ZoneAnswers(zone, sets);
   const bySet = new Map(merged.map((one) => [one.set, one]));
   let asked = 0;
-  const ask = async (address: string, owner: Name, type: number): Promise<Sample['seen'] | 'no answer'> => {
+  const ask = async (address: string, owner: Name, type: number): Promise<Sample['seen'] | 'no answer' | 'too long'> => {
     const known = heard(address, owner, type);
     if (!known && wish.isEnough?.()) return 'no answer';
     if (!known && asked++ % 20 === 0) wish.onProgress?.({ doing: `Holding each server against the others: ${owner.toString()}`, asked });
     const got = known ? ({ ok: true, value: known } as const) : await observed(world.client.ask({ address }, owner, type, { signal: wish.signal }));
+    if (!got.ok && got.kind === 'truncated') return 'too long';
     if (!got.ok || got.value.rcode > 3) return 'no answer';
     return groupRecords(got.value.answers.filter((record) => record.type === type && record.owner.equals(owner)))[0];
   };
@@ -74,7 +76,7 @@ export async function compareAnswers(
       const found = made ? undefined : one.evidence.find(({ source }) => source.address === address && (source.kind === 'answer' || source.kind === 'walk'));
       for (let look = 0; look < (made && index === 0 ? LOOKS : 1); look++) {
         const seen = found ? found.seen : await ask(address, set.owner, set.type);
-        if (seen !== 'no answer') samples.push({ server, address, seen });
+        if (seen !== 'no answer' && seen !== 'too long') samples.push({ server, address, seen });
         else if (look === 0) unheard.add(set);
       }
     }
@@ -97,7 +99,15 @@ export async function compareAnswers(
     // Where questions were put, the first server was asked for these already.
     for (const { server, address } of byQuestions ? authorities.slice(1) : authorities) {
       const seen = await ask(address, owner, type);
-      if (seen !== 'no answer') samples.push({ server, address, seen });
+      if (seen === 'too long' && !zoneAnswers.own(owner, type))
+        return [
+          {
+            name: owner,
+            unread: typeMnemonic(type),
+            text: `${typeMnemonic(type)} is here and could not be read at ${plain(server)}: the answer is too long for UDP, and it takes no TCP`,
+          },
+        ];
+      if (seen !== 'no answer' && seen !== 'too long') samples.push({ server, address, seen });
     }
     const words = elsewhere(type, zoneAnswers.own(owner, type), samples);
     return words ? [{ name: owner, text: `${words} as ${typeMnemonic(type)} here, and that is not in what was found` }] : [];

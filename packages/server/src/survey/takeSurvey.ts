@@ -4,6 +4,7 @@ import {
   Instant,
   KnownPanel,
   MergedSet,
+  Hint,
   Name,
   RRset,
   RegistrationLook,
@@ -197,9 +198,10 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
       registration: registration ?? null,
       findings,
       sets: merged.map((one) => setView(one, variations.get(one), others.get(one) ?? [])),
-      hints: [...inventory.hints, ...hints, ...againstGiven(zone, sets, wish.given.sets)].map(({ name, text }) => ({
+      hints: [...inventory.hints, ...hints, ...againstGiven(zone, sets, wish.given.sets)].map(({ name, text, unread }: Hint) => ({
         owner: name.toString(),
         text,
+        ...(unread !== undefined && { unread }),
         answer: null,
       })),
       ends: ends.map(({ target, addresses }) => ({ target: target.toString(), addresses: [...addresses] })),

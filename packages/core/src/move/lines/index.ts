@@ -3,6 +3,7 @@ export * from './served';
 export * from './changes';
 export * from './gap';
 export * from './delegated';
+export * from './unread';
 export * from './remarks';
 export * from './asked';
 export * from './drift';

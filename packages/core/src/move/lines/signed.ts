@@ -1,3 +1,4 @@
+import { unknownDs } from '../../dns/dsKnown';
 import { rebuildsZone } from '../account';
 import { hasDs, hasOtherDs } from '../rules/dsGone';
 import { LineRule, line } from './line';
@@ -10,7 +11,11 @@ export const signed: LineRule = (leg) => {
     return hasOtherDs(leg)
       ? line(leg, 'ds', false, 'The parent publishes a DS of other keys than it did at first: take it out at the registrar.', { seenAt: at })
       : line(leg, 'ds', true, 'The parent publishes no DS but what it had at first.', { seenAt: at });
-  if (hasDs(leg)) return line(leg, 'ds', false, 'The parent publishes a DS: the domain would not resolve at validating resolvers.', { seenAt: at });
+  if (hasDs(leg)) {
+    const odd = unknownDs(leg.seen.parent.flatMap((one) => one.sightings.at(-1)?.value.ds ?? []));
+    const whom = odd === undefined ? 'validating resolvers' : `resolvers that know ${odd}; to all others it would be unsigned, and resolve`;
+    return line(leg, 'ds', false, `The parent publishes a DS: the domain would not resolve at ${whom}.`, { seenAt: at });
+  }
   const { signedUntil } = leg.times;
   if (signedUntil && signedUntil.at > leg.now)
     return line(leg, 'ds', false, 'Keys that were validated through the DS may be remembered still.', {

@@ -92,7 +92,8 @@ function withDs(leg: Leg, again: DsAgain): StepStanding {
       dueAt: earliest.at,
       text: 'It came early: until then resolvers that check signatures may fail where they remember an answer without them.',
     });
-  return stands('done', { doneAt: Math.max(...heard.map((one) => one.sightings.findLast(({ value }) => value.ds.length > 0)!.first)) });
+  const text = again.unknown && `The DS is of ${again.unknown}, which resolvers in use do not know: to those the domain stays unsigned.`;
+  return stands('done', { text: text ?? null, doneAt: Math.max(...heard.map((one) => one.sightings.findLast(({ value }) => value.ds.length > 0)!.first)) });
 }
 
 function strangeWords(servers: readonly string[]): string {

@@ -1,3 +1,4 @@
+import { unknownDs } from '../../dns/dsKnown';
 import { isTakeover, rebuildsZone } from '../account';
 import { Instant } from '../../timetable/instant';
 import { Leg } from '../leg';
@@ -28,6 +29,11 @@ function wasGone({ seen }: Leg): Instant | undefined {
   return gone.length > 0 && gone.every((at) => at !== undefined) ? Math.max(...gone) : undefined;
 }
 
+function validators({ seen }: Leg): string {
+  const odd = unknownDs(seen.parent.flatMap((one) => one.sightings.at(-1)?.value.ds ?? []));
+  return odd === undefined ? 'validating resolvers' : `resolvers that know ${odd}`;
+}
+
 /** A DS that was ever seen goes, and what was validated through it runs out, before the new host may be delegated to (RFC 6781 §4.3.4). */
 export const dsGone: StepRule = {
   id: 'ds-gone',
@@ -46,7 +52,7 @@ export const dsGone: StepRule = {
     if (t0 !== undefined && before !== undefined) return stands('done', { doneAt: before });
     if (hasDs(leg))
       return stands('ready', {
-        text: `The parent publishes a DS: with other keys ${isTakeover(leg.plan) ? 'in the other account' : 'at the new host'}, validating resolvers would find nothing.${leg.plan.newHost?.habits?.signs === 'no' ? ` ${leg.plan.newHost.name} does not sign zones: the domain stays unsigned.` : ''}`,
+        text: `The parent publishes a DS: with other keys ${isTakeover(leg.plan) ? 'in the other account' : 'at the new host'}, ${validators(leg)} would find nothing.${leg.plan.newHost?.habits?.signs === 'no' ? ` ${leg.plan.newHost.name} does not sign zones: the domain stays unsigned.` : ''}`,
       });
     if (td && signedUntil && signedUntil.at <= leg.now) return stands('done', { doneAt: td.firstNew });
     return stands('doing', {

@@ -109,6 +109,12 @@ describe('findings', () => {
     expect(said({ referrals: ds, authorities: [authority(0, { signed: true }), authority(1, { signed: true })] })).toEqual(['look ds']);
     expect(said({ referrals: ds })).toEqual(['stop bogus', 'look ds']);
     expect(said({ authorities: [authority(0, { signed: true })] })).toEqual(['note signed-without-ds']);
+    // To resolvers that do not know the algorithm or the digest the zone is unsigned (RFC 4035 §5.2).
+    expect(said({ referrals: [referral({ ds: ['1 200 2 AB'], dsTtl: 3600 })] })).toEqual(['look ds', 'look bogus', 'note ds-unknown']);
+    expect(text({ referrals: [referral({ ds: ['1 13 99 AB'], dsTtl: 3600 })] })).toMatch(
+      /a resolver that knows digest type 99 it is forged, for all others it is unsigned/,
+    );
+    expect(said({ referrals: [referral({ ds: ['1 200 2 AB', '1 13 2 AB'], dsTtl: 3600 })] })).toContain('stop bogus');
   });
 
   it('tell of the registration: statuses that forbid the change, an end inside the move, another record than the servers publish', () => {

@@ -1,0 +1,99 @@
+import { RCODE } from '@wanderon/core';
+import { Driver } from '../support/drive';
+import { Bend, BentServer } from '../support/bentServer';
+import { RealDomain, RealMoves, refused, said } from '../support/realMoves';
+import { OLD, loopback } from '../support/realServers';
+
+const isRoot = process.getuid?.() === 0;
+
+/** Hosts that are a real one behind something that bends its answers; by the first label of their servers' zone. */
+const BENT: Record<string, { readonly address: string; readonly bend: Bend; readonly tcp: boolean }> = {
+  // Behind a firewall that lets no TCP through.
+  shut: { address: loopback(21), bend: (_request, answer) => answer, tcp: false },
+  // Of an age that knows no EDNS.
+  old: {
+    address: loopback(22),
+    bend: (request, answer) => (request.edns ? { ...answer, rcode: RCODE.FORMERR, answers: [], authorities: [], additionals: [], edns: undefined } : answer),
+    tcp: true,
+  },
+  // Behind a box that drops what it does not know.
+  mute: { address: loopback(23), bend: (request, answer) => (request.edns ? undefined : answer), tcp: true },
+  // It answers, and never claims authority.
+  humble: { address: loopback(24), bend: (_request, answer) => ({ ...answer, authoritative: false }), tcp: true },
+};
+const LONG = Array.from({ length: 12 }, (_, index) => `"proof-${index}=${'x'.repeat(200)}"`).join(' ');
+const at = (host: string, name: string, more = ''): RealDomain => ({
+  name,
+  more,
+  delegation: `${name}. 3 NS ns1.${host}.example.`,
+  oldNs: `@ 5 NS ns1.${host}.example.`,
+});
+const DOMAINS = {
+  shut: at('shut', 'long-text.example', `@ TXT ${LONG}`),
+  old: at('old', 'before-edns.example'),
+  mute: at('mute', 'drops-edns.example'),
+  humble: at('humble', 'no-authority.example'),
+};
+
+(isRoot ? describe : describe.skip)('old servers that bend what they answer (port 53 on loopback, so as root)', () => {
+  const hosts = Object.entries(BENT).map(([host, { address }]): RealDomain => ({
+    name: `${host}.example`,
+    delegation: ' ',
+    oldNs: `@ 5 NS ns1.${host}.example.`,
+    more: `ns1 A ${address}`,
+  }));
+  const real = new RealMoves([...Object.values(DOMAINS), ...hosts], {
+    parentMore: Object.entries(BENT)
+      .map(([host, { address }]) => `${host}.example. NS ns1.${host}.example.\nns1.${host}.example. A ${address}\n`)
+      .join(''),
+  });
+  const bent: BentServer[] = [];
+
+  beforeAll(async () => {
+    await real.open();
+    for (const { address, bend, tcp } of Object.values(BENT)) bent.push(await BentServer.open(address, OLD, bend, { tcp }));
+  });
+  afterEach(() => real.over());
+  afterAll(async () => {
+    for (const one of bent) one.close();
+    await real.close();
+  });
+
+  const findings = async (driver: Driver): Promise<string> => (await driver.survey()).findings.map((one) => `${one.code}: ${one.text}`).join('\n');
+
+  it('a set that does not fit and cannot be asked again is a hint with its name and a line of the gate, and never lost', async () => {
+    const driver = await real.chosen(DOMAINS.shut);
+    const survey = await driver.survey();
+    expect(survey.coverage.grade).toBe('partial');
+    expect(survey.hints).toContainEqual(expect.objectContaining({ owner: 'long-text.example.', unread: 'TXT' }));
+    expect(await findings(driver)).toMatch(/no-tcp: .*answers over UDP and not over TCP/);
+    await said(driver, /The survey could not read everything\. long-text\.example: TXT is here and could not be read/);
+    await driver.act('/rulings', { owner: 'long-text.example.', type: 'TXT', ttl: '60', data: '"v=spf1 mx -all"' });
+    await said(driver, /What the survey could not read is in the plan/);
+  });
+
+  it.each([DOMAINS.old, DOMAINS.mute])('$name: one that takes no EDNS is asked without, and is not lame', async (domain) => {
+    const driver = await real.chosen(domain);
+    expect(await findings(driver)).not.toMatch(/^(lame|silent)/m);
+    await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+    await driver.act('/push');
+    await driver.done('served');
+    // It takes no update from here: somebody lowers behind it.
+    await driver.until('it is asked', (move) => move.legs[0]!.gate.lines.some((line) => line.key === 'lowered'));
+    expect((await driver.survey()).sets.map((set) => `${set.owner} ${set.type}`)).toEqual(
+      expect.arrayContaining([`www.${domain.name}. A`, `${domain.name}. MX`]),
+    );
+  });
+
+  it('one that never claims authority is told as that, and the move goes on with it', async () => {
+    const domain = DOMAINS.humble;
+    const driver = await real.chosen(domain);
+    expect(await findings(driver)).toMatch(/no-authority: .*answers for the zone and does not claim authority/);
+    expect(await findings(driver)).not.toMatch(/^lame/m);
+    await driver.act('/push');
+    await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+    await refused(driver, '/submitted', /TTLs are not seen lowered/);
+    await real.edit(OLD, domain, `delete www.${domain.name}. A`, `add www.${domain.name}. 2 A 192.0.2.80`);
+    await driver.until('what it answers is seen', (move) => !JSON.stringify(move.legs[0]!.gate.lines).includes(`TTL of www.${domain.name}`));
+  });
+});
