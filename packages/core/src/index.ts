@@ -52,6 +52,7 @@ export * from './move/said';
 export * from './move/scope';
 export * from './move/seen';
 export * from './move/steps';
+export * from './move/titles';
 export * from './move/undo';
 export * from './rebuild/checks';
 export * from './policy/mtaSts';

@@ -1,6 +1,7 @@
 import { decision } from '../testing/moving';
-import { Decision, standing } from './said';
-import { redoable, undoable } from './undo';
+import { DECISION_KINDS, Decision, DecisionKind, standing } from './said';
+import { titleOf } from './titles';
+import { decisionWords, redoable, undoable } from './undo';
 
 /** Undo and redo as a person sees them: two piles, and nothing of how decisions are kept. */
 class Piles {
@@ -45,6 +46,23 @@ describe('undo', () => {
     const ruling = decision('ruling', 'row');
     expect(undoable([ruling, decision('push'), decision('approve'), decision('hosts')], ME)).toBe(ruling);
     expect(undoable([decision('push'), decision('submitted')], ME)).toBeUndefined();
+  });
+
+  it('tells of each kind of decision in words, and never by a kind or an id', () => {
+    const subjects: Partial<Record<DecisionKind, string>> = {
+      done: 'task:7f3a-21',
+      leave: 'turn',
+      waive: 'run out',
+      aside: '192.0.2.1',
+      hint: 'www.zone.test.\nit exists',
+      purpose: 'www.zone.test./A',
+    };
+    const values: Partial<Record<DecisionKind, unknown>> = { rulings: { rows: [] } };
+    const words = DECISION_KINDS.map((kind) => decisionWords({ ...decision(kind, subjects[kind] ?? ''), value: values[kind] ?? null }, titleOf));
+    expect(new Set(words).size).toBe(DECISION_KINDS.length);
+    for (const text of words) expect(text).toMatch(/^[A-Z0-9“]/);
+    expect(words.join()).not.toMatch(/task:|run out,|undefined|zone\.test\./);
+    expect(words).toContain('A task at the new host: done');
   });
 
   it('brings no ruling back that went with the hosts chosen before', () => {

@@ -1,6 +1,7 @@
 import { RowDecision } from '../rebuild/ledgerRow';
 import { RulingsValue, rowsOf } from '../rebuild/rowWords';
 import { ruleWords } from '../rebuild/standingRule';
+import { plain } from '../survey/words';
 import { Decision, DecisionKind, standing } from './said';
 
 /** What undo takes back; acts that went out are set right by other acts. */
@@ -38,16 +39,69 @@ export function redoable(decisions: readonly Decision[], person: string): Decisi
   return last && last.undoes !== null ? last : undefined;
 }
 
-/** What a decision was about, in words. */
-export function decisionWords(decision: Decision): string {
-  if (decision.kind === 'ruling') {
-    const row = (decision.value as { row: RowDecision } | null)?.row;
-    return row ? `${row.owner} ${row.type}` : 'A row taken out';
+/**
+ * What a decision was about, in words. `titleOf`: the title of a step, or of a line of the gate, by its id; what nobody knows any more is
+ * told without it.
+ */
+export function decisionWords(decision: Decision, titleOf: (id: string) => string | undefined = () => undefined): string {
+  const { kind, subject } = decision;
+  const [owner = '', type = ''] = subject.split(/[\n/]/);
+  const set = `${plain(owner)} ${type}`.trim();
+  const step = titleOf(subject);
+  switch (kind) {
+    case 'ruling': {
+      const row = (decision.value as { row: RowDecision } | null)?.row;
+      return row ? `${row.owner} ${row.type}` : 'A row taken out';
+    }
+    case 'rulings': {
+      const { rule } = decision.value as RulingsValue;
+      return rule ? `“${ruleWords(rule)}”` : `${rowsOf(decision).length} rows`;
+    }
+    case 'rule over':
+      return 'A rule that is over';
+    case 'done':
+      return step ? `${step}: done` : 'A step that was done';
+    case 'leave':
+      return step ? `${step}: left out` : 'A step that was left out';
+    case 'retry':
+      return step ? `${step}: again` : 'A step that is tried again';
+    case 'waive':
+      return step ? `A check that is skipped: ${step}` : 'A check that is skipped';
+    case 'aside':
+      return `Not waiting for ${plain(subject.replace(/^lookout /, ''))}`;
+    case 'accept TTLs':
+      return 'Not waiting for old TTLs';
+    case 'assent':
+      return `What stands at ${set}`;
+    case 'hint':
+      return `What is known of ${plain(owner)}`;
+    case 'purpose':
+      return `What ${set} is for`;
+    case 'stored':
+      return `What ${set} holds`;
+    case 'front':
+      return `How ${plain(subject)} is answered`;
+    case 'site':
+      return 'Where visitors are to end';
+    case 'comment':
+      return `A comment on ${set}`;
+    case 'typed':
+      return 'A row of the sheet that is typed';
+    default:
+      return OF_THE_LEG[kind];
   }
-  if (decision.kind === 'rulings') {
-    const { rule } = decision.value as RulingsValue;
-    return rule ? `“${ruleWords(rule)}”` : `${rowsOf(decision).length} rows`;
-  }
-  if (decision.kind === 'rule over') return 'A rule that is over';
-  return decision.subject === '' ? decision.kind : `${decision.kind} ${decision.subject.replace('\n', ': ')}`;
 }
+
+/** Decisions about the leg as a whole. */
+const OF_THE_LEG: Readonly<Record<'hosts' | 'named' | 'push' | 'approve' | 'submitted' | 'survey' | 'website' | 'pages' | 'early' | 'panel', string>> = {
+  hosts: 'Where it goes',
+  named: 'The nameservers that the new host gave',
+  push: 'Sending the new zone',
+  approve: 'The timetable',
+  submitted: 'The change',
+  survey: 'Another survey',
+  website: 'A look at the website',
+  pages: 'The pages that are looked at',
+  early: 'What goes into the live zone beforehand',
+  panel: 'What the panel shows',
+};

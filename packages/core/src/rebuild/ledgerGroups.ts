@@ -1,7 +1,7 @@
 import { Name } from '../dns/name';
 import { RRset, RRsetText, rrsetRead } from '../dns/record';
 import { Purpose, inReadingOrder, meaningsOf } from '../survey/purpose';
-import { Ruling, isHostsOwn } from './ruling';
+import { Ruling, ASKED_FOR, isHostsOwn } from './ruling';
 
 /** A row of a ledger, here or as it came over HTTP. */
 export type GroupedRow = Pick<Ruling, 'owner' | 'type' | 'reason'> & {
@@ -92,7 +92,9 @@ export function ledgerGroups<R extends GroupedRow>(
   const byPurpose = new Map<Purpose, R[]>();
   for (const set of inReadingOrder(zone, [...sets.keys()], meanings)) {
     const row = sets.get(set)!;
-    const purpose = corrected.get(`${row.owner} ${row.type}`) ?? meanings.get(set)!.purpose;
+    const own = meanings.get(set)!.purpose;
+    // What a web host asks for is for its website, whatever its name.
+    const purpose = corrected.get(`${row.owner} ${row.type}`) ?? (own === 'unknown' && row.reason.endsWith(ASKED_FOR) ? 'website' : own);
     const group = byPurpose.get(purpose);
     if (group) group.push(row);
     else byPurpose.set(purpose, [row]);

@@ -8,7 +8,7 @@ import { HostKnowledge } from './host';
 import { MADE_BY_SIGNING } from './hostsOwn';
 import { otherUses, usesWords } from './otherUses';
 import { presentWeb } from './presentWeb';
-import { HOSTS_OWN, Ruling } from './ruling';
+import { ASKED_FOR, HOSTS_OWN, Ruling } from './ruling';
 
 /** TTL in seconds of repointed and new sets from the push until the move is settled. */
 export const STARTING_TTL = 300;
@@ -118,7 +118,7 @@ export function plannedSets(rulings: readonly Ruling[], phase: 'starting' | 'set
 export function addRequired(rulings: Ruling[], zone: Name, newWeb: HostKnowledge, takes: (owner: string) => boolean): void {
   for (const need of proposed(newWeb)) {
     const set = required(zone, need);
-    const made = set && takes(set.owner) ? rowWith(rulings, set, `${newWeb.name} asks for it`) : undefined;
+    const made = set && takes(set.owner) ? rowWith(rulings, set, `${newWeb.name} ${ASKED_FOR}`) : undefined;
     if (made?.instead) rulings[rulings.indexOf(made.instead)] = made.row;
     else if (made) rulings.push(made.row);
   }

@@ -23,4 +23,7 @@ export function isHostsOwn(set: { readonly owner: string; readonly type: string;
   return set.reason.startsWith(HOSTS_OWN);
 }
 
+/** The reason of a row that a web host asks for, after its name. */
+export const ASKED_FOR = 'asks for it';
+
 export const HOSTS_OWN = "the DNS host's own";

@@ -22,6 +22,7 @@ import {
   proposeRulings,
   rrsetFromText,
   stepOf,
+  titleIn,
   unusedStep,
   waysBack,
 } from '@wanderon/core';
@@ -101,7 +102,7 @@ export class ChoosingService {
       for (const old of leg.stands.filter((one) => OF_THE_WAY.has(one.kind) || one.subject === unusedStep(chosen.leg.new_dns_host ?? '')))
         await decide(
           { kind: old.kind, subject: old.subject, undoes: old.id },
-          { kind: old.kind, text: `What was decided went with the way that was chosen before: ${decisionWords(old)}.`, before: old.value },
+          { kind: old.kind, text: `What was decided went with the way that was chosen before: ${decisionWords(old, titleIn(leg.leg))}.`, before: old.value },
         );
       await this.store.replaceRulings(row.id, chosen.rulings, transaction);
       await this.store.updateLeg(

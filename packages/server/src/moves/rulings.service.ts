@@ -10,6 +10,7 @@ import {
   RulingEdit,
   Scope,
   decisionWords,
+  titleOf,
   editRow,
   editRows,
   grouped,
@@ -126,7 +127,7 @@ export class RulingService {
       rows = rowsAfter(leg, last, last);
       return Promise.resolve([
         { kind: last.kind, subject: last.subject, undoes: last.id },
-        { kind: last.kind, text: `${decisionWords(last)}: taken back.`, before: last.value },
+        { kind: last.kind, text: `${decisionWords(last, titleOf)}: taken back.`, before: last.value },
       ]);
     });
     return { ...acted, rows };
@@ -143,7 +144,7 @@ export class RulingService {
       rows = rowsAfter(leg, last, whole);
       return Promise.resolve([
         { kind: last.kind, subject: last.subject, undoes: last.id },
-        { kind: last.kind, text: `${decisionWords(whole)}: again.`, after: whole.value },
+        { kind: last.kind, text: `${decisionWords(whole, titleOf)}: again.`, after: whole.value },
       ]);
     });
     return { ...acted, rows };

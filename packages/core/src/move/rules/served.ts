@@ -1,4 +1,5 @@
 import { TYPE_CODES } from '../../dns/typeNames';
+import { listWords, plain } from '../../survey/words';
 import { sameNameSet } from '../../watch/verdict';
 import { Instant } from '../../timetable/instant';
 import { rebuildsZone } from '../account';
@@ -95,14 +96,28 @@ export function readBackWords(leg: Leg, lacking: readonly ReadBack[]): string {
       ? `${names(differing)} ${differing.length === 1 ? 'does' : 'do'} not serve ${[...sets].slice(0, 3).join(', ')}${sets.size > 3 ? ` and ${sets.size - 3} more` : ''} as planned.`
       : '',
     ...unansweredWords(lacking),
-    sets.size === 0 && differing.some((one) => !one.apexNew)
-      ? `${names(differing)} ${differing.length === 1 ? 'names' : 'name'} another NS set at the apex than the new one.`
-      : '',
+    ...apexWords(leg, differing),
     ...slipWords(leg, differing),
     ...silent.map((one) => `${one.server.replace(/\.$/, '')}${one.address ? ` (${one.address})` : ''}: ${one.problem}.`),
   ]
     .filter(Boolean)
     .join(' ');
+}
+
+/** Nameservers that a server of the new host names for the domain and that are none of the new set, or the reverse; each name is told. */
+function apexWords({ plan }: Leg, differing: readonly ReadBack[]): string[] {
+  const wanted = plan.newNameservers.map((name) => name.toLowerCase());
+  return differing.flatMap(({ server, apexNew, apex }) => {
+    if (apexNew) return [];
+    const named = (apex?.data ?? []).map((name) => name.toLowerCase());
+    if (named.length === 0) return [`${plain(server)} names no nameservers for the domain.`];
+    const [extra, missing] = [named.filter((name) => !wanted.includes(name)), wanted.filter((name) => !named.includes(name))];
+    const told = [
+      extra.length > 0 ? `names ${listWords(extra.map(plain))} as nameserver, which ${extra.length === 1 ? 'is' : 'are'} not of the new set` : '',
+      missing.length > 0 ? `does not name ${listWords(missing.map(plain))}` : '',
+    ].filter(Boolean);
+    return told.length > 0 ? [`${plain(server)} ${told.join(', and ')}.`] : [];
+  });
 }
 
 /** What a server has not answered for at all: neither right nor wrong was seen. */

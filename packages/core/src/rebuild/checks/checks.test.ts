@@ -42,6 +42,7 @@ const PLANS: readonly [string, RegExp, readonly string[], readonly string[]][] =
   ['a name that led elsewhere', /leads-nowhere/, ['drop x A 192.0.2.9'], []],
   ['a dropped name that a wildcard answers', /wildcard-answers/, ['drop shop A 192.0.2.9', 'carry * A 192.0.2.1'], ['look wildcard-answers']],
   ['a dropped name of another type than the wildcard', /wildcard-answers/, ['drop shop A 192.0.2.9', 'carry * TXT "x"'], []],
+  ['a dropped text at a name that a wildcard leads from then on', /wildcard-answers/, ['drop shop TXT "x"', 'carry * A 192.0.2.1'], ['look wildcard-answers']],
   ['a dropped name whose other data stays', /wildcard-answers/, ['drop shop A 192.0.2.9', 'carry shop TXT "x"', 'carry * A 192.0.2.1'], []],
   ['mail whose MX goes', /mail-gone/, ['drop @ MX 10 mx.post.test.', 'carry @ A 192.0.2.1'], ['look mail-gone']],
   ['a null MX beside a mail host', /mx-null/, ['carry @ MX 0 . | 10 mx.post.test.'], ['look mx-null-beside']],

@@ -1,20 +1,38 @@
 import { Name } from '../../dns/name';
 import { typeCode } from '../../dns/typeNames';
-import { isHostsOwn } from '../ruling';
+import { plain } from '../../survey/words';
+import { Ruling, isHostsOwn } from '../ruling';
 import { Check, remark } from './check';
 import { plannedZone } from './plannedZone';
 
-/** A name that is dropped and that a wildcard answers from then on (RFC 4592 §2.2): it does not go, it leads elsewhere. */
+/** Types by which a name leads visitors or mail somewhere. */
+const LEADS: ReadonlySet<string> = new Set(['A', 'AAAA', 'CNAME', 'MX']);
+
+/**
+ * A name that is dropped and that a wildcard answers from then on (RFC 4592 §2.2): it does not go, it leads elsewhere. Where nothing is left
+ * at the name, the wildcard leads visitors and mail from it, whichever type was dropped.
+ */
 export const wildcardAnswers: Check = (input) => {
-  if (!input.rulings.some((row) => row.planned && row.owner.startsWith('*.'))) return [];
+  const wildcards = input.rulings.filter((row) => row.planned && row.owner.startsWith('*.'));
+  if (wildcards.length === 0) return [];
+  const types = [...new Set(wildcards.map((row) => row.type))];
+  const left = new Set(input.rulings.flatMap((row) => (row.planned ? [row.owner.toLowerCase()] : [])));
+  const told = new Set<string>();
   return input.rulings.flatMap((ruling) => {
-    if (ruling.planned || isHostsOwn(ruling) || !['A', 'AAAA', 'CNAME', 'MX', 'TXT'].includes(ruling.type)) return [];
-    // Who asked for the address of an alias is answered with an address.
-    const asked = ruling.type === 'CNAME' ? (['A', 'AAAA', 'CNAME'] as const) : [ruling.type];
-    const from = asked
-      .map((type) => plannedZone(input).ask(Name.parse(ruling.owner), typeCode(type)!))
-      .find((answer) => answer.from?.toString().startsWith('*.') && answer.answers.length > 0)?.from;
-    if (!from) return [];
-    return [remark(ruling, 'look', 'wildcard-answers', `Once it is dropped, ${from.toString()} answers for it.`)];
+    const owner = ruling.owner.toLowerCase();
+    if (ruling.planned || !ruling.found || isHostsOwn(ruling) || left.has(owner) || told.has(owner)) return [];
+    const dropped = new Set(input.rulings.flatMap((row) => (row.owner.toLowerCase() === owner && row.found ? [row.type] : [])));
+    const answers = types.filter((type) => LEADS.has(type) || dropped.has(type)).flatMap((type) => answeredBy(input, ruling, type));
+    if (answers.length === 0) return [];
+    told.add(owner);
+    const text = `Once it is dropped, ${plain(answers[0]!.from)} answers for it (${answers.map((one) => one.type).join(', ')}).`;
+    return [remark(ruling, 'look', 'wildcard-answers', text)];
   });
 };
+
+/** The wildcard that answers for a name and type by the plan. */
+function answeredBy(input: Parameters<Check>[0], { owner }: Ruling, type: string): { readonly from: string; readonly type: string }[] {
+  const answer = plannedZone(input).ask(Name.parse(owner), typeCode(type)!);
+  const from = answer.from?.toString();
+  return from?.startsWith('*.') && answer.answers.length > 0 ? [{ from, type }] : [];
+}

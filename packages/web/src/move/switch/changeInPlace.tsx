@@ -96,7 +96,7 @@ function intro(leg: ChapterProps['leg'], where: string, now: number): string {
   if (t0) return 'Old answers drain away from here on.';
   if (ts !== null && leg.account) return `Begun ${shortTime(ts)}: every server is asked for every planned set.`;
   if (ts !== null) return leg.byHand ? `Begun ${shortTime(ts)}, by hand.` : `Decided ${shortTime(ts)}.`;
-  if (!leg.gate.open) return gateWords(leg.gate, now);
+  if (!leg.gate.open) return gateWords(leg.gate, now, 'change');
   if (leg.account) return `Say so before the live account at ${where} lets go: from then on new answers may be given, or none.`;
   return leg.byHand
     ? `It is done in the panel of ${where}. Say when you begin: from then on new answers may be given.`

@@ -30,14 +30,14 @@ export function RegistrarSheet({ move, leg }: Pick<ChapterProps, 'move' | 'leg'>
     <div>
       <h3 className="smallcaps flex items-baseline gap-3 border-b border-ink">
         <span>Handover sheet: {host?.name ?? leg.registrar ?? 'registrar'}</span>
-        {!named && registrars.length > 1 && (
+        {leg.registrar === null && registrars.length > 1 && (
           <select
             aria-label="Registrar"
             value={host?.id ?? ''}
             onChange={(event) => setChosen(event.target.value)}
             className="border border-rule bg-sheet text-sm normal-case"
           >
-            <option value="">which one?</option>
+            <option value="">Which registrar is it?</option>
             {registrars.map((one) => (
               <option key={one.id} value={one.id}>
                 {one.name}

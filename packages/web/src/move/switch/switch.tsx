@@ -31,7 +31,7 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
             ? `Submitted ${shortTime(ts)}.`
             : leg.gate.open
               ? 'It is done at the registrar, by whoever holds that login.'
-              : gateWords(leg.gate, now)}
+              : gateWords(leg.gate, now, 'switch')}
       </p>
       <ChapterSteps leg={leg} chapter="switch" move={move.id} may={may} />
       <div className="grid grid-cols-[1fr_1fr] gap-10 max-lg:grid-cols-1">
