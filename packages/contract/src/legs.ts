@@ -147,6 +147,10 @@ export const legSchema = z.object({
   counts: z.object({ carry: z.number(), repoint: z.number(), drop: z.number(), new: z.number(), remarks: z.number(), stops: z.number() }),
   seen: z.object({ tl: seenBetween.nullable(), ts: instant.nullable(), t0: seenBetween.nullable(), te: seenBetween.nullable() }),
   plannedSwitch: instant.nullable(),
+  /** When the TTLs are to go down, where that was agreed for a time. */
+  lowerAt: instant.nullable(),
+  /** The TTLs at the DNS host that answers now are typed by a person. */
+  oldByHand: z.boolean(),
   lowerTo: z.number(),
   approved: z.boolean(),
   pushed: z.boolean(),

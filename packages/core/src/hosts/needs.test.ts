@@ -54,7 +54,7 @@ describe('what a web host asks for', () => {
     const plan = planOf(web(need('_proof', 'TXT', '"site={zone}"'), need('@', 'TXT', '"larkspur=1"'), need('@', 'A', '203.0.113.91')));
     expect(textsAt(plan, '_proof.choir.example.', 'TXT')).toEqual(['"site=choir.example"']);
     expect(textsAt(plan, 'choir.example.', 'TXT')).toEqual(['"v=spf1 -all"', '"larkspur=1"']);
-    expect(textsAt(plan, 'choir.example.', 'A')).toEqual(['192.0.2.1']);
+    expect(textsAt(plan, 'choir.example.', 'A')).toEqual(['203.0.113.90']);
     expect(states(plan)).toEqual(['_proof planned', '@ planned', '@ open']);
   });
 
@@ -80,6 +80,27 @@ describe('what a web host asks for', () => {
     expect(again.ok && again.row.planned?.data).toEqual(['"v=spf1 -all"', '"a=2"']);
     const same = givenRow({ zone: ZONE, newWeb: host, met: first.met! }, rows, host.requires[0]!, '"a=1"');
     expect(same.ok && same.row.planned?.data).toEqual(['"v=spf1 -all"', '"a=1"']);
+  });
+
+  it('puts what was given for this site in the place of what stands there, and several values given for one name side by side', () => {
+    const host = web(need('shop', 'A', '', { id: 'one' }), need('shop', 'A', '', { id: 'two' }), need('edge', 'CNAME', '', { id: 'alias' }));
+    const found = (owner: string, type: string, data: string): LedgerRow => {
+      const set = { owner: `${owner}.choir.example.`, type, ttl: 3600, data: [data] };
+      return { ...set, id: owner, ruling: 'carry', found: set, planned: set, reason: '', decidedBy: null };
+    };
+    const rows = [found('shop', 'A', '192.0.2.9'), found('edge', 'CNAME', 'old.edge.example.')];
+    const give = (id: string, value: string, met: ReadonlyMap<string, string> = new Map()): readonly string[] | undefined => {
+      const given = givenRow(
+        { zone: ZONE, newWeb: host, met },
+        rows,
+        host.requires.find((one) => one.id === id)!,
+        value,
+      );
+      return given.ok ? [given.row.ruling, ...(given.row.planned?.data ?? [])] : undefined;
+    };
+    expect(give('one', '203.0.113.7')).toEqual(['repoint', '203.0.113.7']);
+    expect(give('two', '203.0.113.8', new Map([['one', '203.0.113.7']]))).toEqual(['repoint', '203.0.113.7', '203.0.113.8']);
+    expect(give('alias', 'x7.edge.new.example.')).toEqual(['repoint', 'x7.edge.new.example.']);
   });
 
   it('reads a text with and without quotes, splits what is long, and refuses what is none', () => {

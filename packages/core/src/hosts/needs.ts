@@ -3,7 +3,7 @@ import { Name } from '../dns/name';
 import { RRsetText, rrsetFromText, rrsetToText } from '../dns/record';
 import { LegPlan, SetKey, keyOfRow, setKey } from '../move/plan';
 import { LedgerRow, RowDecision } from '../rebuild/ledgerRow';
-import { Ruling } from '../rebuild/ruling';
+import { ASKED_FOR, Ruling } from '../rebuild/ruling';
 import { HostKnowledge } from '../rebuild/host';
 import { Requirement } from './requirement';
 
@@ -150,9 +150,28 @@ export function givenRow(plan: Pick<LegPlan, 'zone' | 'newWeb' | 'met'>, rows: r
   const without = rows.map((row) =>
     keyOfRow(row) === setKey(set.owner, set.type) && row.planned && stale !== set.data[0] ? { ...row, planned: withoutValue(row.planned, stale) } : row,
   );
-  const made = rowWith(without, set, `${plan.newWeb!.name} asks for it`);
-  if (!made) return { ok: false, problem: `${set.owner} ${set.type} holds something else in the plan: change that row in the ledger.` };
+  const reason = `${plan.newWeb!.name} ${ASKED_FOR}`;
+  const made = rowWith(without, set, reason) ?? insteadOf(plan, without, set, requirement, reason);
   return { ok: true, id: made.instead?.id, row: made.row, data: set.data[0]! };
+}
+
+/** What was given for this site takes the place of what stands there; several values given for one name stand together. */
+function insteadOf(
+  { zone, newWeb, met }: Pick<LegPlan, 'zone' | 'newWeb' | 'met'>,
+  rows: readonly LedgerRow[],
+  set: RRsetText,
+  requirement: Requirement,
+  reason: string,
+): { row: NonNullable<RowDecision>; instead: LedgerRow } {
+  const before = rows.find((row) => keyOfRow(row) === setKey(set.owner, set.type))!;
+  const others = newWeb!.requires.flatMap((one) => {
+    const value = one.id === requirement.id ? undefined : met?.get(one.id);
+    const given = value === undefined || one.type !== set.type ? undefined : required(zone, { ...one, data: '' }, value);
+    return given && setKey(given.owner, given.type) === setKey(set.owner, set.type) ? given.data : [];
+  });
+  const data = set.type === 'CNAME' ? set.data : [...new Set([...others, ...set.data])];
+  const planned = { ...before.planned!, data: [...data] };
+  return { row: { owner: before.owner, type: before.type, ruling: before.found ? 'repoint' : 'new', found: before.found, planned, reason }, instead: before };
 }
 
 function withoutValue(set: RRsetText, value: string | undefined): RRsetText | undefined {

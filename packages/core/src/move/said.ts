@@ -79,6 +79,7 @@ export interface Said {
   readonly retried: ReadonlyMap<string, Decision>;
   readonly aside: ReadonlyMap<string, Decision>;
   readonly waived: ReadonlyMap<string, Decision>;
+  readonly accepted: Decision | undefined;
   /** Seconds; TTLs up to this one are taken as they are. */
   readonly acceptedTtl: number | undefined;
   readonly assents: ReadonlyMap<SetKey, Assent>;
@@ -121,6 +122,7 @@ export function saidBy(decisions: readonly Decision[]): Said {
     retried: bySubject('retry'),
     aside: bySubject('aside'),
     waived: bySubject('waive'),
+    accepted: last('accept TTLs'),
     acceptedTtl: last('accept TTLs')?.value as number | undefined,
     assents: new Map([...bySubject('assent')].map(([key, one]) => [key, one.value as Assent])),
     surveyAsked: last('survey')?.id ?? 0,

@@ -236,6 +236,14 @@ export class MovesController {
     return this.service.approve(leg, input, person);
   }
 
+  @Post('legs/:leg/withdraw')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Takes the timetable back: what was not begun is not done.' })
+  async withdraw(@Param('leg') leg: string, @Person() person: Caller): Promise<Acted> {
+    return this.service.withdraw(leg, person);
+  }
+
   @Post('legs/:leg/submitted')
   @HttpCode(200)
   @Allow('technician')

@@ -145,6 +145,19 @@ export class MoveService {
     });
   }
 
+  /** Takes the timetable back, whoever decided it: what was not begun is not done, and what was sent stands. */
+  async withdraw(legId: string, person: Caller): Promise<Acted> {
+    return this.acts.lightly(legId, person, ({ move, leg }) => {
+      const { approved } = saidBy(leg.decisions);
+      if (!approved) throw new NotNow('No timetable is agreed.', { kept: KEPT });
+      if (isSwitched(move, leg)) throw new NotNow('The switch is under way.', { kept: KEPT });
+      return Promise.resolve([
+        { kind: 'approve', undoes: approved.id },
+        { kind: 'approve', text: 'The timetable was taken back.', before: approved.value },
+      ]);
+    });
+  }
+
   /** The nameservers were changed at the registrar, or the records are to change: everything that can have changed is looked at again first. */
   async submitted(legId: string, person: Caller): Promise<Acted> {
     const moveId = await this.store.moveOf(legId);

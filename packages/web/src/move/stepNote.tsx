@@ -17,7 +17,7 @@ export function StepNote({ step, move, may }: { step: StepView | undefined; move
   if (!speaks) return null;
   return (
     <div role="status" className="my-2 border-l-4 border-accent bg-shade px-3 py-1.5">
-      {step.state === 'ready' && step.by === 'person' && <b className="font-semibold">{step.title}. </b>}
+      {step.state === 'ready' && <b className="font-semibold">{step.title}. </b>}
       {step.text} {step.state === 'doing' && <span className="text-faded">Wanderon looks again by itself.</span>}
       {ways}
     </div>

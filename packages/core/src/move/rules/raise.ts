@@ -13,12 +13,15 @@ export const raise: StepRule = {
   by: 'decided',
   counts: 'done',
   applies: () => true,
-  standing: (leg) =>
+  standing: (leg) => {
+    const host = leg.plan.kind === 'repoint' ? leg.plan.oldHost : leg.plan.newHost;
     // Which account a key opens is not known: nothing is sent to the other one.
-    isTakeover(leg.plan) && !leg.said.left.has('raise')
-      ? stands('ready', {
-          text: 'They were typed low: raise them in the panel of the other account.',
-          ways: [{ ...LEAVE, label: 'They are raised, or stay low' }],
-        })
-      : acted(leg, 'raise', { decision: leg.said.approved, plan: leg.pushes, leave: LEAVE }),
+    const where = isTakeover(leg.plan) ? 'the other account' : host?.keyed ? undefined : (host?.name ?? 'the DNS host');
+    if (where === undefined || leg.said.left.has('raise') || leg.state.work.get('raise')?.outcome === 'done')
+      return acted(leg, 'raise', { decision: leg.said.approved, plan: leg.pushes, leave: LEAVE });
+    return stands('ready', {
+      text: `They were typed low: raise them in the panel of ${where}.`,
+      ways: [{ ...LEAVE, label: 'They are raised, or stay low' }],
+    });
+  },
 };

@@ -1,7 +1,8 @@
 import { isFirstUse } from '../firstUse';
 import { isLate } from '../lateHost';
 import { LegPlan } from '../plan';
-import { StepRule, acted } from './rule';
+import { listWords, plain } from '../../survey/words';
+import { StepRule, Way, acted, stands } from './rule';
 
 /** The apex NS set of the old zone becomes the new one, for resolvers that go by the zone's own answers. */
 export const turn: StepRule = {
@@ -16,16 +17,27 @@ export const turn: StepRule = {
   by: 'decided',
   counts: 'done',
   applies: (plan) => plan.kind === 'delegation' && !isFirstUse(plan),
-  standing: (leg) =>
-    acted(leg, 'turn', {
-      decision: leg.said.approved,
-      leave: {
-        act: 'leave',
-        subject: 'turn',
-        label: 'Go on without it',
-        means: 'Resolvers that renew the nameservers from the old servers’ answers stay there until those are switched off; nobody can say until when.',
-      },
-    }),
+  standing: (leg) => {
+    if (leg.plan.oldHost?.keyed || leg.said.left.has('turn') || leg.state.work.get('turn')?.outcome === 'done')
+      return acted(leg, 'turn', { decision: leg.said.approved, leave: LEAVE });
+    const { te } = leg.times;
+    if (te.all) return stands('done', { doneAt: te.all.firstNew });
+    // Once everything is over nobody has to do it any more.
+    if (leg.settled.settled) return stands('left', { doneAt: leg.now });
+    const host = leg.plan.oldHost?.name ?? 'the old DNS host';
+    const names = listWords(leg.plan.newNameservers.map(plain));
+    return stands('ready', {
+      text: `In the panel of ${host}, set the NS records of the domain itself to ${names}. Wanderon sees it by itself.`,
+      ways: [LEAVE],
+    });
+  },
+};
+
+const LEAVE: Way = {
+  act: 'leave',
+  subject: 'turn',
+  label: 'Go on without it',
+  means: 'Resolvers that renew the nameservers from the old servers’ answers stay there until those are switched off; nobody can say until when.',
 };
 
 /** The old host drops the zone, or parks it, once the domain is delegated elsewhere. One that takes it late cannot be led to beforehand. */

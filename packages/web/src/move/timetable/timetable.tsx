@@ -1,22 +1,17 @@
 import { DerivedView } from '@wanderon/contract';
 import { isFirstUse } from '@wanderon/core';
-import { ReactNode, useState } from 'react';
-import { useHorizons, useMoveAction } from '../../api';
+import { ReactNode } from 'react';
+import { useHorizons } from '../../api';
 import { duration, fullTime, relative, shortTime } from '../../time';
-import { Button } from '../../ui/button';
 import { DerivedTime } from '../../ui/derivation';
-import { inputLook } from '../../ui/field';
 import { Failed, Loading } from '../../ui/states';
+import { Agreed } from './agreed';
 import { ChapterSteps } from '../chapterSteps';
 import { ChapterProps, stepIn } from '../movePlace';
 import { ownerBelow } from '../owner';
 
 /** When what happens, and why not sooner; the one place where Wanderon is told to act by itself. */
 export function Timetable({ move, leg, now, may }: ChapterProps) {
-  const approve = useMoveAction<{ lowerAt: number | null; plannedSwitch: number | null; lowerTo: number }>(move.id, 'POST', () => '/approve');
-  const [lowerAt, setLowerAt] = useState('');
-  const [switchAt, setSwitchAt] = useState('');
-  const [lowerTo, setLowerTo] = useState(300);
   const lower = stepIn(leg, 'lower');
   const { times } = leg;
   if (!times) return <p className="py-6 text-faded">The times follow from the survey and the way that is chosen.</p>;
@@ -81,7 +76,6 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
     ['Raise the TTLs, then close', stepIn(leg, 'raise')?.doneAt ? shortTime(stepIn(leg, 'raise')!.doneAt!) : 'once settled', ''],
   ];
   const shown = switched ? times.last.at : times.earliestSwitch.at;
-  const parse = (text: string): number | null => (text === '' ? null : new Date(text).getTime() / 1000);
   return (
     <section className="max-w-4xl">
       <h2 className="text-[1.25rem] leading-tight">
@@ -102,68 +96,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
         Every underlined time can be opened.
       </p>
       <ChapterSteps leg={leg} chapter="timetable" move={move.id} may={may} />
-      {may && !decided && (
-        <form
-          className="mb-5 border-y border-ink bg-sheet px-4 py-3"
-          onSubmit={(event) => {
-            event.preventDefault();
-            approve.mutate({ lowerAt: parse(lowerAt), plannedSwitch: parse(switchAt), lowerTo });
-          }}
-        >
-          <p className="mb-2">
-            {first ? (
-              <>
-                Nothing was delegated before, so nothing has to run out at other servers. By approving, you let Wanderon <b>raise</b> the TTLs at the new host
-                once settled.
-              </>
-            ) : inPlace && !lower ? (
-              <>
-                Nothing that stands there changes, so there is no TTL to lower. By approving, you let Wanderon <b>raise</b> those of what is new once settled.
-                The change itself waits for your word.
-              </>
-            ) : inPlace ? (
-              <>
-                By approving, you let Wanderon do two things by itself: <b>lower</b> the TTLs of what changes, and <b>raise</b> them once settled. The change
-                itself waits for your word.
-              </>
-            ) : (
-              <>
-                By approving, you let Wanderon do three things by itself: <b>lower</b> the TTLs of what changes at the old host, <b>turn</b> the old zone’s NS
-                set once the switch is seen, and <b>raise</b> the TTLs at the new host once settled.
-              </>
-            )}
-          </p>
-          <div className="flex flex-wrap items-end gap-4">
-            {lower && (
-              <label>
-                <span className="block text-sm text-faded">Lower at</span>
-                <input type="datetime-local" value={lowerAt} onChange={(event) => setLowerAt(event.target.value)} className={inputLook} />
-              </label>
-            )}
-            <label>
-              <span className="block text-sm text-faded">{inPlace ? 'Change' : 'Switch'} planned for</span>
-              <input type="datetime-local" value={switchAt} onChange={(event) => setSwitchAt(event.target.value)} className={inputLook} />
-            </label>
-            {lower && (
-              <label>
-                <span className="block text-sm text-faded">Lower to</span>
-                <select value={lowerTo} onChange={(event) => setLowerTo(Number(event.target.value))} className={inputLook}>
-                  {[60, 300, 600, 1800].map((one) => (
-                    <option key={one} value={one}>
-                      {duration(one)}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            )}
-            <Button kind="main" type="submit" disabled={approve.isPending}>
-              {!lower || lowerAt !== '' ? 'Approve' : 'Approve, lower now'}
-            </Button>
-          </div>
-          {lower && <p className="mt-1 text-sm text-faded">Both may stay empty: lower now, {inPlace ? 'change' : 'switch'} when it is sound.</p>}
-          {approve.isError && <Failed error={approve.error} />}
-        </form>
-      )}
+      {may && !switched && leg.seen.ts === null && <Agreed move={move} leg={leg} first={first} />}
       <table className="mb-6 w-full">
         <tbody>
           {rows.map(([title, at, note]) => (
