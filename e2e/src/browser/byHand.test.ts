@@ -39,7 +39,7 @@ describe('a domain moves by hand', () => {
           const label = await one.evaluate((element) => (element as HTMLButtonElement).innerText);
           if (!labels.some((wanted) => wanted.test(label))) continue;
           await one.click().catch(() => undefined);
-          const reason = await page.$('input[aria-label="Why it may pass"]');
+          const reason = await page.$('input[aria-label="Why it may be skipped"]');
           if (reason) {
             await reason.type('the client knows');
             await page.keyboard.press('Enter');
@@ -144,7 +144,7 @@ describe('a domain moves by hand', () => {
     await place('switch');
     await speed('× 3600');
     await words(page, 'HANDOVER SHEET: CLIFFPATH DOMAINS');
-    await takeWays([/^Let it pass$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /The gate is open/);
+    await takeWays([/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /The gate is open/);
     await speed('× 1');
     const list = await page.evaluate(() =>
       Array.from(document.querySelectorAll('li .whitespace-pre-line')).map((one) => (one as HTMLElement).innerText.trim()),

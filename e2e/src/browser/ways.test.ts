@@ -1,7 +1,7 @@
 import { Name, TYPE_CODES, printRdata } from '@wanderon/core';
 import { Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
-import { CHANGED, CURRENT_ROW, SUBMITTED, chapter, link, paste, press, pressUntil, words } from '../support/browser';
+import { CHANGED, CURRENT_ROW, SUBMITTED, chapter, link, paste, press, pressUntil, skipCheck, words } from '../support/browser';
 import { DemoUnderTest } from '../support/demoUnderTest';
 
 const QUILLMERE = ['203.0.113.51', '203.0.113.52', '203.0.113.53'];
@@ -164,9 +164,7 @@ describe('other ways a domain moves', () => {
     await words(page, 'Every answer with an old TTL has run out.', 120_000);
     await words(page, /whoever asks anew then finds nothing for about \d+ min/);
     await speed('× 1');
-    await press(page, 'Let it pass');
-    await page.locator('input[aria-label="Why it may pass"]').fill('at night, as agreed');
-    await page.keyboard.press('Enter');
+    await skipCheck(page, 'served', 'at night, as agreed');
     await words(page, 'The gate is open');
     await switched('gull-radio.example.', ['east.latchford.example', 'west.latchford.example']);
     await chapter(page, 'rebuild');

@@ -43,7 +43,7 @@ export const hostName = z
 
 export const scopeSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('whole') }),
-  z.object({ kind: z.literal('names'), names: z.array(z.string()).min(1) }),
+  z.object({ kind: z.literal('names'), names: z.array(z.string()).min(1), asked: z.array(z.string()).optional() }),
 ]);
 
 /** What stands outside of a zone and decides what its records mean. */

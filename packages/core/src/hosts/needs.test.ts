@@ -2,7 +2,7 @@ import { Name } from '../dns/name';
 import { rrsetFromText } from '../dns/record';
 import { HostKnowledge } from '../rebuild/host';
 import { LedgerRow } from '../rebuild/ledgerRow';
-import { addRequired, proposeRulings } from '../rebuild/propose';
+import { proposeRulings } from '../rebuild/propose';
 import { Ruling } from '../rebuild/ruling';
 import { hostChanges } from './hostChanges';
 import { earlySets, givenRow, needsOf } from './needs';
@@ -157,12 +157,6 @@ describe('what a web host asks for', () => {
       planned: { ...alias, data: ['new.example.'] },
     };
     expect(earlySets({ zone: ZONE, rulings: [row], newWeb: web(need('_v', 'CNAME', 'new.example.', { early: true })) })).toEqual([]);
-  });
-
-  it('keeps to the names of the move', () => {
-    const rows: Ruling[] = [];
-    addRequired(rows, ZONE, web(need('_p.shop', 'TXT', '"1"'), need('_p', 'TXT', '"2"')), (owner) => owner.endsWith('shop.choir.example.'));
-    expect(rows.map((row) => row.owner)).toEqual(['_p.shop.choir.example.']);
   });
 });
 

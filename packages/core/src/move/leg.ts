@@ -119,7 +119,7 @@ export class Leg {
     const { zone, rulings, scope } = this.plan;
     const remarks = this.ofPlan(
       'remarks',
-      () => checkRulings(checkInputOf(this.checking, zone, rulings)).flatMap((one) => (inScope(scope, one.owner) ? [withinScope(one, scope)] : [])),
+      () => checkRulings(checkInputOf(this.checking, zone, rulings)).flatMap((one) => (inScope(scope, one.owner, one.type) ? [withinScope(one, scope)] : [])),
       this.site,
     );
     return this.once('remarks', () => withWaivers(remarks, rulings, this.said.waived));

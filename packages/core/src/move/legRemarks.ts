@@ -31,7 +31,7 @@ export function withWaivers(remarks: readonly Remark[], rulings: readonly Ruling
 
 /** A remark with those of its fixes that touch nothing outside of the names which a leg is about. */
 export function withinScope(remark: Remark, scope: Scope): Remark {
-  return { ...remark, fixes: remark.fixes.filter((fix) => fix.rows.every(({ owner }) => inScope(scope, owner))) };
+  return { ...remark, fixes: remark.fixes.filter((fix) => fix.rows.every(({ owner, type }) => inScope(scope, owner, type))) };
 }
 
 /** True for a remark that nobody let be. */

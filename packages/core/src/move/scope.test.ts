@@ -1,4 +1,4 @@
-import { chosenNames, inScope, scopesMeet, shownScope } from './scope';
+import { Scope, chosenNames, inScope, scopesMeet, shownScope } from './scope';
 
 const names = (...all: string[]): { kind: 'names'; names: string[] } => ({ kind: 'names', names: all });
 
@@ -16,6 +16,11 @@ describe('what a move is about', () => {
     expect(scopesMeet(names('a.example', 'b.example'), names('b.example'))).toBe(true);
     expect(scopesMeet(names('a.example'), names('b.example'))).toBe(false);
     expect(scopesMeet({ kind: 'whole' }, names('b.example'))).toBe(true);
-    expect([inScope(names('a.example'), 'A.example.'), inScope(names('a.example'), 'b.a.example.')]).toEqual([true, false]);
+    expect([inScope(names('a.example'), 'A.example.', 'A'), inScope(names('a.example'), 'b.a.example.', 'A')]).toEqual([true, false]);
+  });
+
+  it('takes in single sets that the new web host asks for, and nothing else at their names', () => {
+    const scope: Scope = { kind: 'names', names: ['shop.a.example'], asked: ['a.example./TXT'] };
+    expect([inScope(scope, 'A.example.', 'TXT'), inScope(scope, 'a.example.', 'MX'), inScope(scope, 'shop.a.example.', 'MX')]).toEqual([true, false, true]);
   });
 });

@@ -1,7 +1,10 @@
 import { showName } from '../dns/showName';
 
-/** The names that a move or leg is about; `names` are absolute without final dot, in lower case. */
-export type Scope = { readonly kind: 'whole' } | { readonly kind: 'names'; readonly names: readonly string[] };
+/**
+ * The names that a move or leg is about; `names` are absolute without final dot, in lower case. `asked`: single sets elsewhere in the zone that
+ * the new web host asks for, by their keys; they are part of the move, and nothing else at their names is.
+ */
+export type Scope = { readonly kind: 'whole' } | { readonly kind: 'names'; readonly names: readonly string[]; readonly asked?: readonly string[] | undefined };
 
 /** The names that somebody chose, without the `www` that goes with each. */
 export function chosenNames(names: readonly string[]): string[] {
@@ -21,6 +24,8 @@ export function scopesMeet(a: Scope, b: Scope): boolean {
   return a.names.some((name) => b.names.includes(name));
 }
 
-export function inScope(scope: Scope, owner: string): boolean {
-  return scope.kind === 'whole' || scope.names.includes(owner.replace(/\.$/, '').toLowerCase());
+export function inScope(scope: Scope, owner: string, type: string): boolean {
+  if (scope.kind === 'whole') return true;
+  const name = owner.toLowerCase();
+  return scope.names.includes(name.replace(/\.$/, '')) || (scope.asked?.includes(`${name}/${type}`) ?? false);
 }

@@ -491,7 +491,7 @@ describe('scopes', () => {
     expect(scopesMeet(names('a.example'), names('b.example'))).toBe(false);
   });
   it('hold names in any spelling', () =>
-    expect([inScope(names('a.example'), 'A.Example.'), inScope(names('a.example'), 'b.a.example.'), inScope({ kind: 'whole' }, 'x.')]).toEqual([
+    expect([inScope(names('a.example'), 'A.Example.', 'A'), inScope(names('a.example'), 'b.a.example.', 'A'), inScope({ kind: 'whole' }, 'x.', 'A')]).toEqual([
       true,
       false,
       true,

@@ -98,7 +98,7 @@ describe('tasks at the web host', () => {
         work: { push: work('done', { plan: probe.pushes }), lower: work('done', { plan: probe.lowers }) },
         seen: {
           looked: { parent: now, old: now, new: now, drift: now },
-          website: { at: now, faults: [], answers: [{ page: 'https://zone.test/', addresses: ['203.0.113.80'] }], redirects: [] },
+          website: { at: now, faults: [], answers: [{ page: 'https://www.zone.test/', addresses: ['192.0.2.2'] }], redirects: [] },
         },
       });
     expect(nextOf(ready([]))).toMatchObject({ step: 'task:domain', who: 'you' });

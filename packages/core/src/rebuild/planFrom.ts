@@ -13,8 +13,8 @@ export const READ_BACK = 'as in the plan that was read back';
  * What a plan becomes that was edited elsewhere and is read back: a row for each set that is otherwise there, and for each that is gone.
  * What belongs to the DNS host (SOA, apex NS, what signing makes) is left as it is. `taken`: names that the move is about.
  */
-export function planFrom(zone: Name, rulings: readonly Ruling[], sets: readonly RRsetText[], taken: (owner: string) => boolean): FixedRow[] {
-  const wanted = new Map(sets.filter((set) => taken(set.owner) && !isOfHost(zone, set)).map((set) => [setKey(set.owner, set.type), set]));
+export function planFrom(zone: Name, rulings: readonly Ruling[], sets: readonly RRsetText[], taken: (owner: string, type: string) => boolean): FixedRow[] {
+  const wanted = new Map(sets.filter((set) => taken(set.owner, set.type) && !isOfHost(zone, set)).map((set) => [setKey(set.owner, set.type), set]));
   const rows = new Map(rulings.map((row) => [keyOfRow(row), row]));
   const changed = [...wanted].flatMap(([key, set]): FixedRow[] => {
     const row = rows.get(key);
@@ -24,7 +24,7 @@ export function planFrom(zone: Name, rulings: readonly Ruling[], sets: readonly 
     return isSame(row?.planned, fixed.row?.planned) ? [] : [fixed];
   });
   const gone = rulings
-    .filter((row) => row.planned && !isHostsOwn(row) && taken(row.owner) && !isOfHost(zone, row) && !wanted.has(keyOfRow(row)))
+    .filter((row) => row.planned && !isHostsOwn(row) && taken(row.owner, row.type) && !isOfHost(zone, row) && !wanted.has(keyOfRow(row)))
     .map(fixedAway);
   return [...changed, ...gone].map((one) => ({ ...one, row: one.row && { ...one.row, reason: READ_BACK } }));
 }

@@ -82,7 +82,7 @@ export function proposeRulings(
   });
   if (newWeb?.aliasTarget && newWeb.addresses.length === 0)
     aliasInstead(rulings, lost, { zone, host: newWeb.name, target: newWeb.aliasTarget, atApex: newDns.apexAlias ?? false });
-  if (newWeb) addRequired(rulings, zone, newWeb, () => true);
+  if (newWeb) addRequired(rulings, zone, newWeb);
   return rulings;
 }
 
@@ -114,11 +114,11 @@ export function plannedSets(rulings: readonly Ruling[], phase: 'starting' | 'set
   });
 }
 
-/** Adds what a web host asks for of every site to the rows, where `takes` says that the set is this move's matter. */
-export function addRequired(rulings: Ruling[], zone: Name, newWeb: HostKnowledge, takes: (owner: string) => boolean): void {
+/** Adds what a web host asks for of every site to the rows. */
+export function addRequired(rulings: Ruling[], zone: Name, newWeb: HostKnowledge): void {
   for (const need of proposed(newWeb)) {
     const set = required(zone, need);
-    const made = set && takes(set.owner) ? rowWith(rulings, set, `${newWeb.name} ${ASKED_FOR}`) : undefined;
+    const made = set ? rowWith(rulings, set, `${newWeb.name} ${ASKED_FOR}`) : undefined;
     if (made?.instead) rulings[rulings.indexOf(made.instead)] = made.row;
     else if (made) rulings.push(made.row);
   }

@@ -47,6 +47,6 @@ export function proposeFresh(
     put(apex, 'MX', ['0 .'], 'mail is declined');
     put(apex, 'TXT', ['"v=spf1 -all"'], 'nobody sends mail from it');
   }
-  if (newWeb) addRequired(rulings, zone, newWeb, () => true);
+  if (newWeb) addRequired(rulings, zone, newWeb);
   return rulings;
 }

@@ -4,7 +4,7 @@ import { Scope } from '../move/scope';
 import { backRulings } from './backRulings';
 import { plainRequirement } from '../hosts/requirement';
 import { HostKnowledge } from './host';
-import { proposeRepoint } from './proposeRepoint';
+import { askedKeys, proposeRepoint } from './proposeRepoint';
 import { Ruling, isChanging } from './ruling';
 
 const ZONE = Name.parse('choir.example.');
@@ -85,7 +85,7 @@ describe('what changes where the zone stays', () => {
     expect(changes(names('tickets', 'www.tickets'))).toEqual(['tickets A new 203.0.113.80', 'tickets AAAA new 2001:db8::80']);
   });
 
-  it('holds what the host asks for below the names, not at the apex', () => {
+  it('holds what the host asks for, at the domain itself as well, and nothing else of the zone', () => {
     const asks = host({
       addresses: ['203.0.113.80'],
       requires: [
@@ -93,7 +93,10 @@ describe('what changes where the zone stays', () => {
         { owner: '_proof', type: 'TXT', data: '"{zone}"' },
       ].map(plainRequirement),
     });
-    expect(changes(names('shop'), asks)).toEqual(['_proof.shop TXT new "choir.example"', 'shop A repoint 203.0.113.80', 'shop AAAA drop']);
+    expect(changes(names('shop'), asks)).toEqual([
+      ...['_proof TXT new "choir.example"', '_proof.shop TXT new "choir.example"', 'shop A repoint 203.0.113.80', 'shop AAAA drop'],
+    ]);
+    expect(askedKeys(ZONE, asks)).toEqual(['_proof.shop.choir.example./TXT', '_proof.choir.example./TXT']);
   });
 });
 

@@ -1,6 +1,7 @@
 import { Name } from '../dns/name';
 import { isIpv4, isIpv6 } from '../dns/address';
 import { RRset, RRsetText } from '../dns/record';
+import { SetKey, setKey } from '../move/plan';
 import { Scope, chosenNames, inScope } from '../move/scope';
 import { HostKnowledge } from './host';
 import { addRequired, proposeRulings } from './propose';
@@ -30,14 +31,23 @@ export function proposeRepoint(
   const stays = (ruling: Ruling): Ruling => (isHostsOwn(ruling) ? { ...ruling, ruling: 'carry', planned: ruling.found } : ruling);
   if (scope.kind === 'whole') return proposeRulings(zone, found, { oldWeb, newDns: dns, newWeb, fronted }).map(stays);
   const rulings = proposeRulings(zone, found, { oldWeb: [], newDns: dns, newWeb: undefined }).map((ruling): Ruling =>
-    isHostsOwn(ruling) ? stays(ruling) : { ...ruling, reason: inScope(scope, ruling.owner) ? 'is not about where the name leads' : 'is not in this move' },
+    isHostsOwn(ruling)
+      ? stays(ruling)
+      : { ...ruling, reason: inScope(scope, ruling.owner, ruling.type) ? 'is not about where the name leads' : 'is not in this move' },
   );
   const chosen = new Set(chosenNames(scope.names));
-  const names = scope.names.filter((name) => chosen.has(name) || rulings.some((ruling) => inScope({ kind: 'names', names: [name] }, ruling.owner)));
+  const names = scope.names.filter(
+    (name) => chosen.has(name) || rulings.some((ruling) => inScope({ kind: 'names', names: [name] }, ruling.owner, ruling.type)),
+  );
   for (const name of names) repointName(rulings, zone, `${name}.`, newWeb);
-  // What is asked for at the apex, or elsewhere, is about the whole website.
-  addRequired(rulings, zone, newWeb, (owner) => names.some((name) => Name.parse(owner).isAtOrBelow(Name.parse(name))));
+  // What the host asks for at the domain itself, or elsewhere, it needs for this name as well.
+  addRequired(rulings, zone, newWeb);
   return rulings;
+}
+
+/** Keys of the sets that a web host asks for, whether it gives their value to every site or to each. */
+export function askedKeys(zone: Name, newWeb: HostKnowledge): SetKey[] {
+  return [...new Set(newWeb.requires.map((need) => setKey(Name.parse(need.owner, zone).toString(), need.type)))];
 }
 
 /** One name's rows as they lead to the new web host, in place. */

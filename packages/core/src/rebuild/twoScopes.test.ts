@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { Name } from '../dns/name';
 import { RRset, rrsetFromText, rrsetToText } from '../dns/record';
+import { typeMnemonic } from '../dns/typeNames';
 import { changesBetween } from '../dns/update';
 import { LegPlan } from '../move/plan';
 import { Scope, inScope } from '../move/scope';
@@ -42,12 +43,13 @@ function planOf(scope: Scope, found: readonly RRset[], newWeb: HostKnowledge, dr
   const rows = proposeRepoint(ZONE, found, { scope, oldWeb: [], dns, newWeb }).map((row, index): LedgerRow => ({ ...row, id: String(index), decidedBy: null }));
   for (const index of drops) {
     const row = rows[index % rows.length]!;
-    const edited = inScope(scope, row.owner) ? editRow(ZONE, row, { ruling: 'drop' }) : undefined;
+    const edited = inScope(scope, row.owner, row.type) ? editRow(ZONE, row, { ruling: 'drop' }) : undefined;
     if (edited?.ok && edited.row) rows[rows.indexOf(row)] = { ...row, ...edited.row };
   }
   return { ...usual, kind: 'repoint', scope, rulings: rows, newServers: usual.oldServers, newNameservers: usual.oldNameservers };
 }
 
+const isIn = (scope: Scope, set: RRset): boolean => inScope(scope, set.owner.toString(), typeMnemonic(set.type));
 const lines = (sets: readonly RRset[]): string[] => sets.map((one) => JSON.stringify(rrsetToText(one))).sort();
 
 it('nothing outside its scope is touched by a move, whatever another one and somebody else do meanwhile', () => {
@@ -66,10 +68,7 @@ it('nothing outside its scope is touched by a move, whatever another one and som
           const before = served;
           const wanted = !plan
             ? // Somebody else, at names that are in neither.
-              [
-                ...served.filter((one) => SCOPES.some((scope) => inScope(scope, one.owner.toString()))),
-                ...sets.filter((one) => SCOPES.every((scope) => !inScope(scope, one.owner.toString()))),
-              ]
+              [...served.filter((one) => SCOPES.some((scope) => isIn(scope, one))), ...sets.filter((one) => SCOPES.every((scope) => !isIn(scope, one)))]
             : what === 'lower'
               ? loweredZone(plan, served, 60)
               : what === 'change'
@@ -80,7 +79,7 @@ it('nothing outside its scope is touched by a move, whatever another one and som
           served = [...served.filter((one) => !gone.has(`${one.owner.key}/${one.type}`)), ...changes.flatMap((one) => one.after ?? [])];
           if (!plan) continue;
           touched += changes.length;
-          const outside = (all: readonly RRset[]): string[] => lines(all.filter((one) => !inScope(plan.scope, one.owner.toString())));
+          const outside = (all: readonly RRset[]): string[] => lines(all.filter((one) => !isIn(plan.scope, one)));
           expect(outside(served)).toEqual(outside(before));
           // And of its own names all is as it is planned, once it was changed.
           if (what !== 'change') continue;

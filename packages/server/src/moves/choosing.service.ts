@@ -6,6 +6,7 @@ import {
   OF_THE_WAY,
   RRset,
   Ruling,
+  askedKeys,
   backPlan,
   compareWays,
   decisionWords,
@@ -269,7 +270,8 @@ export class ChoosingService {
     const at = row.old_dns_host ? await this.hosts.get(row.old_dns_host) : undefined;
     const none = { nameservers: row.old_nameservers, addresses: [], aliasTarget: undefined, requires: [] };
     const dns = { ...none, name: at?.name ?? 'the DNS host', apexAlias: at !== undefined && knowledgeOf(at).apexAlias === true };
-    const rulings = proposeRepoint(Name.parse(`${move.domain}.`), found, {
+    const zone = Name.parse(`${move.domain}.`);
+    const rulings = proposeRepoint(zone, found, {
       scope: row.scope,
       oldWeb: await this.oldWeb(row),
       dns,
@@ -278,7 +280,10 @@ export class ChoosingService {
     });
     return {
       rulings,
-      leg: { new_dns_host: row.old_dns_host, new_nameservers: row.old_nameservers, new_servers: row.old_servers },
+      leg: {
+        ...{ new_dns_host: row.old_dns_host, new_nameservers: row.old_nameservers, new_servers: row.old_servers },
+        ...(row.scope.kind === 'names' && { scope: { ...row.scope, asked: askedKeys(zone, knowledgeOf(web)) } }),
+      },
       text: `Stays at ${dns.name}, and leads to ${web.name}`,
     };
   }

@@ -145,7 +145,7 @@ function checkingView({ oldWeb, newWeb, fronted, lacks, ttls, faults, leaves, ed
     oldWeb: oldWeb.map(web),
     newWeb: newWeb && web(newWeb),
     fronted: fronted.map((set) => ({ ...set, data: [...set.data] })),
-    scope: scope.kind === 'whole' ? scope : { ...scope, names: [...scope.names] },
+    scope: scope.kind === 'whole' ? scope : { ...scope, names: [...scope.names], asked: scope.asked && [...scope.asked] },
     lacks: [...lacks],
     ttls: ttls && { ...ttls, ttls: ttls.ttls && [...ttls.ttls] },
     redirects: [...more.redirects],

@@ -72,7 +72,7 @@ export function seenOf(observations: readonly ObservationRow[], plan: LegPlan, w
       at: drift.last_seen,
       problem: drift.problem,
       changes: stillDrifting((drift.value as { changes: DriftSight[] } | null)?.changes ?? [], plan.rulings, earlySets(plan)).filter((one) =>
-        inScope(plan.scope, one.owner),
+        inScope(plan.scope, one.owner, one.type),
       ),
     },
     registration: registration && {

@@ -24,7 +24,7 @@ export class PlanReadService {
       refuseAfterSwitch(act);
       const { plan } = act.leg.leg;
       if (!plan.chosen) throw new NotNow('Choose where it goes first.', { kept: KEPT });
-      const fixed = planFrom(plan.zone, act.leg.rows, sets, (owner) => inScope(plan.scope, owner));
+      const fixed = planFrom(plan.zone, act.leg.rows, sets, (owner, type) => inScope(plan.scope, owner, type));
       if (fixed.length === 0) throw new NotNow('The plan is like that already.', { kept: KEPT });
       await ruleFixed(act, fixed, `A plan was read back: ${fixed.length} ${fixed.length === 1 ? 'row is' : 'rows are'} otherwise.`);
     });

@@ -66,7 +66,7 @@ function refuseOtherwise(changes: Ruled['changes'], rows: readonly string[], see
 }
 
 async function write(act: Act, changes: Ruled['changes'], words: string, rule?: MadeRule): Promise<void> {
-  for (const { before } of changes) refuseOutside(act.leg.row.scope, before.owner);
+  for (const { before } of changes) refuseOutside(act.leg.row.scope, before.owner, before.type);
   const rows = changes.map(({ before, row }) => ({ id: before.id, row }));
   const text = `${words}: ${rows.length} ${rows.length === 1 ? 'row' : 'rows'}.`;
   await act.decide(

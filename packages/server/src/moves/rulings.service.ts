@@ -45,7 +45,7 @@ export class RulingService {
       if (!before) throw notFound('ruling');
       if (isUnseen(before, seen, person)) await this.refuseUnseen(before, edit, transaction);
       if (isSwitched(move, leg)) throw switched();
-      refuseOutside(leg.row.scope, before.owner);
+      refuseOutside(leg.row.scope, before.owner, before.type);
       const result = editRow(Name.parse(`${move.domain}.`), before, edit);
       if (!result.ok) throw refused(result);
       const text = `${before.owner} ${before.type}: ${result.row ? result.row.ruling : 'taken out'}.`;
@@ -74,7 +74,7 @@ export class RulingService {
       if (isSwitched(move, leg)) throw switched();
       const rows = ledgerRows(leg, ids);
       if (rows.length < new Set(ids).size) throw new NotNow('Some of these rows were proposed anew, or are gone.', { detail: 'Mark them again.', kept: KEPT });
-      for (const { owner } of rows) refuseOutside(leg.row.scope, owner);
+      for (const { owner, type } of rows) refuseOutside(leg.row.scope, owner, type);
       const saw = new Map(ids.map((id, index) => [id, seen?.[index]]));
       for (const row of rows) if (isUnseen(row, saw.get(row.id), person)) await this.refuseUnseen(row, edit, transaction);
       const result = editRows(Name.parse(`${move.domain}.`), rows, edit);
@@ -96,7 +96,7 @@ export class RulingService {
       if (!act.leg.leg.plan.chosen) throw new NotNow('Choose where it goes first.', { kept: KEPT });
       const result = newRow(act.leg.leg.plan.zone, act.leg.rows, typed);
       if (!result.ok) throw refused(result);
-      refuseOutside(act.leg.row.scope, result.row!.owner);
+      refuseOutside(act.leg.row.scope, result.row!.owner, result.row!.type);
       await rule(act, randomUUID(), result.row, `${result.row!.owner} ${result.row!.type}: new.`, null);
     });
   }
@@ -110,7 +110,7 @@ export class RulingService {
       if (!requirement || requirement.data !== '') throw notFound('record that is asked for');
       const given = givenRow(plan, act.leg.rows, requirement, data);
       if (!given.ok) throw new InvalidInput(given.problem, { field: 'data', kept: KEPT });
-      refuseOutside(act.leg.row.scope, given.row.owner);
+      refuseOutside(act.leg.row.scope, given.row.owner, given.row.type);
       const before = act.leg.rows.find((one) => one.id === given.id) ?? null;
       const text = `${given.row.owner} ${given.row.type}: the value that ${plan.newWeb!.name} gave for this site.`;
       await rule(act, given.id ?? randomUUID(), given.row, text, before, { requirement: id, data: given.data });
@@ -178,8 +178,8 @@ function rowView({ owner, type, ruling, found, planned, reason }: LedgerRow): No
 }
 
 /** Throws a NotNow where a row stands outside of what the move is about. */
-export function refuseOutside(scope: Scope, owner: string): void {
-  if (!inScope(scope, owner)) throw new NotNow(`${owner} is not in this move.`, { detail: 'It is about other names of the domain.', kept: KEPT });
+export function refuseOutside(scope: Scope, owner: string, type: string): void {
+  if (!inScope(scope, owner, type)) throw new NotNow(`${owner} is not in this move.`, { detail: 'It is about other names of the domain.', kept: KEPT });
 }
 
 /** A ruling as the trail keeps it: what was found is in the survey, and is carried or dropped as it stands there. */

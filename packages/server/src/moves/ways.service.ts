@@ -103,17 +103,17 @@ export class WaysService {
     return this.acts.act(legId, person, async ({ leg, decide }) => {
       const line = gateOf(leg.leg).lines.find((one) => one.key === key);
       if (!line) throw notFound('line');
-      if (!line.waivable) throw new NotNow('This cannot be let pass.', { kept: KEPT });
+      if (!line.waivable) throw new NotNow('This check cannot be skipped.', { kept: KEPT });
       if (reason !== null && factsOf(line) !== facts) throw new NotNow(`Something else is in the way by now: ${line.text}`, { kept: KEPT });
       if (reason !== null)
         await decide(
           { kind: 'waive', subject: key, value: { reason, about: line.about } satisfies Waiver },
-          { kind: 'waive', text: `Let pass: ${line.text} Reason: ${reason}`, before: null, after: reason },
+          { kind: 'waive', text: `Skipped: ${line.text} Reason: ${reason}`, before: null, after: reason },
         );
       else if (line.waived)
         await decide(
           { kind: 'waive', subject: key, undoes: line.waived.id },
-          { kind: 'waive', text: `No longer let pass: ${line.text}`, before: line.waived.value },
+          { kind: 'waive', text: `No longer skipped: ${line.text}`, before: line.waived.value },
         );
     });
   }

@@ -22,6 +22,6 @@ self.onmessage = ({ data }: MessageEvent<CheckAsk>): void => {
   if (!plan) return;
   const { zone, basis, rulings } = plan;
   const { comes, goes } = whatIf(checkRulings, checkInputOf(basis, Name.parse(zone), rulings), data.rows);
-  const said = (all: readonly Remark[]): Remark[] => all.filter((one) => inScope(basis.scope, one.owner));
+  const said = (all: readonly Remark[]): Remark[] => all.filter((one) => inScope(basis.scope, one.owner, one.type));
   self.postMessage({ id: data.id, comes: said(comes), goes: said(goes) } satisfies CheckAnswer);
 };

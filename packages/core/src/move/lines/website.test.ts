@@ -18,7 +18,14 @@ describe('the new web host answers for the domain', () => {
     ['where it does, at its own address', '203.0.113.80', [page('203.0.113.80')], true, /^New Web answers/],
     ['not where no planned record leads there', '192.0.2.1', [page('192.0.2.1')], false, /No record of the plan leads to New Web/],
     ['not where it sends visitors back to the old place', '203.0.113.80', [page('203.0.113.80', '192.0.2.1')], false, /the old place still answers/],
-    ['not where nothing answers, as before', '203.0.113.80', [], false, /No page of the website answers/],
+    ['not where nothing answers, as before', '203.0.113.80', [], false, /No page of what leads to New Web answers/],
+    [
+      'not by a page of a name that stays where it is',
+      '203.0.113.80',
+      [{ page: 'https://zone.test/', addresses: ['192.0.2.1'] }],
+      false,
+      /No page of what leads/,
+    ],
     ['not where nobody looked', '203.0.113.80', undefined, false, /not looked at yet/],
   ])('is said %s', (_what, planned, answers, holds, text) => {
     const line = website(leg(planned, answers))!;

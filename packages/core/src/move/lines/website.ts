@@ -1,6 +1,7 @@
 import { Name } from '../../dns/name';
 import { leadsThere } from '../../rebuild/checks/leadsThere';
 import { isLead } from '../../rebuild/leads';
+import { hostOf } from '../../survey/website';
 import { listWords } from '../../survey/words';
 import { AnsweredPage } from '../../watch/answeredAt';
 import { checkInputOf } from '../checkBasis';
@@ -23,7 +24,8 @@ export const website: LineRule = (leg) => {
   const { newWeb } = leg.plan;
   if (!newWeb) return undefined;
   const seen = leg.seen.website;
-  if (!leadsAnywhereNew(leg))
+  const leads = leadsNew(leg);
+  if (leads && !leg.plan.rulings.some((row) => row.planned && isLead(row.type) && leads(Name.parse(row.owner))))
     return line(leg, 'website', false, `No record of the plan leads to ${newWeb.name}: the website stays where it is.`, { waivable: true, about: [STAYS] });
   if (!seen) return line(leg, 'website', false, 'The website was not looked at yet where the plan leads.', { waivable: true, about: [UNSEEN] });
   const more = { seenAt: seen.at, waivable: true } as const;
@@ -36,7 +38,9 @@ export const website: LineRule = (leg) => {
       `Where the plan leads, the website is broken: ${broken.slice(0, 2).join('; ')}${broken.length > 2 ? `; and ${broken.length - 2} more` : ''}.`,
       { ...more, about: broken },
     );
-  const old = answeredByOld(leg, seen.answers);
+  // Of a name that goes on leading elsewhere it is no matter who answers.
+  const moved = leads ? seen.answers.filter(({ page }) => leads(Name.parse(`${hostOf(page)}.`))) : seen.answers;
+  const old = answeredByOld(leg, moved);
   if (old.length > 0) {
     const pages = listWords(old.slice(0, TOLD).map(({ page, addresses }) => `${page} (${addresses.join(', ')})`));
     return line(leg, 'website', false, `By the plan the old place still answers for ${pages}${old.length > TOLD ? ` and ${old.length - TOLD} more` : ''}.`, {
@@ -44,17 +48,17 @@ export const website: LineRule = (leg) => {
       about: [AT_OLD, ...old.map(({ page }) => page)],
     });
   }
-  if (seen.answers.length === 0)
-    return line(leg, 'website', false, 'No page of the website answers where the plan leads, and none did before.', { ...more, about: [SILENT] });
+  if (moved.length === 0)
+    return line(leg, 'website', false, `No page of what leads to ${newWeb.name} answers there, and none did before.`, { ...more, about: [SILENT] });
   return line(leg, 'website', true, `${newWeb.name} answers for the domain.`, more);
 };
 
-/** Some record of the plan leads to the new web host; what it gave for this site alone is taken for one. */
-function leadsAnywhereNew(leg: Leg): boolean {
+/** Whether a name leads to the new web host by the plan; undefined where that host gives an address to each site, and none to tell it by. */
+function leadsNew(leg: Leg): ((name: Name) => boolean) | undefined {
   const { zone, rulings, newWeb } = leg.plan;
-  if (!newWeb || (newWeb.addresses.length === 0 && !newWeb.aliasTarget)) return true;
+  if (!newWeb || (newWeb.addresses.length === 0 && !newWeb.aliasTarget)) return undefined;
   const input = checkInputOf(leg.checking, zone, rulings);
-  return rulings.some((row) => row.planned && isLead(row.type) && leadsThere(input, Name.parse(row.owner)));
+  return (name) => leadsThere(input, name);
 }
 
 /** Pages that an address of the old place answered, on the way or at the end; an address that the new web host has as well is its own. */

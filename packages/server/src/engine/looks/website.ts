@@ -23,14 +23,19 @@ export async function lookAtWebsite(
   const surveyed = baseline.length > 0;
   const wish = leg.said.site;
   const wished = pagesWished(wish, spellingsOf(zone, leg.plan.scope, leg.plan.rulings));
-  const pages = [...new Set([...(surveyed ? pagesLookedAt(baseline) : pagesPlanned(zone, leg.plan.scope, leg.plan.rulings)), ...wished])];
+  const { scope, rulings } = leg.plan;
+  // Names that move alone have no page of their own in a survey of the whole domain.
+  const planned = surveyed && scope.kind === 'whole' ? [] : pagesPlanned(zone, scope, rulings);
+  const pages = [...new Set([...(surveyed ? pagesLookedAt(baseline) : []), ...planned, ...wished])];
   if (!surveyId || pages.length === 0) return {};
   const seen = await lookWherePlanLeads(network, zone, leg.plan.rulings, pages);
+  const before = new Set(baseline.map((look) => look.start));
   const held = holdingPages(seen, leg.plan.newWeb?.holding ?? []);
   const changes = together([
     ...held,
     ...siteFaults(seen, wish, leg.ts !== undefined),
-    ...(surveyed ? pageChanges(baseline, seen, wish.main) : pageFaults(seen)),
+    ...pageChanges(baseline, seen, wish.main),
+    ...pageFaults(seen.filter((look) => !before.has(look.start))),
   ]);
   return {
     also: async (transaction) => {

@@ -232,7 +232,7 @@ function TakePlan({ move, leg, hand }: Pick<ChapterProps, 'move' | 'leg'> & { ha
   const { fail, say } = useToast();
   const take = useMoveAction<PlanRead>(move.id, 'PUT', () => '/plan');
   const rows = useMemo(
-    () => planFrom(Name.parse(`${move.domain}.`), leg.rulings.map(asRuling), hand.sets, (owner) => inScope(move.scope, owner)),
+    () => planFrom(Name.parse(`${move.domain}.`), leg.rulings.map(asRuling), hand.sets, (owner, type) => inScope(move.scope, owner, type)),
     [move.domain, move.scope, leg.rulings, hand.sets],
   );
   if (rows.length === 0) return null;

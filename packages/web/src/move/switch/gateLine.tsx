@@ -36,9 +36,9 @@ function GateLine({ line, may, move }: { line: LineView; may: boolean; move: str
     waive.mutate({ line: line.key, facts: line.facts, reason }, { onError: fail, onSuccess: () => setAsking(false) });
   };
   return (
-    <li className="border-b border-rule py-1">
+    <li data-line={line.key} className="border-b border-rule py-1">
       <div className={`flex gap-3 ${line.passes ? '' : 'font-semibold'}`}>
-        <span className={`w-16 shrink-0 ${line.passes ? 'text-faded' : 'text-rust'}`}>{line.holds ? 'holds' : passed ? 'let pass' : 'not yet'}</span>
+        <span className={`w-16 shrink-0 ${line.passes ? 'text-faded' : 'text-rust'}`}>{line.holds ? 'holds' : passed ? 'skipped' : 'not yet'}</span>
         <span className="min-w-0" title={line.seenAt === null ? undefined : `Seen ${fullTime(line.seenAt)}`}>
           {line.text}
           {line.holdsAt !== null && line.holdsAt > now && (
@@ -50,8 +50,8 @@ function GateLine({ line, may, move }: { line: LineView; may: boolean; move: str
           <span className="block text-sm font-normal text-faded">
             {line.evidence !== null && !line.holds && <span className="block break-words">{line.evidence}</span>}
             {line.seenAt !== null && now - line.seenAt > FRESH && <span title={fullTime(line.seenAt)}>Seen {relative(line.seenAt, now)}.</span>}
-            {passed && ` Let pass: ${line.waived}`}
-            {!line.passes && line.waived !== null && ` Something else was let pass: ${line.waived}`}
+            {passed && ` Skipped: ${line.waived}`}
+            {!line.passes && line.waived !== null && ` Something else was skipped: ${line.waived}`}
           </span>
         </span>
         {may && line.waivable && !line.holds && (
@@ -60,7 +60,7 @@ function GateLine({ line, may, move }: { line: LineView; may: boolean; move: str
             className="ml-auto shrink-0 self-start px-0 font-normal"
             onClick={() => (passed ? waive.mutate({ line: line.key, facts: line.facts, reason: null }, { onError: fail }) : setAsking(!asking))}
           >
-            {passed ? 'Hold it up again' : 'Let it pass'}
+            {passed ? 'Check it after all' : 'Skip this check'}
           </Button>
         )}
       </div>
@@ -68,14 +68,14 @@ function GateLine({ line, may, move }: { line: LineView; may: boolean; move: str
         <form onSubmit={submit} className="mt-1 flex gap-2 pl-[4.75rem]">
           <input
             autoFocus
-            aria-label="Why it may pass"
-            placeholder="Why it may pass"
+            aria-label="Why it may be skipped"
+            placeholder="Why it may be skipped"
             value={reason}
             onChange={(event) => setReason(event.target.value)}
             className={`${inputLook} py-0.5`}
           />
           <Button type="submit" disabled={waive.isPending || reason.trim().length < 3}>
-            Let it pass
+            Skip this check
           </Button>
         </form>
       )}
