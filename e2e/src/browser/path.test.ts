@@ -270,8 +270,8 @@ describe('a domain moves from end to end', () => {
     await press(page, 'Propose the rulings');
     await words(page, /1 repointed, 0 dropped, 2 new/);
     await chapter(page, 'timetable');
-    await press(page, 'Approve, lower now');
-    await words(page, 'takes no updates from us');
+    await press(page, 'Approve');
+    await words(page, /set the TTLs of what changes to 5 min/);
     await press(page, 'I have done it by hand');
     await panel('delete', { owner: 'swap.seed-library.example.', type: 'A', data: '198.51.100.80' });
     await panel('add', { name: 'swap', type: 'A', value: '198.51.100.80', ttl: '300' });

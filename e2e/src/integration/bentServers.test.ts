@@ -2,24 +2,26 @@ import { RCODE } from '@wanderon/core';
 import { Driver } from '../support/drive';
 import { Bend, BentServer } from '../support/bentServer';
 import { RealDomain, RealMoves, refused, said } from '../support/realMoves';
-import { OLD, loopback } from '../support/realServers';
+import { KEY, OLD, loopback } from '../support/realServers';
 
 const isRoot = process.getuid?.() === 0;
 
 /** Hosts that are a real one behind something that bends its answers; by the first label of their servers' zone. */
-const BENT: Record<string, { readonly address: string; readonly bend: Bend; readonly tcp: boolean }> = {
+const BENT: Record<string, { readonly address: string; readonly bend: Bend; readonly tcp: number }> = {
   // Behind a firewall that lets no TCP through.
-  shut: { address: loopback(21), bend: (_request, answer) => answer, tcp: false },
+  shut: { address: loopback(21), bend: (_request, answer) => answer, tcp: 0 },
   // Of an age that knows no EDNS.
   old: {
     address: loopback(22),
     bend: (request, answer) => (request.edns ? { ...answer, rcode: RCODE.FORMERR, answers: [], authorities: [], additionals: [], edns: undefined } : answer),
-    tcp: true,
+    tcp: Infinity,
   },
   // Behind a box that drops what it does not know.
-  mute: { address: loopback(23), bend: (request, answer) => (request.edns ? undefined : answer), tcp: true },
+  mute: { address: loopback(23), bend: (request, answer) => (request.edns ? undefined : answer), tcp: Infinity },
   // It answers, and never claims authority.
-  humble: { address: loopback(24), bend: (_request, answer) => ({ ...answer, authoritative: false }), tcp: true },
+  humble: { address: loopback(24), bend: (_request, answer) => ({ ...answer, authoritative: false }), tcp: Infinity },
+  // It sends so much of a transfer, and closes.
+  cut: { address: loopback(25), bend: (_request, answer) => answer, tcp: 30_000 },
 };
 const LONG = Array.from({ length: 12 }, (_, index) => `"proof-${index}=${'x'.repeat(200)}"`).join(' ');
 const at = (host: string, name: string, more = ''): RealDomain => ({
@@ -32,6 +34,7 @@ const DOMAINS = {
   shut: at('shut', 'long-text.example', `@ TXT ${LONG}`),
   old: at('old', 'before-edns.example'),
   mute: at('mute', 'drops-edns.example'),
+  cut: at('cut', 'cut-short.example', Array.from({ length: 1500 }, (_, index) => `unheard-of-${index} A 192.0.2.${(index % 250) + 1}`).join('\n')),
   humble: at('humble', 'no-authority.example'),
 };
 
@@ -83,6 +86,17 @@ const DOMAINS = {
     expect((await driver.survey()).sets.map((set) => `${set.owner} ${set.type}`)).toEqual(
       expect.arrayContaining([`www.${domain.name}. A`, `${domain.name}. MX`]),
     );
+  });
+
+  it('a transfer that is cut short is no inventory, and what it brought is not thrown away', async () => {
+    await real.addHost('cut host', { nameservers: ['ns1.cut.example.'], key: KEY });
+    const driver = await real.chosen(DOMAINS.cut);
+    const { coverage, sets } = await driver.survey();
+    expect(coverage.grade).toBe('partial');
+    expect(coverage.reasons.join(' ')).toMatch(/The transfer from ns1\.cut\.example .* broke off after \d+ records/);
+    const brought = sets.filter((set) => set.owner.startsWith('unheard-of-')).length;
+    expect(brought).toBeGreaterThan(100);
+    expect(brought).toBeLessThan(1500);
   });
 
   it('one that never claims authority is told as that, and the move goes on with it', async () => {

@@ -64,7 +64,7 @@ export class SurveyStep {
     const why = [...new Set(reasons)].join('; ') || 'no address of its nameservers is known';
     return {
       outcome: 'stopped',
-      problem: `No authority gave anything of the zone: ${why}. See whether the domain is added at its DNS host, then take the survey again.`,
+      problem: `No nameserver gave anything of the zone: ${why}. See whether the domain is added at its DNS host, then try again; or give what you have of it: a zone file, a table copied from the panel, a list of names, a mail of the host.`,
     };
   }
 

@@ -7,6 +7,7 @@ import {
   Means,
   Name,
   RRset,
+  ResourceRecord,
   Sighting,
   Source,
   TYPE_CODES,
@@ -20,7 +21,7 @@ import {
   sameData,
   typeMnemonic,
 } from '@wanderon/core';
-import { Nsec3Walked, SurveyOptions, exploreZone, limited, transferZone, walkNsec3, walkZone } from '@wanderon/net';
+import { Nsec3Walked, SurveyOptions, exploreZone, limited, transferStream, walkNsec3, walkZone } from '@wanderon/net';
 import { observed, TRANSFER_BOUNDS } from '../network/network';
 import { AskedAuthorities } from './askAuthorities';
 import { Given, Progress, SurveyWish, SurveyWorld } from './surveyWorld';
@@ -41,11 +42,42 @@ const LARGE = 50_000;
 
 /** By the strongest means there is: transfer from each authority, the NSEC chain, questions. What servers said against a transfer is noted in the answers. */
 export async function takeInventory(world: SurveyWorld, wish: SurveyWish, key: TsigKey | undefined, asked: AskedAuthorities): Promise<Inventory> {
-  return (await byTransfer(world, wish, key, asked.answers)) ?? (await byQuestions(world, wish, asked));
+  const broken: Broken[] = [];
+  return (await byTransfer(world, wish, key, asked.answers, broken)) ?? (await byQuestions(world, wish, asked, broken));
 }
 
-async function byTransfer(world: SurveyWorld, wish: SurveyWish, key: TsigKey | undefined, answers: AuthorityAnswer[]): Promise<Inventory | undefined> {
-  const { zone, signal, onProgress } = wish;
+/** What a transfer brought before it broke off: true of the zone, and not all of it. */
+interface Broken {
+  readonly sighting: Sighting;
+  readonly words: string;
+}
+
+/** The records of a whole zone; where that breaks off, those that came, without the set that was under way. */
+async function transferred(
+  world: SurveyWorld,
+  { zone, signal }: SurveyWish,
+  address: string,
+  key: TsigKey | undefined,
+): Promise<{ readonly records: readonly ResourceRecord[]; readonly problem: string | undefined }> {
+  const records: ResourceRecord[] = [];
+  const all = (async () => {
+    for await (const part of transferStream(world.client, { address }, zone, { ...TRANSFER_BOUNDS, key, signal }))
+      for (const record of part) records.push(record);
+  })();
+  const got = await observed(all);
+  if (got.ok) return { records, problem: undefined };
+  const last = records.at(-1);
+  return { records: last ? records.filter((one) => !(one.type === last.type && one.owner.equals(last.owner))) : [], problem: got.problem };
+}
+
+async function byTransfer(
+  world: SurveyWorld,
+  wish: SurveyWish,
+  key: TsigKey | undefined,
+  answers: AuthorityAnswer[],
+  broken: Broken[],
+): Promise<Inventory | undefined> {
+  const { onProgress } = wish;
   const sightings: Sighting[] = [];
   const views: string[] = [];
   let large = false;
@@ -54,13 +86,16 @@ async function byTransfer(world: SurveyWorld, wish: SurveyWish, key: TsigKey | u
   await limited(sound, 2, async ({ answer, index }) => {
     if (large) return;
     onProgress?.({ doing: `Asking ${answer.server} (${answer.address}) for the whole zone`, asked: done, left: sound.length - done });
-    const got = await observed(transferZone(world.client, { address: answer.address }, zone, { ...TRANSFER_BOUNDS, key, signal }));
+    const { records, problem } = await transferred(world, wish, answer.address, key);
     done += 1;
-    if (!got.ok) {
-      answers[index] = { ...answer, problem: got.problem };
+    if (problem !== undefined) {
+      answers[index] = { ...answer, problem };
+      const source: Source = { kind: 'transfer', server: answer.server, address: answer.address, serial: answer.serial };
+      const words = `The transfer from ${plain(answer.server)} (${answer.address}) broke off after ${counted(records.length, 'record')}: ${problem}.`;
+      if (records.length > 0) broken.push({ sighting: { source, sets: groupRecords(records), complete: false }, words });
       return;
     }
-    const { serial, records } = got.value;
+    const { serial } = readSoa(records[0]!.data);
     large ||= records.length > LARGE;
     if (serial !== answer.serial && (await isStill(world, wish, answer)))
       views.push(
@@ -92,10 +127,17 @@ async function isStill(world: SurveyWorld, { zone, signal }: SurveyWish, { addre
   return record !== undefined && readSoa(record.data).serial === serial;
 }
 
-async function byQuestions(world: SurveyWorld, wish: SurveyWish, { answers, heard }: AskedAuthorities): Promise<Inventory> {
+async function byQuestions(world: SurveyWorld, wish: SurveyWish, { answers, heard }: AskedAuthorities, broken: readonly Broken[]): Promise<Inventory> {
   const { zone, signal, given } = wish;
   const answering = answers.find((answer) => answer.authoritative);
-  if (!answering) return { means: { kind: 'questions', address: '', asked: 0, remarks: [], file: undefined }, sightings: [], hints: [], views: [], asked: 0 };
+  if (!answering)
+    return {
+      means: { kind: 'questions', address: '', asked: 0, remarks: [], file: undefined },
+      sightings: broken.map(({ sighting }) => sighting),
+      hints: [],
+      views: broken.map(({ words }) => words),
+      asked: 0,
+    };
   const { server, address, serial } = answering;
   let before = 0;
   const telling = (doing: string): SurveyOptions => ({
@@ -123,7 +165,7 @@ async function byQuestions(world: SurveyWorld, wish: SurveyWish, { answers, hear
   if (ring?.complete) return byHashes(ring, answering);
   // What a walk that broke off has seen is known to exist, and leads on.
   const known: KnownName[] = [
-    ...[...walked.sets, ...given.sets].map((set) => ({ name: set.owner, types: [set.type] })),
+    ...[...walked.sets, ...broken.flatMap(({ sighting }) => sighting.sets), ...given.sets].map((set) => ({ name: set.owner, types: [set.type] })),
     ...given.names.map((name) => ({ name, types: [] })),
     ...(wish.about ?? []).map((name) => ({ name, types: [], because: 'the move is about it' })),
     ...(wish.before ?? []).map(({ name, type }) => ({ name, types: [type], because: 'found in the survey before' })),
@@ -163,9 +205,10 @@ async function byQuestions(world: SurveyWorld, wish: SurveyWish, { answers, hear
         complete: false,
         because: (set) => reasons.get(rrsetKey(set.owner, set.type)),
       },
+      ...broken.map(({ sighting }) => sighting),
     ],
     hints,
-    views: left,
+    views: [...broken.map(({ words }) => words), ...left],
     asked: asked + before,
   };
 }

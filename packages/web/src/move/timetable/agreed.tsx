@@ -103,9 +103,15 @@ function whatWanderonDoes(leg: LegView, first: boolean, lowers: boolean): string
     ...(turns ? ['makes the old zone name the new nameservers once the switch is seen'] : []),
     ...(raises ? [`raises the TTLs${inPlace ? '' : ' at the new host'} once everything is finished`] : []),
   ];
-  if (acts.length === 0) return `Everything is typed by hand here: this notes the time for which the ${inPlace ? 'change' : 'switch'} is planned.`;
+  const low =
+    stepIn(leg, 'lower') !== undefined
+      ? ''
+      : first
+        ? 'Nothing was delegated before, so nothing has to run out at other servers. '
+        : 'Nothing that stands there changes, so there is no TTL to lower. ';
+  if (acts.length === 0) return low + `Everything is typed by hand here: this notes the time for which the ${inPlace ? 'change' : 'switch'} is planned.`;
   const waits = inPlace ? ' The change itself waits for your word.' : '';
-  return `Once you approve, Wanderon does this by itself: it ${acts.length > 1 ? `${acts.slice(0, -1).join(', ')} and ${acts.at(-1)!}` : acts[0]!}.${waits}`;
+  return `${low}Once you approve, Wanderon does this by itself: it ${acts.length > 1 ? `${acts.slice(0, -1).join(', ')} and ${acts.at(-1)!}` : acts[0]!}.${waits}`;
 }
 
 /** Local time as the field has it; empty for none. */
