@@ -1,10 +1,29 @@
-import { RCODE } from '@wanderon/core';
+import { Message, Name, RCODE, ResourceRecord, TYPE_CODES, parseRdata, reply } from '@wanderon/core';
 import { Driver } from '../support/drive';
 import { Bend, BentServer } from '../support/bentServer';
 import { RealDomain, RealMoves, refused, said } from '../support/realMoves';
 import { KEY, OLD, loopback } from '../support/realServers';
 
 const isRoot = process.getuid?.() === 0;
+
+const ns = (owner: string, name: string): ResourceRecord => ({
+  owner: Name.parse(owner),
+  type: TYPE_CODES.NS,
+  cls: 1,
+  ttl: 5,
+  data: parseRdata(TYPE_CODES.NS, name),
+});
+
+function withNs(answer: Message, name: string): Message {
+  const owner = answer.questions[0]!.name.toString();
+  return { ...answer, answers: [ns(owner, name)] };
+}
+
+const LEFT = Name.parse('no-longer-there.example.');
+
+function referral(request: Message, zone: Name, name: string): Message {
+  return reply(request, { authorities: [ns(zone.toString(), name)] });
+}
 
 /** Hosts that are a real one behind something that bends its answers; by the first label of their servers' zone. */
 const BENT: Record<string, { readonly address: string; readonly bend: Bend; readonly tcp: number }> = {
@@ -20,9 +39,23 @@ const BENT: Record<string, { readonly address: string; readonly bend: Bend; read
   mute: { address: loopback(23), bend: (request, answer) => (request.edns ? undefined : answer), tcp: Infinity },
   // It answers, and never claims authority.
   humble: { address: loopback(24), bend: (_request, answer) => ({ ...answer, authoritative: false }), tcp: Infinity },
+  // It takes an update of its NS set, and goes on answering the one before.
+  stays: {
+    address: loopback(26),
+    bend: (request, answer) => (state.stays && request.questions[0]?.type === TYPE_CODES.NS ? withNs(answer, 'ns1.stays.example.') : answer),
+    tcp: Infinity,
+  },
+  // It lets go of the zone, and sends whoever asks to its old servers.
+  refers: {
+    address: loopback(27),
+    bend: (request, answer) => (state.refers && request.questions[0]!.name.isAtOrBelow(LEFT) ? referral(request, LEFT, 'ns1.refers.example.') : answer),
+    tcp: Infinity,
+  },
   // It sends so much of a transfer, and closes.
   cut: { address: loopback(25), bend: (_request, answer) => answer, tcp: 30_000 },
 };
+/** Servers of these hosts do so once a test says so. */
+const state = { stays: false, refers: false };
 const LONG = Array.from({ length: 12 }, (_, index) => `"proof-${index}=${'x'.repeat(200)}"`).join(' ');
 const at = (host: string, name: string, more = ''): RealDomain => ({
   name,
@@ -35,6 +68,8 @@ const DOMAINS = {
   old: at('old', 'before-edns.example'),
   mute: at('mute', 'drops-edns.example'),
   cut: at('cut', 'cut-short.example', Array.from({ length: 1500 }, (_, index) => `unheard-of-${index} A 192.0.2.${(index % 250) + 1}`).join('\n')),
+  stays: at('stays', 'never-turns.example'),
+  refers: at('refers', 'no-longer-there.example'),
   humble: at('humble', 'no-authority.example'),
 };
 
@@ -46,6 +81,8 @@ const DOMAINS = {
     more: `ns1 A ${address}`,
   }));
   const real = new RealMoves([...Object.values(DOMAINS), ...hosts], {
+    // The program watches from nowhere; unbound, which it does not know, judges.
+    lookouts: '',
     parentMore: Object.entries(BENT)
       .map(([host, { address }]) => `${host}.example. NS ns1.${host}.example.\nns1.${host}.example. A ${address}\n`)
       .join(''),
@@ -109,5 +146,35 @@ const DOMAINS = {
     await refused(driver, '/submitted', /TTLs are not seen lowered/);
     await real.edit(OLD, domain, `delete www.${domain.name}. A`, `add www.${domain.name}. 2 A 192.0.2.80`);
     await driver.until('what it answers is seen', (move) => !JSON.stringify(move.legs[0]!.gate.lines).includes(`TTL of www.${domain.name}`));
+  });
+
+  it.each([
+    ['stays', 'named the new nameservers in an update and goes on answering the old ones', /ns1\.stays\.example still names ns1\.stays\.example/],
+    [
+      'refers',
+      'lets go of the zone and refers to its old servers',
+      /ns1\.refers\.example no longer holds the zone and sends resolvers on to ns1\.refers\.example/,
+    ],
+  ] as const)('%s: an old server that %s is named, and has a way on to the end, with no resolver watched', async (host, _what, words) => {
+    const domain = DOMAINS[host];
+    await real.addHost(`${host} host`, { nameservers: [`ns1.${host}.example.`], key: KEY });
+    const driver = await real.lowered(domain);
+    await real.submitted(driver);
+    state[host] = true;
+    await real.delegate(domain, [real.newName(domain)]);
+    await driver.done('switch');
+    await said(driver, words);
+    const step = (await driver.move()).legs[0]!.steps.find((one) => one.id === 'turned')!;
+    expect([step.state, step.ways.map((way) => way.means).join()]).toEqual(['doing', expect.stringMatching(/nobody can say until when/)]);
+    // Resolvers that renew a delegation there are not bounded: nothing is called finished by itself.
+    expect((await driver.move()).legs[0]!.steps.find((one) => one.id === 'settle')!.state).not.toBe('done');
+    await driver.way('turned', 'leave');
+    const settled = await driver.done('settle');
+    expect(settled.legs[0]!.times!.extended.at).toBeNull();
+    // What the times say of all others is borne out.
+    expect(await real.answer(`www.${domain.name}`)).toBe('203.0.113.80');
+    await driver.done('raise');
+    expect((await driver.watch()).lookouts).toEqual([]);
+    expect((await driver.act('/close')).state).toBe('closed');
   });
 });
