@@ -32,7 +32,9 @@ export class BentServer {
       upstream.on('data', (chunk: Buffer) => {
         if (left > 0) socket.write(chunk.subarray(0, left));
         left -= chunk.length;
-        if (left <= 0) (socket.end(), upstream.destroy());
+        if (left > 0) return;
+        socket.end();
+        upstream.destroy();
       });
     });
     await new Promise<void>((resolve) => server.tcp!.listen(53, address, resolve));

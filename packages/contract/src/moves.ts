@@ -44,6 +44,7 @@ export const moveSummarySchema = z.object({
       who: z.enum(['you', 'wanderon']),
       dueAt: instant.nullable(),
       failed: z.boolean(),
+      atOnce: z.boolean(),
     })
     .nullable(),
   marks: z.array(markSchema),

@@ -13,6 +13,8 @@ export interface Next {
   readonly who: 'you' | 'wanderon';
   readonly dueAt: Instant | null;
   readonly failed: boolean;
+  /** It can be done with one word, without looking any further: we hold the key, the gate is open. */
+  readonly atOnce: boolean;
 }
 
 /** What a step that only an observation ends is waiting for. */
@@ -35,6 +37,7 @@ export function nextOf(leg: Leg): Next | null {
     chapter: rule.chapter,
     dueAt: null,
     failed: false,
+    atOnce: true,
     ...more,
   });
   const stopped = steps.find((step) => step.standing.state === 'stopped');
@@ -46,12 +49,13 @@ export function nextOf(leg: Leg): Next | null {
   if (change) {
     const gate = gateOf(leg);
     const opens = gate.open ? leg.now : (gate.opensAt ?? leg.times.earliestSwitch.at);
-    return as(change, { who: 'you', dueAt: Math.max(opens, leg.said.plannedSwitch ?? 0) });
+    return as(change, { who: 'you', dueAt: Math.max(opens, leg.said.plannedSwitch ?? 0), atOnce: gate.open });
   }
   const doing = steps.find((step) => step.standing.state === 'doing' || step.standing.state === 'due');
   // TTLs run out meanwhile: what the web host asks for beforehand comes after what Wanderon waits for.
   const yours = ready.find((step) => !isAsked(step)) ?? ready[0];
-  if (yours) return as(yours, { who: 'you' });
+  // What is typed into a panel is no matter of one word here.
+  if (yours) return as(yours, { who: 'you', atOnce: yours.rule.id !== 'lower' || leg.plan.oldHost?.keyed === true });
   if (!doing) return null;
   const waits = WAITS[doing.rule.id] ?? doing.rule.title;
   return as(doing, { who: 'wanderon', text: waits, dueAt: doing.standing.dueAt });

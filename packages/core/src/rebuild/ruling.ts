@@ -23,6 +23,9 @@ export function isHostsOwn(set: { readonly owner: string; readonly type: string;
   return set.reason.startsWith(HOSTS_OWN);
 }
 
+/** Ends the reason of a row that was found as one of several answers. */
+export const VARIES = 'answered otherwise from one question to the next';
+
 /** The reason of a row that a web host asks for, after its name. */
 export const ASKED_FOR = 'asks for it';
 

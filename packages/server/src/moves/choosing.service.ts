@@ -6,6 +6,7 @@ import {
   OF_THE_WAY,
   RRset,
   Ruling,
+  VARIES,
   askedKeys,
   backPlan,
   compareWays,
@@ -16,12 +17,14 @@ import {
   isRaised,
   isSamePlace,
   isTooLate,
+  keyOfRow,
   legKindOf,
   legsOf,
   proposeFresh,
   proposeRepoint,
   proposeRulings,
   rrsetFromText,
+  setKey,
   stepOf,
   titleIn,
   unusedStep,
@@ -93,7 +96,8 @@ export class ChoosingService {
       if (late !== undefined) throw new NotNow(late, { kept: KEPT });
       const former = leg.leg.plan.chosen ? formerOf(leg.leg, row.new_dns_host) : null;
       if (next && row.position > 0) throw new NotNow('This is the last leg of the move already.', { field: 'way', kept: KEPT });
-      const found = foundIn(await this.surveyViews.ofLeg(act.move, leg, row.survey_id));
+      const survey = await this.surveyViews.ofLeg(act.move, leg, row.survey_id);
+      const found = foundIn(survey);
       const chosen =
         choice.way === 'another account'
           ? await this.anotherAccount(act, found, dns, web)
@@ -105,7 +109,7 @@ export class ChoosingService {
           { kind: old.kind, subject: old.subject, undoes: old.id },
           { kind: old.kind, text: `What was decided went with the way that was chosen before: ${decisionWords(old, titleIn(leg.leg))}.`, before: old.value },
         );
-      await this.store.replaceRulings(row.id, chosen.rulings, transaction);
+      await this.store.replaceRulings(row.id, saidToVary(chosen.rulings, survey), transaction);
       await this.store.updateLeg(
         row.id,
         {
@@ -291,6 +295,13 @@ export class ChoosingService {
   private async oldWeb(row: LegRow): Promise<ReturnType<typeof knowledgeOf>[]> {
     return row.old_web_host ? [knowledgeOf(await this.hosts.get(row.old_web_host))] : [];
   }
+}
+
+/** Rows that stand as they were found, where that was one of several answers, say so. */
+function saidToVary(rulings: readonly Ruling[], { sets }: Pick<MoveSurvey, 'sets'>): readonly Ruling[] {
+  const restless = new Set(sets.filter((set) => set.restless && set.stored === null).map((set) => setKey(set.owner, set.type)));
+  if (restless.size === 0) return rulings;
+  return rulings.map((row) => (row.found && row.planned === row.found && restless.has(keyOfRow(row)) ? { ...row, reason: `${row.reason}; ${VARIES}` } : row));
 }
 
 /** What a host's front answers is not what moves: what it stores is. */

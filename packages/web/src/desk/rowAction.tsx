@@ -15,6 +15,7 @@ interface Action {
 /** What can be done at once, without looking any further; everything else begins with opening its chapter. */
 function actionFor(next: NonNullable<MoveSummary['next']>, due: boolean): Action | undefined {
   if (next.failed) return { words: 'Try again', path: '/ways', body: { step: next.step, act: 'retry', subject: next.step }, done: 'Being tried again.' };
+  if (!next.atOnce) return undefined;
   const actions: Record<string, Action> = {
     lower: { words: 'Approve, lower now', path: '/approve', body: { lowerAt: null, plannedSwitch: null }, done: 'The timetable is approved.' },
     close: { words: 'Close the move', path: '/close', body: {}, done: 'The move is closed.' },

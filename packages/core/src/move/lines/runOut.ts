@@ -1,3 +1,7 @@
+import { duration } from '../../survey/duration';
+import { capital } from '../../survey/words';
+import { Term } from '../../timetable/instant';
+import { Leg } from '../leg';
 import { acceptWay } from '../rules/acceptTtls';
 import { LineRule, line } from './line';
 
@@ -9,7 +13,14 @@ export const runOut: LineRule = (leg) => {
   return line(leg, 'run out', holds, holds ? 'Every answer with an old TTL has run out.' : 'Answers with their old TTL may still be remembered.', {
     seenAt: leg.seen.looked['old'] ?? null,
     holdsAt: certain && !holds ? earliestSwitch.at : null,
-    evidence: earliestSwitch.formula,
+    evidence: holds ? null : runningOut(leg),
     ways: holds || outlasting === 0 ? [] : [acceptWay(outlasting)],
   });
 };
+
+/** Which answer it is that outlasts the others, and by how much; when that ends stands with the line. */
+function runningOut({ times }: Leg): string | null {
+  const term = (symbol: string): Term | undefined => times.earliestSwitch.terms.find((one) => one.symbol === symbol);
+  const [T, L] = [term('T'), term('L')];
+  return T && L ? `${capital(T.meaning)} is ${duration(T.value)}, and was to be ${duration(L.value)}.` : null;
+}

@@ -21,7 +21,6 @@ export const signed: LineRule = (leg) => {
     return line(leg, 'ds', false, 'Keys that were validated through the DS may be remembered still.', {
       seenAt: at,
       holdsAt: signedUntil.at,
-      evidence: signedUntil.formula,
     });
   const unknown = leg.plan.keysTtl !== undefined && !signedUntil;
   if (unknown) return line(leg, 'ds', false, 'Not every server of the parent was seen without a DS.', { seenAt: at });

@@ -2,7 +2,7 @@ import { createPublicKey, generateKeyPairSync } from 'node:crypto';
 import { Name } from '../../dns/name';
 import { HostKnowledge } from '../host';
 import { checkInput, planLine } from '../../testing/planLine';
-import { Ruling } from '../ruling';
+import { Ruling, VARIES } from '../ruling';
 import { overlaid } from '../rowWords';
 import { Remark } from './check';
 import { checkRulings } from './index';
@@ -357,6 +357,12 @@ it('what CAA lets a web host do is asked where it is not known who makes its cer
   const plan = ['carry b A 203.0.113.80', 'carry @ CAA 0 issue "other.test"'].map(row);
   expect(said(plan, { ...NEW_WEB, issuers: [] }).map((one) => `${one.weight} ${one.code}`)).toEqual(['look caa-unknown']);
   expect(checkRulings(checkInput(ZONE, plan))).toEqual([]);
+});
+
+it('a set that is carried as one of several answers is said to be', () => {
+  const one = row('carry x A 192.0.2.1');
+  const said = (reason: string): string[] => checkRulings(checkInput(ZONE, [{ ...one, reason }])).map((remark) => `${remark.weight} ${remark.code}`);
+  expect([said(`is not about the website; ${VARIES}`), said('is not about the website')]).toEqual([['look varies-as-found'], []]);
 });
 
 it('nothing is said of a lifelike plan in which nothing is wrong', () => {

@@ -48,6 +48,7 @@ import { tlsaMoves } from './tlsaMoves';
 import { tooLarge } from './tooLarge';
 import { tooMany } from './tooMany';
 import { useAtWebHost } from './useAtWebHost';
+import { variesAsFound } from './variesAsFound';
 import { wildcardAnswers } from './wildcardAnswers';
 import { Check, CheckInput, Remark } from './check';
 
@@ -102,6 +103,7 @@ const CHECKS: readonly Check[] = [
   tooLarge,
   tooMany,
   useAtWebHost,
+  variesAsFound,
   wildcardAnswers,
 ];
 

@@ -50,6 +50,7 @@ function AgreeForm({ move, leg, first, onDone, cancel }: { move: MoveView; leg: 
   const act = leg.kind === 'repoint' ? 'Change' : 'Switch';
   const byUs = lower !== undefined && lower.state !== 'left' && !leg.oldByHand;
   const offered = [60, 300, 600, 1800];
+  const nothing = actsOf(leg, first, byUs).length === 0;
   return (
     <form
       className="mb-5 border-y border-ink bg-sheet px-4 py-3"
@@ -83,7 +84,7 @@ function AgreeForm({ move, leg, first, onDone, cancel }: { move: MoveView; leg: 
           </label>
         )}
         <Button kind="main" type="submit" disabled={approve.isPending}>
-          {cancel ? 'Save the times' : byUs && lowerAt === '' ? 'Approve, lower now' : 'Approve'}
+          {cancel || nothing ? 'Save the times' : byUs && lowerAt === '' ? 'Approve, lower now' : 'Approve'}
         </Button>
         {cancel && <Button onClick={onDone}>Keep them</Button>}
       </div>
@@ -93,16 +94,21 @@ function AgreeForm({ move, leg, first, onDone, cancel }: { move: MoveView; leg: 
   );
 }
 
+/** What Wanderon does by itself, in its order. */
+function actsOf(leg: LegView, first: boolean, lowers: boolean): string[] {
+  const inPlace = leg.kind === 'repoint';
+  const turns = !inPlace && !first && !leg.oldByHand;
+  return [
+    ...(lowers ? [`lowers the TTLs of what changes${inPlace ? '' : ' at the old host'}`] : []),
+    ...(turns ? ['makes the old zone name the new nameservers once the switch is seen'] : []),
+    ...(leg.byHand ? [] : [`raises the TTLs${inPlace ? '' : ' at the new host'} once everything is finished`]),
+  ];
+}
+
 /** What is done without another word once this is agreed; what a person does stands with the steps. */
 function whatWanderonDoes(leg: LegView, first: boolean, lowers: boolean): string {
   const inPlace = leg.kind === 'repoint';
-  const raises = !leg.byHand;
-  const turns = !inPlace && !first && !leg.oldByHand;
-  const acts = [
-    ...(lowers ? [`lowers the TTLs of what changes${inPlace ? '' : ' at the old host'}`] : []),
-    ...(turns ? ['makes the old zone name the new nameservers once the switch is seen'] : []),
-    ...(raises ? [`raises the TTLs${inPlace ? '' : ' at the new host'} once everything is finished`] : []),
-  ];
+  const acts = actsOf(leg, first, lowers);
   const low =
     stepIn(leg, 'lower') !== undefined
       ? ''

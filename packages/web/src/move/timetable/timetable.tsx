@@ -23,7 +23,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
   const lowering: [string, ReactNode, ReactNode][] = [
     [
       inPlace ? 'Lower the TTLs' : 'Lower the TTLs at the old host',
-      lower?.doneAt ? shortTime(lower.doneAt) : lower?.dueAt ? shortTime(lower.dueAt) : decided ? 'now' : 'once approved',
+      lower?.doneAt ? shortTime(lower.doneAt) : lower?.dueAt ? shortTime(lower.dueAt) : leg.oldByHand ? 'in its panel' : decided ? 'now' : 'once approved',
       lower?.state === 'left' ? 'left to a person' : lower?.doneAt ? 'done' : '',
     ],
     [

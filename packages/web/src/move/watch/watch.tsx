@@ -79,18 +79,18 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
           {mail.length > 0 && (
             <p>
               {mailWell ? (
-                'Mail records answer unchanged at every lookout.'
+                'Mail records answer unchanged at every resolver.'
               ) : (
-                <span className="font-semibold text-rust">Mail records do not answer as planned at every lookout.</span>
+                <span className="font-semibold text-rust">Mail records do not answer as planned at every resolver.</span>
               )}
             </p>
           )}
-          {watched < times.sets && (
+          {watch.looks.length > 0 && watched < times.sets && (
             <p>
-              Lookouts are asked for {watched} of the {times.sets} record sets that change; authorities for all.
+              Resolvers are asked for {watched} of the {times.sets} record sets that change, nameservers for all.
             </p>
           )}
-          {watch.setAside.length > 0 && <p>Set aside, since they do not answer: {watch.setAside.join(', ')}.</p>}
+          {watch.setAside.length > 0 && <p>Not waited for, since they do not answer: {watch.setAside.join(', ')}.</p>}
         </div>
         {may && goesOn && (
           <Button
@@ -121,7 +121,7 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
           <table className="w-full">
             <thead>
               <tr className="border-b border-ink text-left align-bottom">
-                <th className="smallcaps py-1 pr-4">Lookout</th>
+                <th className="smallcaps py-1 pr-4">Resolver</th>
                 {questions.map((question) => (
                   <th key={question.owner + question.type} className="max-w-32 pr-3 pb-1 font-normal">
                     <span className="mono block break-all font-semibold">{ownerBelow(question.owner, move.domain)}</span>
