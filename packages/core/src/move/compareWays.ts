@@ -83,7 +83,9 @@ export function compareWays(input: WaysInput): WaysCompared {
 
 function judged(input: WaysInput): Omit<WaysCompared, 'website'> {
   const [whole, fast] = [nameservers(input), repoint(input)];
-  const ways = [whole, fast, nameserversFirst(input, whole, fast), websiteFirst(whole, fast), anotherAccount(input)];
+  // The zone as it is, at another DNS host or in another account: two ways hold it against their own times.
+  const asItIs = proposeRulings(input.plan.zone, input.found, { oldWeb: input.plan.oldWeb, newDns: named('the DNS host'), newWeb: undefined });
+  const ways = [whole, fast, nameserversFirst(input, whole, fast, asItIs), websiteFirst(whole, fast), anotherAccount(input, asItIs)];
   if (isFirstUse(input.plan)) return firstUse(whole, ways.slice(1));
   const open = ways.filter((one) => one.ruledOut === null);
   if (open.length === 0) return { ways, recommended: null, reason: 'No way is open before what rules them out is set right.' };
@@ -194,10 +196,8 @@ function inTurn(first: ComparedWay, second: ComparedWay): Pick<ComparedWay, 'set
   };
 }
 
-function nameserversFirst(input: WaysInput, whole: ComparedWay, fast: ComparedWay): ComparedWay {
+function nameserversFirst(input: WaysInput, whole: ComparedWay, fast: ComparedWay, rulings: readonly Ruling[]): ComparedWay {
   // What is carried as it is has nothing to run out but the delegation.
-  const { plan, found } = input;
-  const rulings = proposeRulings(plan.zone, found, { oldWeb: plan.oldWeb, newDns: named('the new DNS host'), newWeb: undefined });
   const first = { ...whole, ...timesOf(input, 'nameservers', rulings, { newServers: [OTHER_SERVER], newNameservers: [OTHER_SERVER.server] }) };
   return {
     ...first,
@@ -231,10 +231,9 @@ function afterGap(cutover: Instant, gap: Gap): Pick<ComparedWay, 'settling' | 'u
 }
 
 /** The zone as it is, typed into another account behind the same servers; nothing at the registrar changes. */
-function anotherAccount(input: WaysInput): ComparedWay {
-  const { plan, found, grade } = input;
+function anotherAccount(input: WaysInput, rulings: readonly Ruling[]): ComparedWay {
+  const { plan, grade } = input;
   const where = plan.oldHost?.name ?? 'the DNS host';
-  const rulings = proposeRulings(plan.zone, found, { oldWeb: plan.oldWeb, newDns: named(where), newWeb: undefined });
   const times = timesOf(input, 'another account', rulings, { newServers: plan.oldServers, newNameservers: plan.oldNameservers });
   const one = plan.oldHost?.habits?.accounts ?? 'unknown';
   // In two accounts at once nothing is unanswered; where that is not known, nor is this.
@@ -266,13 +265,18 @@ function anotherAccount(input: WaysInput): ComparedWay {
   };
 }
 
+/** Rows from which times follow: what changes, and what may answer in the place of something that does. Most of a large zone is neither. */
+function bearsOnTimes(row: Ruling): boolean {
+  return isChanging(row) || row.type === 'NS' || row.type === 'SOA' || row.type === 'DNAME' || row.owner.startsWith('*.');
+}
+
 function timesOf(
   { plan, seen, assumed, now }: WaysInput,
   way: WayId,
   rulings: readonly Ruling[],
   to: Pick<LegPlan, 'newServers' | 'newNameservers'>,
 ): Pick<ComparedWay, 'sets' | 'untilSound' | 'untilSettled' | 'settling'> {
-  const asked: LegPlan = { ...plan, kind: legKindOf(way), account: way === 'another account', chosen: true, rulings, ...to };
+  const asked: LegPlan = { ...plan, kind: legKindOf(way), account: way === 'another account', chosen: true, rulings: rulings.filter(bearsOnTimes), ...to };
   const planned = (plannedSwitch: Instant | null): LegTimes => {
     const said = saidBy([{ id: 1, kind: 'approve', subject: '', value: { plannedSwitch }, person: null, at: now, undoes: null }]);
     return legTimes({ plan: asked, seen, said, assumed, now, turns: plan.oldHost?.keyed ?? false });

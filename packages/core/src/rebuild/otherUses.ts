@@ -15,6 +15,8 @@ export interface OtherUse {
 
 /** Types that lead to a host which is no website. HTTPS records are the website's own (RFC 9460 §9). */
 const LEADING: ReadonlySet<number> = new Set([TYPE_CODES.MX, TYPE_CODES.SRV, TYPE_CODES.NS, TYPE_CODES.SVCB]);
+/** Types that say of a name what it is used for. */
+const SAYS: ReadonlySet<number> = new Set([...LEADING, TYPE_CODES.CAA, TYPE_CODES.TLSA]);
 /** Ports of websites: a certificate that is bound there is the website's (RFC 6698 §3). */
 const WEB_PORTS: ReadonlySet<string> = new Set(['_80', '_443']);
 /** Aliases that are followed from what a record leads to. */
@@ -45,6 +47,7 @@ export function otherUses(zone: Name, sets: readonly RRset[]): (name: Name) => r
     }
   };
   for (const set of sets) {
+    if (!SAYS.has(set.type)) continue;
     const owner = set.owner.relativeTo(zone);
     const words = `${typeMnemonic(set.type)} of ${owner} leads here`;
     // Nameservers of the zone itself belong to its DNS host.

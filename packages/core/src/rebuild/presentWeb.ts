@@ -21,12 +21,17 @@ export function presentWeb(
   others: readonly (HostKnowledge | undefined)[],
   fronted: readonly RRsetText[] = [],
 ): HostKnowledge | undefined {
-  const follower = new Follower(found, []);
+  const spellings = [zone, zone.child('www')];
+  // Of sixty thousand sets only what leads from the two spellings is followed.
+  const follower = new Follower(
+    found.filter(({ owner, type }) => type === TYPE_CODES.CNAME || owner.isWildcard || spellings.some((name) => name.equals(owner))),
+    [],
+  );
   const known = new Set([...others.flatMap((host) => host?.addresses ?? []), ...fronted.flatMap((set) => set.data)]);
   const aliases = others.flatMap((host) => (host?.aliasTarget ? [Name.parse(host.aliasTarget)] : []));
   const addresses = new Set<string>();
   let aliasTarget: string | undefined;
-  for (const name of [zone, zone.child('www')]) {
+  for (const name of spellings) {
     const last = follower.lastOf(name);
     if (!last.isAtOrBelow(zone)) {
       if (!aliases.some((alias) => last.isAtOrBelow(alias))) aliasTarget ??= last.toString();

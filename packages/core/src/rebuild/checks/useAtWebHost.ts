@@ -19,13 +19,12 @@ export const useAtWebHost: Check = (input) => {
   const told = new Set<string>();
   return rulings.flatMap((row) => {
     const owner = row.owner.toLowerCase();
-    if (!row.planned || !row.found || !isLead(row.type) || told.has(owner)) return [];
+    // An address that is carried led there before the move as well.
+    if (!row.planned || !row.found || !isLead(row.type) || (row.ruling === 'carry' && row.type !== 'CNAME') || told.has(owner)) return [];
     const name = Name.parse(row.owner);
     const byRecord = uses(name).filter((use) => use.type !== undefined && use.type !== 'MX');
     const byName = row.ruling === 'carry' ? uses(name).filter((use) => use.type === undefined) : [];
     if (byRecord.length + byName.length === 0 || !leadsThere(input, name)) return [];
-    // It led there before the move as well.
-    if (row.ruling === 'carry' && row.type !== 'CNAME') return [];
     told.add(owner);
     const fix = isSpelling(zone, name) ? undefined : fixedAsFound(row);
     const fixes = row.ruling !== 'carry' && fix ? [{ text: 'Keep it as it was found.', rows: [fix] }] : [];
