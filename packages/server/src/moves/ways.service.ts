@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { Acted, TakeWay, WaiveInput } from '@wanderon/contract';
-import { Assent, Waiver, Way, adoptable, adoptedRow, duration, factsOf, gateOf, notOurs, ownerOf, stepOf, typeOf, uncapital } from '@wanderon/core';
+import { Assent, Waiver, Way, adoptable, adoptedRow, duration, factsOf, gateOf, notOurs, ownerOf, stepOf, titleIn, typeOf, uncapital } from '@wanderon/core';
 import { Caller } from '../people/allow';
 import { NotNow, notFound } from '../refusals';
 import { Act, KEPT, MoveActs } from './moveActs';
@@ -38,7 +38,7 @@ export class WaysService {
     switch (wish.act) {
       case 'retry':
         if (wish.step === 'survey') await decide({ kind: 'survey' }, event('retry', 'The survey is taken again.'));
-        else await decide({ kind: 'retry', subject: wish.step }, event('retry', `${title}: to be tried again.`));
+        else await decide({ kind: 'retry', subject: wish.subject }, event('retry', `${titleIn(leg.leg)(wish.subject) ?? title}: to be tried again.`));
         return;
       case 'leave':
         await decide({ kind: 'leave', subject: wish.subject, value }, event('skip', `${title}: ${uncapital(label)}.`));

@@ -47,5 +47,12 @@ function waysOf(leg: Leg): Way[] {
   const sent = leg.said.left.has('lower') || leg.state.work.get('lower')?.outcome === 'done';
   const most = Math.max(0, ...unlowered.map((one) => one.ttl));
   const silent = leg.seen.zones.filter((one) => one.silence && tl.lacking.some((lack) => lack.address === one.address));
-  return [...(sent && most > 0 ? [acceptWay(most)] : []), ...silent.map((one) => asideWay(one.address, one.server))];
+  const again: Way = {
+    act: 'retry',
+    subject: 'lower',
+    label: 'Lower them again',
+    means: 'Somebody has raised them since; Wanderon lowers what changes once more.',
+  };
+  const done = leg.state.work.get('lower')?.outcome === 'done' && leg.plan.oldHost?.keyed === true;
+  return [...(done && most > 0 ? [again] : []), ...(sent && most > 0 ? [acceptWay(most)] : []), ...silent.map((one) => asideWay(one.address, one.server))];
 }
