@@ -71,4 +71,9 @@ describe('looking again', () => {
     const wild = set('TXT', 60, 'any');
     expect(elsewhere(16, wild, [at('b.test', wild)])).toBeUndefined();
   });
+
+  it('takes what somebody edited meanwhile for no answer that the host makes', () => {
+    const samples = [at('a.test', set('A', 60, '192.0.2.9'))];
+    expect([false, true].map((edited) => judgeSamples(A, A, FROM, samples, [], edited).fronted !== undefined)).toEqual([true, false]);
+  });
 });

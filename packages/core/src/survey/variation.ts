@@ -31,7 +31,8 @@ export interface Variation {
 /**
  * Holds looks at one set against each other and against the inventory. `expected`: what a server that holds the inventory
  * would answer; undefined where a cut or a DNAME hides the set. `stored`: the transfer that shows what the host stores; then
- * an answer that differs from it is made by the host, or stands in another view.
+ * an answer that differs from it is made by the host, or stands in another view. `edited`: the zone was changed while it was looked at, so that
+ * one look says nothing against another.
  */
 export function judgeSamples(
   set: RRset,
@@ -39,6 +40,7 @@ export function judgeSamples(
   stored: Source | undefined,
   samples: readonly Sample[],
   fronts: readonly FrontRange[],
+  edited = false,
 ): Variation {
   const byServer = new Map<string, Sample[]>();
   for (const sample of samples) byServer.set(sample.address, [...(byServer.get(sample.address) ?? []), sample]);
@@ -53,7 +55,7 @@ export function judgeSamples(
           [...byServer.values()].map((all) => all[0]!),
         ),
     restless: turning !== undefined,
-    fronted: fronted(set, expected, stored, samples, fronts),
+    fronted: fronted(set, expected, stored, samples, fronts, edited),
   };
 }
 
@@ -75,6 +77,7 @@ function fronted(
   stored: Source | undefined,
   samples: readonly Sample[],
   fronts: readonly FrontRange[],
+  edited: boolean,
 ): string | undefined {
   if (!MAY_BE_MADE.has(set.type)) return undefined;
   const answers = samples.flatMap((sample) => (sample.seen ? [sample.seen] : []));
@@ -82,6 +85,7 @@ function fronted(
     const front = fronts.find(({ prefix }) => inPrefix(prefix, data));
     if (front) return `${printRdata(set.type, data)} is an address of ${front.host}'s own front`;
   }
+  if (edited) return undefined;
   if (stored) {
     // A server that is behind is not one that makes answers: what counts is the one that gave the transfer.
     const made = samples.find((sample) => sample.address === stored.address && !sameAnswer(set.type, sample.seen, expected));

@@ -37,7 +37,7 @@ export class WaysService {
     });
     switch (wish.act) {
       case 'retry':
-        if (wish.step === 'survey') await decide({ kind: 'survey' }, event('retry', 'The survey is taken again.'));
+        if (wish.subject === 'survey') await decide({ kind: 'survey' }, event('retry', 'The survey is taken again.'));
         else await decide({ kind: 'retry', subject: wish.subject }, event('retry', `${titleIn(leg.leg)(wish.subject) ?? title}: to be tried again.`));
         return;
       case 'leave':

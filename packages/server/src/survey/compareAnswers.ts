@@ -8,6 +8,7 @@ import {
   Name,
   RRset,
   Sample,
+  TYPE_CODES,
   Variation,
   ZoneAnswers,
   comparedSets,
@@ -16,6 +17,7 @@ import {
   judgeSamples,
   keyQuestions,
   plain,
+  readSoa,
   sameAnswer,
   typeMnemonic,
 } from '@wanderon/core';
@@ -29,6 +31,8 @@ const QUESTIONS = 20_000;
 const LOOKS = 3;
 const LOOKED_AGAIN = 400;
 export interface ComparedAnswers {
+  /** The zone was changed while it was surveyed. */
+  readonly edited: boolean;
   readonly variations: ReadonlyMap<MergedSet, Variation>;
   /** Answers that differ from the inventory, as evidence beside it. */
   readonly others: ReadonlyMap<MergedSet, readonly Evidence[]>;
@@ -66,7 +70,7 @@ export async function compareAnswers(
   const most = Math.floor(QUESTIONS / Math.max(1, authorities.length));
   const others = new Map<MergedSet, readonly Evidence[]>();
   const unheard = new Set<RRset>();
-  const variations = await limited(compared.slice(0, most), 8, async (set): Promise<[MergedSet, Variation]> => {
+  const judged = await limited(compared.slice(0, most), 8, async (set): Promise<[MergedSet, (edited: boolean) => Variation]> => {
     const one = bySet.get(set)!;
     const stored = one.evidence.find(({ source, agrees }) => agrees && source.kind === 'transfer')?.source;
     const made = again.has(set);
@@ -81,7 +85,8 @@ export async function compareAnswers(
       }
     }
     const expected = zoneAnswers.own(set.owner, set.type);
-    const variation = judgeSamples(set, expected, stored, samples, wish.fronts);
+    const judge = (edited: boolean): Variation => judgeSamples(set, expected, stored, samples, wish.fronts, edited);
+    const variation = judge(false);
     // Where answers change by themselves, any of them says as little as another.
     const odd = samples.filter(
       (sample, index) => !sameAnswer(set.type, sample.seen, expected) && samples.findIndex((other) => isRepeated(set.type, sample, other)) === index,
@@ -91,8 +96,12 @@ export async function compareAnswers(
         one,
         odd.map(({ server, address, seen }) => ({ source: { kind: 'answer', server, address, serial: undefined }, because: undefined, seen, agrees: false })),
       );
-    return [one, variation];
+    return [one, judge];
   });
+  // Where something is not as it was transferred, somebody may have edited the zone since; a host that makes its answers leaves the serial alone.
+  const odd = judged.some(([, judge]) => judge(false).fronted !== undefined);
+  const edited = odd && (await limited(authorities, 4, (authority) => wasEdited(world, wish, authority))).some(Boolean);
+  const variations = judged.map(([one, judge]): [MergedSet, Variation] => [one, judge(edited)]);
   const byQuestions = merged.some(({ evidence }) => evidence.some(({ source }) => source.kind === 'answer'));
   const hints = await limited(keyQuestions(zone, sets), 4, async ({ name: owner, type }): Promise<Hint[]> => {
     const samples: Sample[] = [];
@@ -112,7 +121,14 @@ export async function compareAnswers(
     const words = elsewhere(type, zoneAnswers.own(owner, type), samples);
     return words ? [{ name: owner, text: `${words} as ${typeMnemonic(type)} here, and that is not in what was found` }] : [];
   });
-  return { variations: new Map(variations), others, hints: hints.flat(), left: Math.max(0, compared.length - most) + unheard.size };
+  return { variations: new Map(variations), edited, others, hints: hints.flat(), left: Math.max(0, compared.length - most) + unheard.size };
+}
+
+/** Its serial is another one than when it was asked first. */
+async function wasEdited(world: SurveyWorld, { zone, signal }: SurveyWish, { address, serial }: AuthorityAnswer): Promise<boolean> {
+  const again = await observed(world.client.ask({ address }, zone, TYPE_CODES.SOA, { signal }));
+  const record = again.ok ? again.value.answers.find((one) => one.type === TYPE_CODES.SOA && one.owner.equals(zone)) : undefined;
+  return record !== undefined && readSoa(record.data).serial !== serial;
 }
 
 function isRepeated(type: number, one: Sample, other: Sample): boolean {

@@ -109,7 +109,7 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   } as const;
   const merged = mergeSightings([...inventory.sightings, ...(wish.given.sets.length > 0 ? [given] : [])]);
   const sets = merged.map((one) => one.set);
-  const { variations, others, left, hints } = await compareAnswers(
+  const { variations, edited, others, left, hints } = await compareAnswers(
     world,
     wish,
     merged,
@@ -146,7 +146,12 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   const unsteady = [...variations].filter(([, one]) => one.varying !== undefined || one.fronted !== undefined);
   const fronted = unsteady.filter(([, one]) => one.fronted !== undefined).map(([{ set }]) => set);
   const { serial } = wish.given;
-  const against = isOver ? ['Neither where names outside the zone lead nor the website was looked at any more: the time for a survey was over.'] : [];
+  const against = [
+    ...(edited
+      ? ['Somebody changed the zone while it was surveyed: what changed since stands in the comparison with it. Take it again to have it in the inventory.']
+      : []),
+    ...(isOver ? ['Neither where names outside the zone lead nor the website was looked at any more: the time for a survey was over.'] : []),
+  ];
   const means =
     inventory.means.kind === 'questions' && serial !== undefined
       ? {

@@ -11,7 +11,10 @@ export const delegated: LineRule = (leg) => {
   const seenAt = leg.seen.looked['parent'] ?? null;
   if (sights.length === 0) return line(leg, 'delegated', false, 'What the parent publishes was not seen yet.', { seenAt });
   if (others.length > 0)
-    return line(leg, 'delegated', false, `The parent delegates elsewhere by now: ${others.join(', ')}. Take the survey again.`, { seenAt });
+    return line(leg, 'delegated', false, `The registry delegates elsewhere by now: ${others.join(', ')}. What changes here would be seen by nobody.`, {
+      seenAt,
+      ways: [{ act: 'retry', subject: 'survey', label: 'Take the survey again', means: 'It says where the domain is answered now, and what is there.' }],
+    });
   const differ = !sights.every((sight) => sameNameSet(sight.nameservers, sights[0]!.nameservers));
   return line(leg, 'delegated', true, 'The parent delegates to the servers at which the records change.', {
     seenAt,

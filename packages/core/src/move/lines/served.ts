@@ -1,6 +1,7 @@
 import { capital } from '../../survey/words';
 import { BRIDGE, UNANSWERED, isLate, unansweredWords } from '../lateHost';
 import { isServed, readBack, readBackWords } from '../rules/served';
+import { stepOf } from '../steps';
 import { LineRule, line } from './line';
 
 export const serves: LineRule = (leg) => {
@@ -15,5 +16,6 @@ export const serves: LineRule = (leg) => {
   return line(leg, 'served', holds, holds ? `Every server of ${host} serves the plan.` : `${capital(host)} does not serve the plan.`, {
     evidence: holds ? `${all.length} servers asked for every planned set` : readBackWords(leg, lacking) || 'it was not asked yet',
     seenAt: at.length > 0 ? Math.min(...at) : null,
+    ways: holds ? [] : (stepOf(leg, 'served')?.standing.ways ?? []),
   });
 };
