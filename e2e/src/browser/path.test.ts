@@ -270,7 +270,7 @@ describe('a domain moves from end to end', () => {
     await press(page, 'Propose the rulings');
     await words(page, /1 repointed, 0 dropped, 2 new/);
     await chapter(page, 'timetable');
-    await press(page, 'Approve');
+    await press(page, 'Save the times');
     await words(page, /set the TTLs of what changes to 5 min/);
     await press(page, 'I have done it by hand');
     await panel('delete', { owner: 'swap.seed-library.example.', type: 'A', data: '198.51.100.80' });

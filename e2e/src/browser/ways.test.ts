@@ -228,7 +228,7 @@ describe('other ways a domain moves', () => {
     await chapter(page, 'timetable');
     // No value changes: no TTL is lowered.
     await words(page, /Nothing that stands there changes, so there is no TTL to lower/);
-    await press(page, 'Approve');
+    await press(page, 'Save the times');
     await chapter(page, 'switch');
     await words(page, /Whether .* can hold the domain in two accounts at once is not known/);
   });

@@ -137,6 +137,7 @@ describe('a person’s act and its word in the trail', () => {
     await on('POST', '/panel', { sets: [{ ...set, ttl: 300, data: ['192.0.2.1'] }] });
     await on('POST', '/typed', { row: 'a row', typed: true });
     await on('POST', '/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 300 });
+    await on('POST', '/withdraw');
     const link = await on<{ id: string; path: string }>('POST', '/sheet-links', { days: 1 });
     const sheet = `/api/sheets/${link.path.split('/').at(-1)!}`;
     const open = (await (await fetch(`${server.address}${sheet}`)).json()) as { rows: { id: string }[] };

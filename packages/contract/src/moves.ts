@@ -44,7 +44,8 @@ export const moveSummarySchema = z.object({
       who: z.enum(['you', 'wanderon']),
       dueAt: instant.nullable(),
       failed: z.boolean(),
-      atOnce: z.boolean(),
+      /** It can be done from here; not of a summary that was kept before this was told. */
+      atOnce: z.boolean().default(false),
     })
     .nullable(),
   marks: z.array(markSchema),

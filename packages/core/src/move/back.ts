@@ -10,6 +10,7 @@ import { Leg } from './leg';
 import { LegPlan, keyOf } from './plan';
 import { isTakeover } from './account';
 import { saidBy } from './said';
+import { isAskedElsewhere } from './scope';
 import { isDone, stepOf } from './steps';
 
 /** `records`: the old values where the zone is now; `nameservers`: the domain is delegated to the old set again. */
@@ -93,7 +94,7 @@ export function backPlan(plan: LegPlan, how: BackWay, since: Instant, raised: bo
       ...base,
       kind: 'repoint',
       account: false,
-      rulings: backRulings(plan.rulings, raised),
+      rulings: backRulings(plan.rulings, raised, ({ owner }) => isAskedElsewhere(plan.scope, owner)),
       oldServers: newServers,
       oldNameservers: newNameservers,
       oldHost: newHost,

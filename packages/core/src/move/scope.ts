@@ -29,3 +29,8 @@ export function inScope(scope: Scope, owner: string, type: string): boolean {
   const name = owner.toLowerCase();
   return scope.names.includes(name.replace(/\.$/, '')) || (scope.asked?.includes(`${name}/${type}`) ?? false);
 }
+
+/** A name at which a move of other names has no more than what its web host asks for. */
+export function isAskedElsewhere(scope: Scope, owner: string): boolean {
+  return scope.kind === 'names' && !scope.names.includes(owner.replace(/\.$/, '').toLowerCase());
+}

@@ -7,9 +7,16 @@ import { hostsOwnSet } from './hostsOwn';
 import { STARTING_TTL } from './propose';
 import { HOSTS_OWN, Ruling, isChanging } from './ruling';
 
-/** The rulings of the leg that sets back what another one changed where it is: each row with its sides exchanged, the rest as it is. */
-export function backRulings(rulings: readonly Ruling[], raised: boolean): Ruling[] {
-  return rulings.map((ruling) => (isChanging(ruling) ? exchanged(ruling, raised) : ruling));
+/**
+ * The rulings of the leg that sets back what another one changed where it is: each row with its sides exchanged, the rest as it is. What the
+ * web host asked for elsewhere in the zone (`isAsked`) stays: it leads nobody anywhere, and another move of the domain may need it.
+ */
+export function backRulings(rulings: readonly Ruling[], raised: boolean, isAsked: (row: Ruling) => boolean = () => false): Ruling[] {
+  return rulings.map((ruling) => {
+    if (!isChanging(ruling)) return ruling;
+    const back = exchanged(ruling, raised);
+    return isAsked(ruling) && back.found ? { ...back, ruling: 'carry', planned: back.found, reason: 'stays: another move of the domain may need it' } : back;
+  });
 }
 
 /** Every row with its sides exchanged: found is what the new host has, planned what the old one had. What belongs to a host stays with it. */

@@ -4,6 +4,7 @@ import { Scope } from '../move/scope';
 import { backRulings } from './backRulings';
 import { plainRequirement } from '../hosts/requirement';
 import { HostKnowledge } from './host';
+import { isAskedElsewhere } from '../move/scope';
 import { askedKeys, proposeRepoint } from './proposeRepoint';
 import { Ruling, isChanging } from './ruling';
 
@@ -101,6 +102,14 @@ describe('what changes where the zone stays', () => {
 });
 
 describe('setting back', () => {
+  it('leaves what the web host asked for elsewhere in the zone: another move may need it', () => {
+    const asks = host({ addresses: ['203.0.113.80'], requires: [plainRequirement({ owner: '_proof', type: 'TXT', data: '"{zone}"' })] });
+    const made = proposeRepoint(ZONE, FOUND, { scope: names('shop'), oldWeb: [], dns: host({}), newWeb: asks });
+    const back = backRulings(made, false, ({ owner }) => isAskedElsewhere(names('shop'), owner));
+    const at = (type: string, owner: string): string | undefined => back.find((row) => row.type === type && row.owner === `${owner}.choir.example.`)?.ruling;
+    expect([at('TXT', '_proof'), at('A', 'shop')]).toEqual(['carry', 'repoint']);
+  });
+
   it('turns every row that changed round, and leaves the others', () => {
     const made = proposeRepoint(ZONE, FOUND, { scope: names('shop', 'www.shop'), oldWeb: [], dns: host({}), newWeb: host({ addresses: ['203.0.113.80'] }) });
     const back = backRulings(made, false);

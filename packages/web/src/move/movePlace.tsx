@@ -28,24 +28,27 @@ const Sheet = part('the sheet', async () => (await import('./sheet/sheet')).Shee
 
 const TITLES = { survey: 'Survey', rebuild: 'Rebuild', timetable: 'Timetable', switch: 'Switch', watch: 'Watch' };
 
-/** A leg with its rows, none where a chapter does not show them. */
+/** A leg with its rows, for the chapters that ask for them (`partsOf`). */
 export type OpenLeg = LegView & Ledger;
 
 export interface ChapterProps {
   readonly move: MoveView & { readonly survey: MoveSurvey | null; readonly watch: WatchView | null };
-  readonly leg: OpenLeg;
+  readonly leg: LegView;
   readonly me: Me;
   readonly now: number;
   /** False for viewers, and for moves and legs that are over. */
   readonly may: boolean;
 }
 
+/** The same for a chapter that shows rows of the plan: it is not drawn before they are there. */
+export interface LedgerProps extends ChapterProps {
+  readonly leg: OpenLeg;
+}
+
 /** A step of the leg; undefined where its plan has none like that. */
 export function stepIn(leg: LegView, id: string): StepView | undefined {
   return leg.steps.find((step) => step.id === id);
 }
-
-const NO_ROWS: Ledger = { rulings: [], remarks: [], served: null, shown: null, purposes: [], rules: [], checking: null, total: 0 };
 
 export function MovePlace({ me }: { me: Me }) {
   const { id = '', chapter = 'survey' } = useParams();
@@ -79,7 +82,8 @@ export function MovePlace({ me }: { me: Me }) {
       </div>
     );
   const head = current!;
-  const leg: OpenLeg = { ...head, ...(parts.ledger.data ?? NO_ROWS) };
+  const leg = head;
+  const open: OpenLeg | undefined = parts.ledger.data && { ...head, ...parts.ledger.data };
   const props: ChapterProps = {
     move: { ...move.data, survey: parts.survey.data ?? null, watch: parts.watch.data ?? null },
     leg,
@@ -186,13 +190,14 @@ export function MovePlace({ me }: { me: Me }) {
           <div data-scrolls className="min-w-0 grow overflow-y-auto px-5 py-4 print:overflow-visible">
             {isPart && parts.ledger.isError && <Failed error={parts.ledger.error} retry={() => void parts.ledger.refetch()} />}
             {chapter === 'survey' && <Survey {...props} />}
-            {chapter === 'rebuild' && <Rebuild {...props} />}
+            {chapter === 'rebuild' && open && <Rebuild {...props} leg={open} />}
             {chapter === 'timetable' && <Timetable {...props} />}
-            {chapter === 'switch' && (leg.kind === 'repoint' ? <ChangeInPlace {...props} /> : <Switch {...props} />)}
+            {chapter === 'switch' && leg.kind === 'delegation' && <Switch {...props} />}
+            {chapter === 'switch' && leg.kind === 'repoint' && open && <ChangeInPlace {...props} leg={open} />}
             {chapter === 'watch' && <Watch {...props} />}
             {chapter === 'trail' && <Trail id={id} />}
-            {chapter === 'sheet' && <Sheet {...props} />}
-            {chapter === 'compare' && <Compare {...props} />}
+            {chapter === 'sheet' && open && <Sheet {...props} leg={open} />}
+            {chapter === 'compare' && open && <Compare {...props} leg={open} />}
             {chapter === 'asked' && <AskedPage {...props} />}
           </div>
         </div>

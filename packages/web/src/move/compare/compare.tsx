@@ -12,7 +12,7 @@ import { Failed, Loading } from '../../ui/states';
 import { useToast } from '../../ui/toast';
 import { VirtualTable } from '../../ui/virtualTable';
 import { asRuling } from '../asRuling';
-import { ChapterProps } from '../movePlace';
+import { LedgerProps } from '../movePlace';
 import { ownerBelow } from '../owner';
 import { Pasted, PastedFile, usePasted } from '../pasted';
 import { FOUND, HAND, PLAN, Source, sourceIn, useSide, useSources } from './sources';
@@ -20,7 +20,7 @@ import { FOUND, HAND, PLAN, Source, sourceIn, useSide, useSources } from './sour
 const COLUMNS = 'grid-cols-[minmax(7rem,13rem)_4.5rem_minmax(0,1fr)_minmax(0,1fr)_9rem]';
 
 /** Two contents of the zone side by side: found, planned, surveyed, served, or in a file at hand. */
-export function Compare({ move, leg, may }: ChapterProps) {
+export function Compare({ move, leg, may }: LedgerProps) {
   const [search, setSearch] = useSearchParams();
   const pasted = usePasted(move.domain);
   const sources = useSources(leg, move.survey);
@@ -228,7 +228,7 @@ function sides(left: readonly string[], right: readonly string[], marked: boolea
 }
 
 /** Makes the plan what the file in hand has. */
-function TakePlan({ move, leg, hand }: Pick<ChapterProps, 'move' | 'leg'> & { hand: Side }) {
+function TakePlan({ move, leg, hand }: Pick<LedgerProps, 'move' | 'leg'> & { hand: Side }) {
   const { fail, say } = useToast();
   const take = useMoveAction<PlanRead>(move.id, 'PUT', () => '/plan');
   const rows = useMemo(

@@ -1,12 +1,12 @@
 import { Link } from 'react-router';
 import { Button } from '../../ui/button';
-import { ChapterProps } from '../movePlace';
+import { LedgerProps } from '../movePlace';
 import { PlanExports } from './planExports';
 
 interface Props {
   readonly title: string;
-  readonly move: ChapterProps['move'];
-  readonly leg: ChapterProps['leg'];
+  readonly move: LedgerProps['move'];
+  readonly leg: LedgerProps['leg'];
   /** Nothing is rebuilt at a new host: records change where they are. */
   readonly inPlace: boolean;
   /** Whether anything can be changed here. */

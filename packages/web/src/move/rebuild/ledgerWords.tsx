@@ -1,8 +1,8 @@
-import { ChapterProps } from '../movePlace';
+import { LedgerProps } from '../movePlace';
 import { ownerBelow } from '../owner';
 
 /** Where records change in place, what is served is old until the change, and that is as it should be. */
-export function inPlaceWords({ seen, gate, counts, unseen }: ChapterProps['leg']): string {
+export function inPlaceWords({ seen, gate, counts, unseen }: LedgerProps['leg']): string {
   if (seen.t0) return unseen.length > 0 ? 'The records are changed, by the word of whoever did it' : 'Every authority serves the new values';
   if (seen.ts !== null) return 'The records are being changed';
   const changing = counts.repoint + counts.new;
@@ -14,7 +14,7 @@ export function inPlaceWords({ seen, gate, counts, unseen }: ChapterProps['leg']
 }
 
 /** How many servers serve the plan. */
-export function servedWords({ served, pushed, isBack, account }: ChapterProps['leg']): string {
+export function servedWords({ served, pushed, isBack, account }: LedgerProps['leg']): string {
   if (!served && account) return 'The zone is planned for the other account, and seen once that is live';
   if (!served) return pushed ? 'The new zone is being pushed' : 'The new zone is planned, not pushed yet';
   const good = served.servers.filter((server) => server.problem === null && server.differs.length === 0 && server.apexNew).length;
@@ -24,7 +24,7 @@ export function servedWords({ served, pushed, isBack, account }: ChapterProps['l
 }
 
 /** What stands at the new host that the plan does not name: it is left alone, and said. */
-export function Extras({ served, domain }: { served: ChapterProps['leg']['served']; domain: string }) {
+export function Extras({ served, domain }: { served: LedgerProps['leg']['served']; domain: string }) {
   const extras = new Map((served?.servers ?? []).flatMap((server) => server.extras.map((set) => [`${set.owner} ${set.type}`, set])));
   if (extras.size === 0) return null;
   const names = [...extras.values()].map((set) => `${ownerBelow(set.owner, domain)} ${set.type}`);

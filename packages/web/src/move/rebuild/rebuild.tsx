@@ -7,7 +7,7 @@ import { usePrinting } from '../../ui/usePrinting';
 import { AskedNote } from '../asked/askedNote';
 import { GivenNames } from '../givenNames';
 import { ChapterSteps } from '../chapterSteps';
-import { ChapterProps, stepIn } from '../movePlace';
+import { LedgerProps, stepIn } from '../movePlace';
 import { ChooseWay } from './chooseWay';
 import { Ledger } from './ledger';
 import { LedgerBar } from './ledgerBar';
@@ -30,7 +30,7 @@ import { useLedgerRows } from './useLedgerRows';
 const PAGE = 20;
 
 /** The ledger: found on the left, planned in the middle, served by the new host on the right, remarks in the margin. */
-export function Rebuild({ move, leg, me, may, now }: ChapterProps) {
+export function Rebuild({ move, leg, me, may, now }: LedgerProps) {
   const printing = usePrinting();
   const copying = useCopying();
   const [choosing, setChoosing] = useState(false);

@@ -7,7 +7,7 @@ import { Dialog } from '../../ui/dialog';
 import { Field, inputLook } from '../../ui/field';
 import { Failed } from '../../ui/states';
 import { useToast } from '../../ui/toast';
-import { ChapterProps } from '../movePlace';
+import { LedgerProps } from '../movePlace';
 import { asLedgerRow } from './rowViews';
 import { RulePreview } from './rulePreview';
 import { useWhatIf } from './useWhatIf';
@@ -24,7 +24,7 @@ export function RuleDialog({
   onClose,
 }: {
   move: MoveView;
-  leg: ChapterProps['leg'];
+  leg: LedgerProps['leg'];
   /** Titles of the groups of the ledger that can be ruled. */
   groups: readonly string[];
   /** What the ledger is filtered by. */

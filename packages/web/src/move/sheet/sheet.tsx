@@ -6,7 +6,7 @@ import { Button } from '../../ui/button';
 import { saveFile } from '../../ui/saveFile';
 import { Failed, Loading } from '../../ui/states';
 import { useToast } from '../../ui/toast';
-import { ChapterProps, stepIn } from '../movePlace';
+import { LedgerProps, stepIn } from '../movePlace';
 import { slipsAt } from '../rebuild/ledgerRow';
 import { asRuling } from '../asRuling';
 import { StepNote } from '../stepNote';
@@ -16,7 +16,7 @@ import { PanelDialog } from './panelDialog';
 import { SheetLinks } from './sheetLinks';
 
 /** The handover sheet of a leg: what a person types into the panel of its DNS host, read back as it is typed. */
-export function Sheet({ move, leg, may, now }: ChapterProps) {
+export function Sheet({ move, leg, may, now }: LedgerProps) {
   const hosts = useHosts();
   const [giving, setGiving] = useState(false);
   const [pasting, setPasting] = useState(false);
@@ -83,7 +83,7 @@ export function Sheet({ move, leg, may, now }: ChapterProps) {
 }
 
 /** From where the sheet goes to the plan. */
-function startWords({ isBack, shown, ...leg }: Pick<ChapterProps['leg'], 'kind' | 'account' | 'isBack' | 'shown'>, begins: number): string {
+function startWords({ isBack, shown, ...leg }: Pick<LedgerProps['leg'], 'kind' | 'account' | 'isBack' | 'shown'>, begins: number): string {
   if (shown) return `From what the panel showed: ${shown.length} record ${shown.length === 1 ? 'set' : 'sets'}.`;
   if (!rebuildsZone(leg) || isBack) return 'Only these rows: everything else in the zone stays as it is.';
   if (begins > 0) return `A zone begins there with ${begins} ${begins === 1 ? 'record' : 'records'}, which the sheet sets right.`;

@@ -8,7 +8,7 @@ import { Copy } from '../../ui/copy';
 import { Failed } from '../../ui/states';
 import { VerdictMark } from '../../ui/verdictMark';
 import { ChapterSteps } from '../chapterSteps';
-import { ChapterProps } from '../movePlace';
+import { LedgerProps } from '../movePlace';
 import { ownerBelow } from '../owner';
 import { slipsAt } from '../rebuild/ledgerRow';
 import { WebsiteLook } from '../watch/websiteLook';
@@ -18,7 +18,7 @@ import { gateWords } from './gateWords';
 import { Parent } from './switch';
 
 /** Records that change where they are: what is deleted, set and added, whether it may be yet, and what each authority serves. */
-export function ChangeInPlace({ move, leg, now, may }: ChapterProps) {
+export function ChangeInPlace({ move, leg, now, may }: LedgerProps) {
   const submitted = useMoveAction<void>(move.id, 'POST', () => '/submitted');
   const hosts = useHosts();
   if (!leg.chosen) return <p className="py-6 text-faded">What changes is known once the way is chosen.</p>;
@@ -75,7 +75,7 @@ export function ChangeInPlace({ move, leg, now, may }: ChapterProps) {
   );
 }
 
-function headline(leg: ChapterProps['leg']): string {
+function headline(leg: LedgerProps['leg']): string {
   const { t0, ts } = leg.seen;
   if (leg.account) return takeoverHeadline(leg);
   if (leg.isBack) return t0 ? `Every authority serves the old values again since ${shortTime(t0.firstNew)}` : 'Setting the old values back';
@@ -85,13 +85,13 @@ function headline(leg: ChapterProps['leg']): string {
   return leg.gate.open ? 'The gate is open: change the records' : 'The gate is shut';
 }
 
-function takeoverHeadline({ seen: { t0, ts }, gate }: ChapterProps['leg']): string {
+function takeoverHeadline({ seen: { t0, ts }, gate }: LedgerProps['leg']): string {
   if (t0) return `Every authority serves the whole plan since ${shortTime(t0.firstNew)}`;
   if (ts !== null) return 'Waiting for every authority to serve the whole plan';
   return gate.open ? 'The gate is open: the other account can take over' : 'The gate is shut';
 }
 
-function intro(leg: ChapterProps['leg'], where: string, now: number): string {
+function intro(leg: LedgerProps['leg'], where: string, now: number): string {
   const { t0, ts } = leg.seen;
   if (t0) return 'Old answers drain away from here on.';
   if (ts !== null && leg.account) return `Begun ${shortTime(ts)}: every server is asked for every planned set.`;
@@ -104,7 +104,7 @@ function intro(leg: ChapterProps['leg'], where: string, now: number): string {
 }
 
 /** The changes in an order that panels allow: what goes first, then what is set anew, then what is added. */
-function Changes({ leg, domain, begun }: { leg: ChapterProps['leg']; domain: string; begun: boolean }) {
+function Changes({ leg, domain, begun }: { leg: LedgerProps['leg']; domain: string; begun: boolean }) {
   const { byHand } = leg;
   const rank = { drop: 0, repoint: 1, new: 2, carry: 3 };
   const rows = leg.rulings.filter((row) => row.ruling !== 'carry' && !isHostsOwn(row)).sort((a, b) => rank[a.ruling] - rank[b.ruling]);
