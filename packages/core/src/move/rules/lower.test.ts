@@ -30,15 +30,33 @@ describe('lowering, or not', () => {
   it('is a person’s where no key is held, approved or not, and never red', () => {
     for (const decisions of [[], [approve]]) {
       const one = leg(false, decisions);
-      expect(standing(one)).toMatchObject({ state: 'ready', text: expect.stringMatching(/In the panel of Panel DNS, set the TTLs of what changes to 5 min/) as string });
+      expect(standing(one)).toMatchObject({
+        state: 'ready',
+        text: expect.stringMatching(/In the panel of Panel DNS, set the TTLs of what changes to 5 min/) as string,
+      });
     }
     expect(standing(leg(true, [approve])).state).toBe('doing');
     // What is seen lowered is lowered, whether or not somebody said so.
-    expect(standing(leg(false, [], [[0, 500, 3600], [560, 990, 300]])).state).toBe('done');
+    expect(
+      standing(
+        leg(
+          false,
+          [],
+          [
+            [0, 500, 3600],
+            [560, 990, 300],
+          ],
+        ),
+      ).state,
+    ).toBe('done');
   });
 
   it('can be done again where somebody raised the TTLs since', () => {
-    const raised: [number, number, number][] = [[0, 400, 3600], [460, 700, 300], [760, 990, 7200]];
+    const raised: [number, number, number][] = [
+      [0, 400, 3600],
+      [460, 700, 300],
+      [760, 990, 7200],
+    ];
     expect(acts(leg(true, [approve], raised, true), 'lowered')).toEqual(['retry lower', 'accept TTLs 7200']);
     const again = leg(true, [approve, decision('retry', 'lower')], raised, true);
     expect(standing(again).state).toBe('doing');
