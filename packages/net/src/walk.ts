@@ -15,6 +15,11 @@ export interface Referral {
   /** Of the referral; where the domain is denied, of the denial (RFC 2308 §5), as far as it gives one. */
   readonly ttl: number | undefined;
   readonly glue: readonly { readonly name: string; readonly address: string; readonly ttl: number }[];
+  /**
+   * Addresses that came along for names outside of the zone and inside of its parent. Their own zone tells where these are; resolvers ask here
+   * where that does not (RFC 9471 §2.2), and so does whoever has nothing else.
+   */
+  readonly siblings?: readonly { readonly name: string; readonly address: string }[];
   readonly ds: readonly string[];
   /** TTL of the DS set; undefined where there is none. */
   readonly dsTtl: number | undefined;
@@ -73,7 +78,7 @@ export class Walker {
     const parent = await this.serversAbove(zone);
     const asked = parent.servers.flatMap((server) => server.addresses.map((address) => ({ server: server.name, address })));
     if (asked.length === 0) throw new NetError('unreachable', `no server of ${parent.zone.toString()} could be found`);
-    const referrals = await Promise.all(asked.map((one) => this.referralFrom(one.server, one.address, zone)));
+    const referrals = await Promise.all(asked.map((one) => this.referralFrom(one.server, one.address, zone, parent.zone)));
     return { parent: parent.zone.toString(), referrals };
   }
 
@@ -235,7 +240,7 @@ export class Walker {
     }
   }
 
-  private async referralFrom(server: string, address: string, zone: Name): Promise<Referral> {
+  private async referralFrom(server: string, address: string, zone: Name, parent: Name): Promise<Referral> {
     const empty = { server, address, nameservers: [], ttl: undefined, glue: [], ds: [], dsTtl: undefined, denied: false, holdsZone: false };
     let answer: Message;
     let ds: Message;
@@ -254,13 +259,16 @@ export class Walker {
     const section = answer.authorities.some((record) => record.type === TYPE_CODES.NS && record.owner.equals(zone)) ? answer.authorities : answer.answers;
     const set = section.filter((record) => record.type === TYPE_CODES.NS && record.owner.equals(zone));
     const targets = set.flatMap((record) => namesIn(record.type, record.data));
+    const given = answer.additionals.filter((record) => isAddress(record) && targets.some((target) => target.equals(record.owner)));
+    const siblings = given.filter(({ owner }) => !owner.isAtOrBelow(zone) && owner.isAtOrBelow(parent));
     const signers = ds.answers.filter((record) => record.type === TYPE_CODES.DS && record.owner.equals(zone));
     return {
       ...empty,
       nameservers: targets.map((target) => target.toString()),
       ttl: set.length > 0 ? Math.min(...set.map((record) => record.ttl)) : negativeTtlOf(answer),
-      glue: answer.additionals
-        .filter((record) => isAddress(record) && record.owner.isAtOrBelow(zone) && targets.some((target) => target.equals(record.owner)))
+      siblings: siblings.map(({ owner, type, data }) => ({ name: owner.toString(), address: printRdata(type, data) })),
+      glue: given
+        .filter(({ owner }) => owner.isAtOrBelow(zone))
         .map((record) => ({ name: record.owner.toString(), address: printRdata(record.type, record.data), ttl: record.ttl })),
       ds: signers.map((record) => printRdata(record.type, record.data)),
       dsTtl: signers.length > 0 ? Math.min(...signers.map((record) => record.ttl)) : undefined,

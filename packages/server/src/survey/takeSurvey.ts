@@ -73,6 +73,7 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
     walker,
     nameservers,
     delegation.referrals.flatMap(({ glue }) => glue),
+    delegation.referrals.flatMap(({ siblings }) => siblings ?? []),
   );
   tell('Asking each authority');
   const asked = await askAuthorities(world.client, zone, delegated.servers, signal);
@@ -243,12 +244,13 @@ async function registrationOf(
 
 /**
  * Servers at every address: as their names resolve, and as the parent says. Whoever is led by the parent asks at its glue, also where
- * the zone itself knows nothing of it.
+ * the zone itself knows nothing of it. What the parent says of names elsewhere is asked only where these resolve to nothing.
  */
 async function addressesOf(
   walker: SurveyWalker,
   names: readonly string[],
   glue: Delegation['referrals'][number]['glue'] = [],
+  siblings: NonNullable<Delegation['referrals'][number]['siblings']> = [],
 ): Promise<{ servers: ServerAt[]; unresolved: string[]; ofNames: { name: string; addresses: string[] }[] }> {
   const servers: ServerAt[] = [];
   const unresolved: string[] = [];
@@ -258,7 +260,8 @@ async function addressesOf(
     const own = await walker.addressesOf(Name.parse(server));
     const followed = !walker.givenUp.has(Name.parse(server).key);
     if (followed) ofNames.push({ name: server, addresses: own });
-    const addresses = [...new Set([...own, ...told])].slice(0, ADDRESSES);
+    const last = own.length + told.length > 0 ? [] : siblings.flatMap((one) => (sameNameSet([one.name], [server]) ? [one.address] : []));
+    const addresses = [...new Set([...own, ...told, ...last])].slice(0, ADDRESSES);
     if (addresses.length === 0 && followed) unresolved.push(server);
     for (const address of addresses) servers.push({ server, address });
   }

@@ -34,8 +34,8 @@ export async function lookAtWebsite(
   const changes = together([
     ...held,
     ...siteFaults(seen, wish, leg.ts !== undefined),
-    ...pageChanges(baseline, seen, wish.main),
-    ...pageFaults(seen.filter((look) => !before.has(look.start))),
+    ...(surveyed ? pageChanges(baseline, seen, wish.main) : []),
+    ...pageFaults(surveyed ? seen.filter(({ start }) => !before.has(start) && planned.includes(start.replace(/^https?:\/\//, ''))) : seen),
   ]);
   return {
     also: async (transaction) => {
