@@ -66,7 +66,8 @@ async function transferred(
   })();
   const got = await observed(all);
   if (got.ok) return { records, problem: undefined };
-  const last = records.at(-1);
+  // What had to be ended since it never ends says nothing that is worth keeping.
+  const last = got.kind === 'limit' ? undefined : records.at(-1);
   return { records: last ? records.filter((one) => !(one.type === last.type && one.owner.equals(last.owner))) : [], problem: got.problem };
 }
 
@@ -165,7 +166,7 @@ async function byQuestions(world: SurveyWorld, wish: SurveyWish, { answers, hear
   if (ring?.complete) return byHashes(ring, answering);
   // What a walk that broke off has seen is known to exist, and leads on.
   const known: KnownName[] = [
-    ...[...walked.sets, ...broken.flatMap(({ sighting }) => sighting.sets), ...given.sets].map((set) => ({ name: set.owner, types: [set.type] })),
+    ...[...walked.sets, ...given.sets].map((set) => ({ name: set.owner, types: [set.type] })),
     ...given.names.map((name) => ({ name, types: [] })),
     ...(wish.about ?? []).map((name) => ({ name, types: [], because: 'the move is about it' })),
     ...(wish.before ?? []).map(({ name, type }) => ({ name, types: [type], because: 'found in the survey before' })),
