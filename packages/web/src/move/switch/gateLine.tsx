@@ -44,7 +44,7 @@ function GateLine({ line, may, move }: { line: LineView; may: boolean; move: str
           {line.holdsAt !== null && line.holdsAt > now && (
             <span className="font-normal">
               {' '}
-              It will {relative(line.holdsAt, now)}, at {shortTime(line.holdsAt)}.
+              This finishes by itself {relative(line.holdsAt, now)}, at {shortTime(line.holdsAt)}.
             </span>
           )}
           <span className="block text-sm font-normal text-faded">

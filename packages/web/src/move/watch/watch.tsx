@@ -1,5 +1,4 @@
 import { LookView } from '@wanderon/contract';
-import { capital } from '@wanderon/core';
 import { useMoveAction } from '../../api';
 import { duration, fullTime, relative, shortTime } from '../../time';
 import { Button } from '../../ui/button';
@@ -58,7 +57,7 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
                 ? 'Every nameserver and every resolver that was asked gives the new records, and no old answer can be remembered any more.'
                 : 'Every nameserver gives the new records, and no old answer can be remembered any more. No resolver was asked.'
               : leg.seen.t0
-                ? watch.missing.length > 0 && `${capital(watch.missing.join('; '))}.`
+                ? 'Old answers run out by themselves.'
                 : watch.lookouts.length > 0
                   ? 'Resolvers are asked once the TTLs are seen lowered, so that what changes later can be seen.'
                   : 'What the nameservers answer tells when it is over.'}
