@@ -62,8 +62,8 @@ export function updateParts(zone: Name, changes: readonly SetChange[], octetsPer
   let taken: SetChange[] = [];
   let octets = 0;
   const flush = (): void => {
-    if (updates.length > 0) parts.push({ message: updateMessage(zone, prerequisites, updates), changes: taken });
-    else return;
+    if (updates.length === 0) return;
+    parts.push({ message: updateMessage(zone, prerequisites, updates), changes: taken });
     prerequisites = [];
     updates = [];
     taken = [];

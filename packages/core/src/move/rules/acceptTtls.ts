@@ -2,7 +2,7 @@ import { duration } from '../../survey/duration';
 import { Way } from './rule';
 
 /** Most resolvers keep nothing for longer, whatever its TTL; seconds. An observation of the trade, and no bound. */
-const KEPT_AT_MOST = 604_800;
+export const KEPT_AT_MOST = 604_800;
 
 /** The plain choice beside lowering: the switch comes at once, and the old place goes on for as long as old answers may be remembered. */
 export function doNotLower(ttl: number): Way {

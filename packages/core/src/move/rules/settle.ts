@@ -3,6 +3,7 @@ import { capital } from '../../survey/words';
 import { Instant } from '../../timetable/instant';
 import { lookoutSubject } from '../../watch/settled';
 import { Leg } from '../leg';
+import { KEPT_AT_MOST } from './acceptTtls';
 import { StepRule, Way, asideWay, stands } from './rule';
 
 /** Every authority and lookout says new, and the last bound has passed. */
@@ -25,9 +26,6 @@ export const settle: StepRule = {
   },
 };
 
-/** Seconds: nobody waits for longer, and most resolvers keep nothing for longer. */
-const FAR = 604_800;
-
 /** Nobody waits for years, or without end: a person says that it is over, and what that leaves open. */
 function finishWay(at: Instant, now: Instant): Way {
   const long = Number.isFinite(at) ? `for up to ${duration(at - now)} more` : 'for nobody knows how long';
@@ -35,7 +33,7 @@ function finishWay(at: Instant, now: Instant): Way {
     act: 'leave',
     subject: 'settle',
     label: 'Finish without waiting',
-    means: `Some resolvers may be led to the old place ${long}. Most keep nothing for longer than ${duration(FAR)}: keep the old place running at least until then.`,
+    means: `Some resolvers may be led to the old place ${long}. Most keep nothing for longer than ${duration(KEPT_AT_MOST)}: keep the old place running at least until then.`,
   };
 }
 
@@ -58,7 +56,7 @@ function waysOf(leg: Leg): Way[] {
       label: `Stop waiting for ${name}`,
       means: 'Every bound has passed, and it still says something else: it may serve what is stale, or not be a resolver.',
     })),
-    ...(last.at > leg.now + FAR && leg.times.switchSeen ? [finishWay(last.at, leg.now)] : []),
+    ...(last.at > leg.now + KEPT_AT_MOST && leg.times.switchSeen ? [finishWay(last.at, leg.now)] : []),
     ...(noLookout
       ? [{ act: 'leave', subject: 'lookouts', label: 'Go on without lookouts', means: 'Only what authorities answer then counts, and the bounds.' } as const]
       : []),

@@ -23,7 +23,7 @@ export const turn: StepRule = {
     const { te } = leg.times;
     if (te.all) return stands('done', { doneAt: te.all.firstNew });
     // Once everything is over nobody has to do it any more.
-    if (leg.settled.settled) return stands('left', { doneAt: leg.now });
+    if (leg.settled.settled) return stands('left', { doneAt: leg.times.last.at });
     const host = leg.plan.oldHost?.name ?? 'the old DNS host';
     const names = listWords(leg.plan.newNameservers.map(plain));
     return stands('ready', {

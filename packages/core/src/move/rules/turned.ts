@@ -16,10 +16,10 @@ export const turned: StepRule = {
   counts: 'done',
   applies: (plan) => plan.kind === 'delegation' && !isFirstUse(plan),
   standing: (leg) => {
-    const { te, t0 } = leg.times;
+    const { te } = leg.times;
     if (te.all) return stands('done', { doneAt: te.all.firstNew, since: te.all.lastOld });
-    // Once everything is over nobody looks there any more.
-    if (leg.settled.settled) return stands('done', { doneAt: t0?.firstNew ?? leg.now });
+    // Once everything is over nobody looks there any more: it was not seen, and is not waited for.
+    if (leg.settled.settled) return stands('left', { doneAt: leg.times.last.at });
     const left = leg.said.left.get('turn');
     const text =
       unturned(leg)
