@@ -17,12 +17,13 @@ export const wildcardAnswers: Check = (input) => {
   if (wildcards.length === 0) return [];
   const types = [...new Set(wildcards.map((row) => row.type))];
   const left = new Set(input.rulings.flatMap((row) => (row.planned ? [row.owner.toLowerCase()] : [])));
+  const found = new Map<string, Set<string>>();
+  for (const row of input.rulings) if (row.found) found.set(row.owner.toLowerCase(), (found.get(row.owner.toLowerCase()) ?? new Set()).add(row.type));
   const told = new Set<string>();
   return input.rulings.flatMap((ruling) => {
     const owner = ruling.owner.toLowerCase();
     if (ruling.planned || !ruling.found || isHostsOwn(ruling) || left.has(owner) || told.has(owner)) return [];
-    const dropped = new Set(input.rulings.flatMap((row) => (row.owner.toLowerCase() === owner && row.found ? [row.type] : [])));
-    const answers = types.filter((type) => LEADS.has(type) || dropped.has(type)).flatMap((type) => answeredBy(input, ruling, type));
+    const answers = types.filter((type) => LEADS.has(type) || found.get(owner)!.has(type)).flatMap((type) => answeredBy(input, ruling, type));
     if (answers.length === 0) return [];
     told.add(owner);
     const text = `Once it is dropped, ${plain(answers[0]!.from)} answers for it (${answers.map((one) => one.type).join(', ')}).`;
