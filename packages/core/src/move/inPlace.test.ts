@@ -75,6 +75,24 @@ describe('a leg whose records change where they are', () => {
     expect(ids(leg(400, { plan: { rulings: kept, account: true } }))).not.toContain('lowered');
   });
 
+  it('is not begun by another move of the domain that puts there what the same web host asks for', () => {
+    const key = '_host.zone.test./TXT';
+    const proof = ruling('_host.zone.test.', 'TXT', 'new', 300, undefined, ['"site"']);
+    const scope = { kind: 'names', names: ['www.zone.test'], asked: [key] } as const;
+    const without = answers(300, { [key]: { ttl: 300, data: [] } });
+    const withProof = answers(300, { [key]: { ttl: 300, data: ['"site"'] } });
+    const there = (plan: Partial<LegPlan>): Leg => {
+      const both: Seen[] = [
+        [300, 400, without],
+        [460, 1000, withProof],
+      ];
+      return leg(1000, { one: both, two: both, plan: { rulings: [...RULINGS, proof], ...plan } });
+    };
+    expect([there({ scope }).times.ts, state(there({ scope }), 'change')]).toEqual([undefined, 'ready']);
+    // Of a move of the whole domain it is a part that somebody has changed.
+    expect(there({}).times.ts).toBe(400);
+  });
+
   it('lowers what changes and not the NS set', () => {
     const unlowered = legOf({ now: 100, plan: inPlace, decisions: [approve], zones: rows(OLD[0]!, o1, [0, 100, answers(3600)]) }).times.unlowered;
     expect(unlowered.map(({ key, ttl }) => [key, ttl])).toEqual([[WWW, 3600]]);
