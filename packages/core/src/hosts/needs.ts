@@ -2,8 +2,9 @@ import { quotedText } from '../dns/quotedText';
 import { Name } from '../dns/name';
 import { RRsetText, rrsetFromText, rrsetToText } from '../dns/record';
 import { LegPlan, SetKey, keyOfRow, setKey } from '../move/plan';
+import { isAskedElsewhere } from '../move/scope';
 import { LedgerRow, RowDecision } from '../rebuild/ledgerRow';
-import { ASKED_FOR, Ruling } from '../rebuild/ruling';
+import { ASKED_FOR, Ruling, isChanging } from '../rebuild/ruling';
 import { HostKnowledge } from '../rebuild/host';
 import { Requirement } from './requirement';
 
@@ -80,6 +81,15 @@ export function earlySets(plan: Pick<LegPlan, 'zone' | 'rulings' | 'newWeb' | 'm
     if (!asked || !row.planned || fresh.length === 0 || (found.length > 0 && !BESIDE.has(row.type))) return [];
     return [{ ...row.planned, data: [...found, ...fresh], found, values: asked }];
   });
+}
+
+/**
+ * Sets that may stand in the live zone before the cutover, and begin nothing: what the host looks for beforehand, and what it asks for at
+ * other names than those of the move, which another move of the domain may have put there for the same host.
+ */
+export function setsBeforehand(plan: Pick<LegPlan, 'zone' | 'rulings' | 'newWeb' | 'met' | 'isBack' | 'scope'>): readonly RRsetText[] {
+  const elsewhere = plan.rulings.flatMap((row) => (row.planned && isChanging(row) && isAskedElsewhere(plan.scope, row.owner) ? [row.planned] : []));
+  return [...earlySets(plan), ...elsewhere];
 }
 
 /**

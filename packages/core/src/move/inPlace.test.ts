@@ -1,3 +1,5 @@
+import { setsBeforehand } from '../hosts/needs';
+import { stillDrifting } from '../survey/driftFromPlan';
 import { OLD, RULINGS, WWW, answers, decision, legOf, plan, published, rows, ruling, work } from '../testing/moving';
 import { waysBack } from './back';
 import { isByHand } from './byHand';
@@ -89,6 +91,9 @@ describe('a leg whose records change where they are', () => {
       return leg(1000, { one: both, two: both, plan: { rulings: [...RULINGS, proof], ...plan } });
     };
     expect([there({ scope }).times.ts, state(there({ scope }), 'change')]).toEqual([undefined, 'ready']);
+    const added = (data: string) => [{ owner: proof.owner, type: 'TXT', before: null, after: { ttl: 300, data: [data] } }];
+    const drifting = (data: string, { plan: of } = there({ scope })) => stillDrifting(added(data), of.rulings, setsBeforehand(of)).length;
+    expect([drifting('"site"'), drifting('"else"'), drifting('"site"', there({}))]).toEqual([0, 1, 1]);
     // Of a move of the whole domain it is a part that somebody has changed.
     expect(there({}).times.ts).toBe(400);
   });

@@ -32,7 +32,7 @@ export function driftFromPlan(zone: Name, rulings: readonly Ruling[], now: reado
   return changes;
 }
 
-/** What has been taken into the plan since it was seen is no drift any more; nor what is put there beforehand (`early`). */
+/** What has been taken into the plan since it was seen is no drift any more; nor what may be put there beforehand (`early`). */
 export function stillDrifting(changes: readonly DriftSight[], rulings: readonly Ruling[], early: readonly RRsetText[] = []): DriftSight[] {
   const found = new Map(rulings.map((ruling) => [keyOfRow(ruling), ruling.found?.data ?? []]));
   const put = new Map(early.map((set) => [keyOfRow(set), set.data]));

@@ -1,8 +1,7 @@
-import { earlySets } from '../hosts/needs';
+import { setsBeforehand } from '../hosts/needs';
 import { isTakeover } from '../move/account';
 import { answeredRows, unseenNames } from '../move/fronted';
 import { LegPlan, keyOfRow } from '../move/plan';
-import { isAskedElsewhere } from '../move/scope';
 import { AnswerSight, ServerSeen, ZoneSight } from '../move/seen';
 import { Ruling, isChanging } from '../rebuild/ruling';
 import { earliestSwitch } from './earliestSwitch';
@@ -39,11 +38,9 @@ export function repointTimes(input: TimesInput): LegTimes {
   const untold = unseenNames(plan).length > 0 || (takeover && changing.length === 0);
   const shown = untold ? byWord(changed.all, looked.length, input.changedAt) : changed.all;
   const t0: SeenBetween | undefined = shown && { lastOld: shown.lastOld, firstNew: shown.firstNew + allowance };
-  const before = new Map(earlySets(plan).map((set) => [keyOfRow(set), [...set.data].sort()]));
-  // What the web host looks for beforehand is there before the change: where that is all that is new of a set, it begins nothing.
+  const before = new Map(setsBeforehand(plan).map((set) => [keyOfRow(set), [...set.data].sort()]));
+  // What is there before the change begins nothing, where that is all that is new of a set.
   const late = changing.filter((row) => {
-    // What its web host asks for elsewhere may be put there by another move of the domain: that is no switch of this one either.
-    if (isAskedElsewhere(plan.scope, row.owner)) return false;
     const data = before.get(keyOfRow(row));
     return !data || !sameTexts(keyOfRow(row), data, [...(row.planned?.data ?? [])].sort());
   });

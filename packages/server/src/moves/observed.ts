@@ -8,9 +8,9 @@ import {
   SightRow,
   Work,
   ZoneSight,
-  earlySets,
   inScope,
   seenServers,
+  setsBeforehand,
   stillDrifting,
 } from '@wanderon/core';
 import { ObservationRow } from './move.rows';
@@ -71,7 +71,7 @@ export function seenOf(observations: readonly ObservationRow[], plan: LegPlan, w
     drift: drift && {
       at: drift.last_seen,
       problem: drift.problem,
-      changes: stillDrifting((drift.value as { changes: DriftSight[] } | null)?.changes ?? [], plan.rulings, earlySets(plan)).filter((one) =>
+      changes: stillDrifting((drift.value as { changes: DriftSight[] } | null)?.changes ?? [], plan.rulings, setsBeforehand(plan)).filter((one) =>
         inScope(plan.scope, one.owner, one.type),
       ),
     },
