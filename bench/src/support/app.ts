@@ -15,6 +15,8 @@ export const PASSWORD = 'bench-and-nothing-else';
 export interface BenchApp {
   readonly address: string;
   readonly port: number;
+  /** Of the server's process. */
+  readonly pid: number;
   /** One connection of the bench's own. */
   readonly database: Knex;
   /** What PostgreSQL writes. */
@@ -23,7 +25,8 @@ export interface BenchApp {
   stop(): Promise<void>;
 }
 
-export async function startApp(): Promise<BenchApp> {
+/** `more`: settings of the server beside the usual ones. */
+export async function startApp(more: NodeJS.ProcessEnv = {}): Promise<BenchApp> {
   const folder = mkdtempSync(join(tmpdir(), 'wanderon-bench-'));
   chmodSync(folder, 0o711);
   const cluster = clusterFolder(join(folder, 'postgres'), `bench-${process.pid}`);
@@ -40,11 +43,12 @@ export async function startApp(): Promise<BenchApp> {
     WANDERON_ADMIN_PASSWORD: FIRST_PASSWORD,
     WANDERON_ROOT_HINTS: hints,
     WANDERON_LOG: 'fatal',
+    ...more,
   };
   const server = await startNode(SERVER, [], env, /^listening (\d+)$/, () => undefined);
   const database = knex({ client: 'pg', connection: postgres.url, pool: { min: 1, max: 1 } });
   return {
-    ...{ address, port, database, log: join(cluster, 'log') },
+    ...{ address, port, pid: server.child.pid!, database, log: join(cluster, 'log') },
     api: await new Api(address).firstSignIn('admin', FIRST_PASSWORD, PASSWORD),
     stop: async () => {
       await database.destroy();

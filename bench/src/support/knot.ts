@@ -14,8 +14,20 @@ export interface KnotZone {
   readonly sign: boolean;
 }
 
-/** knot with zones, transferred with `key` only where there is one, on a port of the loopback address that needs no rights; it is ready when this returns. */
-export async function startKnot(folder: string, port: number, zones: readonly KnotZone[], key?: { name: string; secret: string }): Promise<ChildProcess> {
+/** Where a knot of a bench listens, and whether whoever may transfer a zone may change it too. */
+export interface KnotOptions {
+  readonly address?: string;
+  readonly update?: boolean;
+}
+
+/** knot with zones, transferred with `key` only where there is one, on a port of a loopback address that needs no rights; it is ready when this returns. */
+export async function startKnot(
+  folder: string,
+  port: number,
+  zones: readonly KnotZone[],
+  key?: { name: string; secret: string },
+  { address = '127.0.0.1', update = false }: KnotOptions = {},
+): Promise<ChildProcess> {
   const storage = join(folder, `knot-${port}`);
   mkdirSync(storage);
   const config = join(storage, 'knot.conf');
@@ -27,7 +39,7 @@ export async function startKnot(folder: string, port: number, zones: readonly Kn
     config,
     `server:
     rundir: ${storage}
-    listen: 127.0.0.1@${port}
+    listen: ${address}@${port}
 ${
   key
     ? `key:
@@ -41,7 +53,7 @@ ${
 acl:
   - id: anybody
     ${key ? `key: ${key.name}` : 'address: 127.0.0.0/8'}
-    action: transfer
+    action: ${update ? '[transfer, update]' : 'transfer'}
 policy:
   - id: plain
     algorithm: ecdsap256sha256
@@ -58,7 +70,7 @@ ${entries.join('')}`,
   for (const { domain, sign } of zones)
     for (let left = 600; ; left--) {
       try {
-        const answer = await client.ask({ address: '127.0.0.1', port }, Name.parse(`${domain}.`), sign ? TYPE_CODES.DNSKEY : TYPE_CODES.SOA, {
+        const answer = await client.ask({ address, port }, Name.parse(`${domain}.`), sign ? TYPE_CODES.DNSKEY : TYPE_CODES.SOA, {
           timeout: 200,
           tries: 1,
         });

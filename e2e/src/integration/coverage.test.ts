@@ -188,6 +188,16 @@ function expectHonest(taken: TakenSurvey, truth: readonly RRset[]): void {
     expect(old.survey.coverage.grade).toBe('partial');
   }, 120_000);
 
+  it('nsd, closed: is likely whole where a server that somebody names gives the zone at the serial that is served', async () => {
+    const named = { names: [], sets: [], servers: ['192.0.2.99', OPEN] };
+    const told = await surveyOf(client, ZONE, at(CLOSED), { given: named });
+    expect([told.survey.coverage.grade, told.survey.coverage.reasons.join(' ')]).toEqual([
+      'likely whole',
+      expect.stringMatching(/^The zone as .* gave it has the serial that /),
+    ]);
+    expectHonest(told, truth);
+  }, 120_000);
+
   it.each([
     ['questions', CLOSED, 1, 0],
     ['questions', CLOSED, 12, 3],

@@ -1,6 +1,7 @@
+import { until } from '../../../command/src/api';
 import { Driver } from '../support/drive';
 import { RealDomain, RealMoves, said } from '../support/realMoves';
-import { transferredLines } from '../support/realServers';
+import { OLD, loopback, transferredLines } from '../support/realServers';
 
 const isRoot = process.getuid?.() === 0;
 
@@ -9,6 +10,12 @@ const DOMAINS = {
   raisedInPlace: { name: 'raised-in-place.example', old: 'knot' },
   wildcard: { name: 'kept-wildcard.example', more: '* 90 A 192.0.2.90' },
   endless: { name: 'endless-ttl.example', more: 'shop 2147483647 A 192.0.2.80' },
+  // Delegated to an address where nobody is any more.
+  gone: {
+    name: 'gone-server.example',
+    delegation: `gone-server.example. 3 NS ns1.gone-server.example.\nns1.gone-server.example. A ${loopback(99)}`,
+    more: 'rarely-guessed TXT "kept"',
+  },
   oddRow: { name: 'odd-row.example', old: 'knot', fresh: 'bind', more: 'cam_1 A 192.0.2.81', settings: 'check-names fail;' },
 } satisfies Record<string, RealDomain>;
 
@@ -81,6 +88,43 @@ const DOMAINS = {
     await driver.way('settle', 'leave');
     await driver.done('raise');
     await driver.act('/close');
+  });
+
+  it('a survey that no nameserver answers takes what somebody has instead, and another server that has the zone', async () => {
+    const domain = DOMAINS.gone;
+    const driver = real.takenUp(await Driver.begin(real.api, domain.name));
+    await said(driver, /^No nameserver gave anything of the zone: .*or another server that has it\./);
+    const [www, mx] = [
+      { owner: `www.${domain.name}.`, type: 'A', ttl: 300, data: ['192.0.2.80'] },
+      { owner: `${domain.name}.`, type: 'MX', ttl: 300, data: [`10 mail.${domain.name}.`] },
+    ];
+    await driver.act('/in-hand', { names: [], sets: [www, mx] });
+    await driver.done('survey');
+    const given = await driver.survey();
+    expect(given.sets.map(({ owner, type, data }) => [owner, type, data])).toEqual(
+      expect.arrayContaining([
+        [www.owner, 'A', www.data],
+        [mx.owner, 'MX', mx.data],
+      ]),
+    );
+    expect([given.coverage.grade, given.coverage.reasons.join(' ')]).toEqual([
+      'partial',
+      expect.stringMatching(/answers: 2 record sets stand here as you gave them\./),
+    ]);
+    await driver.act('/in-hand', { names: [], sets: [], servers: [real.oldName(domain)] });
+    const named = await until('it is taken with the server', async () => {
+      const survey = await driver.survey();
+      return survey.takenAt > given.takenAt && survey;
+    });
+    expect(named.sets.map((set) => set.owner)).toEqual(expect.arrayContaining([`rarely-guessed.${domain.name}.`, `mail.${domain.name}.`]));
+    expect([named.coverage.grade, named.coverage.reasons.join(' ')]).toEqual([
+      'partial',
+      expect.stringContaining(`as ns1.oldbind.example (${OLD}), which you named, gives them`),
+    ]);
+    // Nobody is led to it: it is none of the servers that are watched.
+    expect(named.authorities.map((one) => one.address)).toEqual([loopback(99)]);
+    await driver.act('/hosts', { newDnsHost: real.host('new knot'), newWebHost: real.host('new web') });
+    expect((await driver.ledger()).rulings.find((row) => row.owner === `www.${domain.name}.`)).toMatchObject({ ruling: 'repoint' });
   });
 
   it('a push that is refused because of one row names it, and everything else takes effect', async () => {

@@ -1,6 +1,6 @@
-import { PURPOSES } from '@wanderon/core';
+import { PURPOSES, isIpv4, isIpv6 } from '@wanderon/core';
 import { z } from 'zod';
-import { givenSetsSchema, instant, outsideSchema, rrsetSchema } from './common';
+import { givenSetsSchema, hostName, instant, outsideSchema, rrsetSchema } from './common';
 import { HINT_ANSWERS } from './hintAnswers';
 
 const referralSchema = z.object({
@@ -160,11 +160,26 @@ export const driftSchema = z.object({
 });
 export type DriftView = z.infer<typeof driftSchema>;
 
+/** A server by its name, which comes out absolute, or by its address. */
+const serverSchema = z.union(
+  [
+    z
+      .string()
+      .trim()
+      .refine((text) => isIpv4(text) || isIpv6(text)),
+    hostName,
+  ],
+  {
+    error: 'Type the name of a server, or its address.',
+  },
+);
+
 /** What a person has in hand of a zone, as read and confirmed in the browser. */
 export const inHandSchema = z.object({
   /** Of the zone file, where it was one: a file whose serial is served is nearly a proof. */
   serial: z.number().int().min(0).max(0xffff_ffff).nullable().default(null),
   names: z.array(z.string().max(1100)).max(20_000),
   sets: givenSetsSchema,
+  servers: z.array(serverSchema).max(4).default([]),
 });
 export type InHandInput = z.input<typeof inHandSchema>;

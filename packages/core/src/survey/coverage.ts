@@ -54,10 +54,12 @@ export type Means =
       readonly file: FileInHand | undefined;
     };
 
-/** A zone file that a person gave, held against what is served. */
+/** A zone file that a person gave, or a zone as a server gave it that they named, held against what is served. */
 export interface FileInHand {
   /** Of its SOA record. */
   readonly serial: number;
+  /** The server, where it is no file. */
+  readonly from?: string | undefined;
   /** Sets that it and the servers have otherwise, and sets found that it does not have. */
   readonly differing: number;
 }
@@ -124,22 +126,24 @@ function claimedBy(authorities: readonly AuthorityAnswer[], means: Means, { vary
     case 'questions': {
       const source = authorities.find((authority) => authority.address === means.address);
       const { file } = means;
+      const had = file?.from === undefined ? 'The zone file in hand' : `The zone as ${file.from} gave it`;
       if (file && source && file.differing === 0 && varying === 0 && file.serial === source.serial) {
-        const said = `The zone file in hand has the serial that ${plain(source.server)} (${source.address}) serves, ${file.serial}, and all that was asked agrees with it.`;
+        const said = `${had} has the serial that ${plain(source.server)} (${source.address}) serves, ${file.serial}, and all that was asked agrees with it.`;
         const against = againstOthers(authorities, source, source.serial, said);
         return { grade: against.grade === 'partial' ? 'partial' : 'likely whole', reasons: [...against.reasons, 'Only a transfer would prove it.'] };
       }
+      if (!source) return { grade: 'partial', reasons: [] };
       return {
         grade: 'partial',
         reasons: [
           ...(file
             ? [
-                file.serial === source?.serial
-                  ? `The zone file in hand has the serial that is served, and ${counted(file.differing, 'record set stands', 'record sets stand')} otherwise.`
-                  : `The zone file in hand has serial ${file.serial}, served is ${source?.serial ?? 'none'}.`,
+                file.serial === source.serial
+                  ? `${had} has the serial that is served, and ${counted(file.differing, 'record set stands', 'record sets stand')} otherwise.`
+                  : `${had} has serial ${file.serial}, served is ${source.serial ?? 'none'}.`,
               ]
             : []),
-          `No authority gave a transfer. ${means.asked} questions were put to ${plain(source?.server ?? means.address)}: names that are neither ${means.range ? 'addresses of the range' : 'common'} nor named by others were not found.`,
+          `No authority gave a transfer. ${means.asked} questions were put to ${plain(source.server)}: names that are neither ${means.range ? 'addresses of the range' : 'common'} nor named by others were not found.`,
           ...means.remarks,
           'A transfer, a key for it, or an export of the zone would close what is open.',
         ],

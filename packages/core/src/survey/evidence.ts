@@ -4,7 +4,7 @@ import { plain } from './words';
 /** Where record sets were seen, and how. */
 export interface Source {
   readonly kind: 'transfer' | 'walk' | 'answer' | 'given';
-  /** The server's name and address; undefined for what a person gave. */
+  /** The server's name and address; undefined for what a person gave, unless it is a server that they named. */
   readonly server: string | undefined;
   readonly address: string | undefined;
   /** The zone's serial at that server then. */
@@ -34,6 +34,6 @@ export function sourceWords({ kind, server, address, serial }: Source): string {
     case 'answer':
       return `answer of ${at}`;
     case 'given':
-      return 'what you have in hand';
+      return server === undefined ? 'what you have in hand' : `${at}, which you named`;
   }
 }

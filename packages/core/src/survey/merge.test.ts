@@ -25,7 +25,20 @@ describe('merging', () => {
     expect(sourceWords(from('transfer', 'a.test', 5))).toBe('transfer from a.test (192.0.2.1) at serial 5');
   });
 
-  it('gives each set of each serving source once, whatever stands where', () => {
+  it('is made of what a person gave where nothing is served, and of nothing that they gave else', () => {
+    const given = {
+      source: { kind: 'given', server: undefined, address: undefined, serial: undefined },
+      sets: [set('www', 'A', 60, '192.0.2.1')],
+      complete: false,
+    } as const;
+    const silent = { source: from('transfer', 'a.test'), sets: [], complete: true };
+    expect(mergeSightings([silent, given]).map((one) => one.set)).toEqual(given.sets);
+    const served = { source: from('answer', 'a.test'), sets: [set('shop', 'A', 60, '192.0.2.2')], complete: false };
+    expect(mergeSightings([served, given]).map((one) => one.set)).toEqual(served.sets);
+    expect(sourceWords({ kind: 'given', server: 'ns9.test.', address: '192.0.2.9', serial: 4 })).toBe('ns9.test (192.0.2.9), which you named');
+  });
+
+  it('gives each set of each serving source once, whatever stands where, and what was given where none serves', () => {
     const owners = fc.uniqueArray(fc.constantFrom('a', 'b', 'c', 'd'));
     fc.assert(
       fc.property(owners, owners, owners, (one, two, given) => {
@@ -36,7 +49,9 @@ describe('merging', () => {
           { source: from('given', 'you'), sets: sets(given), complete: false },
         ]);
         const keys = merged.map((item) => rrsetKey(item.set.owner, item.set.type));
-        expect([...keys].sort()).toEqual([...new Set(sets([...one, ...two]).map((item) => rrsetKey(item.owner, item.type)))].sort());
+        expect([...keys].sort()).toEqual(
+          [...new Set(sets(one.length + two.length > 0 ? [...one, ...two] : given).map((item) => rrsetKey(item.owner, item.type)))].sort(),
+        );
         for (const item of merged) expect(item.evidence.some((evidence) => evidence.seen && evidence.agrees)).toBe(true);
       }),
     );

@@ -18,13 +18,14 @@ export interface MergedSet {
 
 /**
  * One record set for each owner and type, as the strongest source has it, with what every other source says of it.
- * Sources come strongest first. What a person gave is evidence for sets that are served, and adds none.
+ * Sources come strongest first. What a person gave is evidence for sets that are served, and adds none; where nothing is served it is
+ * all there is.
  */
 export function mergeSightings(sightings: readonly Sighting[]): MergedSet[] {
   const chosen = new Map<string, RRset>();
   const maps = sightings.map((sighting) => ({ ...sighting, byKey: new Map(sighting.sets.map((set) => [rrsetKey(set.owner, set.type), set])) }));
-  for (const { source, byKey } of maps) {
-    if (source.kind === 'given') continue;
+  const served = maps.filter(({ source, sets }) => source.kind !== 'given' && sets.length > 0);
+  for (const { byKey } of served.length > 0 ? served : maps) {
     for (const [key, set] of byKey) if (!chosen.has(key)) chosen.set(key, set);
   }
   return [...chosen]

@@ -19,6 +19,7 @@ import * as surveyHints from './surveyHints';
 import * as hostHabits from './hostHabits';
 import * as hostKnowledge from './hostKnowledge';
 import * as signInLimits from './signInLimits';
+import * as serversInHand from './serversInHand';
 import * as sheetLinks from './sheetLinks';
 import * as legsInTurn from './legsInTurn';
 import * as sweepInHand from './sweepInHand';
@@ -56,6 +57,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '024_outside', migration: outside },
   { name: '025_quick_values', migration: quickValues },
   { name: '026_redirect_tasks', migration: redirectTasks },
+  { name: '027_servers_in_hand', migration: serversInHand },
 ];
 
 const SOURCE: Knex.MigratorConfig = {

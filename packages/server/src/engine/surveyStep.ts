@@ -64,7 +64,7 @@ export class SurveyStep {
     const why = [...new Set(reasons)].join('; ') || 'no address of its nameservers is known';
     return {
       outcome: 'stopped',
-      problem: `No nameserver gave anything of the zone: ${why}. See whether the domain is added at its DNS host, then try again; or give what you have of it: a zone file, a table copied from the panel, a list of names, a mail of the host.`,
+      problem: `No nameserver gave anything of the zone: ${why}. See whether the domain is added at its DNS host, then try again; or give what you have of it: a zone file, a table copied from the panel, a list of names, a mail of the host, or another server that has it.`,
     };
   }
 
@@ -144,6 +144,6 @@ function frontedSets(sets: TakenSurvey['survey']['sets']): RRsetText[] {
   return sets.filter((set) => set.fronted !== null).map(({ owner, type, ttl, data }) => ({ owner, type, ttl, data }));
 }
 
-function givenIn({ names, sets, serial }: InHandGiven): Given {
-  return { names: names.map((name) => Name.parse(name)), sets: sets.map(rrsetFromText), serial };
+function givenIn({ names, sets, serial, servers }: InHandGiven): Given {
+  return { names: names.map((name) => Name.parse(name)), sets: sets.map(rrsetFromText), serial, servers };
 }

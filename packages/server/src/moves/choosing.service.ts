@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { Acted, BackInput, ChooseHosts, Host, MoveSurvey, WaysView } from '@wanderon/contract';
+import { Acted, BackInput, ChooseHosts, Host, WaysView } from '@wanderon/contract';
 import {
   Name,
   NextLeg,
@@ -34,8 +34,9 @@ import { givenServers } from '../hosts/givenServers';
 import { HostStore, knowledgeOf } from '../hosts/host.store';
 import { Caller } from '../people/allow';
 import { InvalidInput, NotNow } from '../refusals';
-import { SurveyViews } from '../survey/survey.view';
-import { LegLoader } from './legLoader';
+import { saidOfSurvey } from '../survey/saidOfSurvey';
+import { SurveyStore, Surveyed } from '../survey/survey.store';
+import { LegLoader, LoadedLeg } from './legLoader';
 import { LegRow } from './move.rows';
 import { MoveStore } from './move.store';
 import { Act, KEPT, MoveActs } from './moveActs';
@@ -55,18 +56,18 @@ export class ChoosingService {
     private readonly loader: LegLoader,
     private readonly hosts: HostStore,
     private readonly acts: MoveActs,
-    private readonly surveyViews: SurveyViews,
+    private readonly surveys: SurveyStore,
   ) {}
 
   /** The ways held against each other; throws a NotNow before the survey is there. */
   async compare(legId: string): Promise<WaysView> {
-    const { move, legs } = await this.loader.load(await this.store.moveOf(legId));
+    const { legs } = await this.loader.load(await this.store.moveOf(legId));
     const leg = legs.find((one) => one.row.id === legId)!;
     if (!leg.row.survey_id) throw new NotNow('The ways are compared once the survey is finished.');
-    const survey = await this.surveyViews.ofLeg(move, leg, leg.row.survey_id);
+    const survey = await this.surveyed(leg, leg.row.survey_id);
     const { plan, seen, state } = leg.leg;
     const found = foundIn(survey);
-    const compared = compareWays({ plan, seen, found, grade: survey.coverage.grade, assumed: state.assumed, now: state.now, every: state.every });
+    const compared = compareWays({ plan, seen, found, grade: survey.grade, assumed: state.assumed, now: state.now, every: state.every });
     return {
       ...compared,
       ways: compared.ways.map((one) => ({
@@ -96,7 +97,7 @@ export class ChoosingService {
       if (late !== undefined) throw new NotNow(late, { kept: KEPT });
       const former = leg.leg.plan.chosen ? formerOf(leg.leg, row.new_dns_host) : null;
       if (next && row.position > 0) throw new NotNow('This is the last leg of the move already.', { field: 'way', kept: KEPT });
-      const survey = await this.surveyViews.ofLeg(act.move, leg, row.survey_id);
+      const survey = await this.surveyed(leg, row.survey_id);
       const found = foundIn(survey);
       const chosen =
         choice.way === 'another account'
@@ -292,19 +293,26 @@ export class ChoosingService {
     };
   }
 
+  /** A survey of a leg, with the values that somebody has said to be stored. */
+  private async surveyed({ stands }: Pick<LoadedLeg, 'stands'>, id: string): Promise<Surveyed> {
+    const { grade, sets } = await this.surveys.surveyed(id);
+    const { stored } = saidOfSurvey(stands);
+    return { grade, sets: sets.map((set) => ({ ...set, stored: stored.get(`${set.owner} ${set.type}`) ?? set.stored })) };
+  }
+
   private async oldWeb(row: LegRow): Promise<ReturnType<typeof knowledgeOf>[]> {
     return row.old_web_host ? [knowledgeOf(await this.hosts.get(row.old_web_host))] : [];
   }
 }
 
 /** Rows that stand as they were found, where that was one of several answers, say so. */
-function saidToVary(rulings: readonly Ruling[], { sets }: Pick<MoveSurvey, 'sets'>): readonly Ruling[] {
+function saidToVary(rulings: readonly Ruling[], { sets }: Surveyed): readonly Ruling[] {
   const restless = new Set(sets.filter((set) => set.restless && set.stored === null).map((set) => setKey(set.owner, set.type)));
   if (restless.size === 0) return rulings;
   return rulings.map((row) => (row.found && row.planned === row.found && restless.has(keyOfRow(row)) ? { ...row, reason: `${row.reason}; ${VARIES}` } : row));
 }
 
 /** What a host's front answers is not what moves: what it stores is. */
-function foundIn({ sets }: Pick<MoveSurvey, 'sets'>): RRset[] {
+function foundIn({ sets }: Surveyed): RRset[] {
   return sets.map((set) => rrsetFromText({ ...set, data: set.stored ?? set.data }));
 }

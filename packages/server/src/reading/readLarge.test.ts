@@ -22,7 +22,9 @@ describe('a large body', () => {
     const inHand = readLarge('in-hand', sent({ serial: 7, names: ['Shop.canoes.test.'], sets }), ZONE);
     expect([inHand.serial, inHand.names, inHand.count]).toEqual([7, ['Shop.canoes.test.'], 2]);
     expect(JSON.parse(inHand.sets)).toEqual([set('WWW.canoes.test.', 'A', '192.0.2.1'), set('canoes.test.', 'TXT', '"a" "b"')]);
-    expect(readLarge('in-hand', sent({ names: [], sets: [] }), ZONE)).toEqual({ serial: undefined, names: [], sets: '[]', count: 0 });
+    expect(readLarge('in-hand', sent({ names: [], sets: [] }), ZONE)).toEqual({ serial: undefined, names: [], sets: '[]', count: 0, servers: [] });
+    const servers = readLarge('in-hand', sent({ names: [], sets: [], servers: ['NS9.Canoes.test', '192.0.2.9'] }), ZONE).servers;
+    expect(servers).toEqual(['NS9.Canoes.test.', '192.0.2.9']);
     expect(readLarge('plan', sent({ sets: [set('canoes.test.', 'MX', '10  mail.canoes.test.')] }), ZONE).sets).toEqual([
       set('canoes.test.', 'MX', '10 mail.canoes.test.'),
     ]);
@@ -43,6 +45,7 @@ describe('a large body', () => {
     ['nested without end', 'panel', new TextEncoder().encode(`${'['.repeat(300_000)}${']'.repeat(300_000)}`), '0.0.0'],
     ['empty', 'in-hand', new Uint8Array(), ': '],
     ['of another shape', 'in-hand', sent({ names: [7], sets: [] }), 'names.0: '],
+    ['with a server that is none', 'in-hand', sent({ names: [], sets: [], servers: ['a..b'] }), 'servers.0: '],
     ['with a name that is none', 'in-hand', sent({ names: ['a..b'], sets: [] }), 'names: a..b cannot be taken: '],
     [
       'with a name of another zone',

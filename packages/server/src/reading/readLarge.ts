@@ -11,7 +11,13 @@ const KEPT = 'Nothing was changed.';
 /** What is read of each kind of large body. */
 export interface LargeValues {
   /** What a person has in hand; `sets` as it is kept, `count` of them. */
-  readonly 'in-hand': { readonly serial: number | undefined; readonly names: readonly string[]; readonly sets: string; readonly count: number };
+  readonly 'in-hand': {
+    readonly serial: number | undefined;
+    readonly names: readonly string[];
+    readonly sets: string;
+    readonly count: number;
+    readonly servers: readonly string[];
+  };
   readonly plan: { readonly sets: readonly RRsetText[] };
   /** Null: what the panel showed is to be forgotten. */
   readonly panel: { readonly sets: readonly RRsetText[] | null };
@@ -29,9 +35,9 @@ export function readLarge<K extends LargeKind>(kind: K, octets: Uint8Array, zone
 
 const READERS: { readonly [K in LargeKind]: (body: unknown, zone: Name) => LargeValues[K] } = {
   'in-hand': (body, zone) => {
-    const { serial, names, sets } = valid(inHandSchema, body);
+    const { serial, names, sets, servers } = valid(inHandSchema, body);
     const read = readSetsGiven(sets, zone);
-    return { serial: serial ?? undefined, names: readNamesGiven(names, zone), sets: JSON.stringify(read), count: read.length };
+    return { serial: serial ?? undefined, names: readNamesGiven(names, zone), sets: JSON.stringify(read), count: read.length, servers };
   },
   plan: (body, zone) => ({ sets: readSetsGiven(valid(planReadSchema, body).sets, zone) }),
   panel: (body, zone) => {

@@ -8,6 +8,8 @@ export interface InHandGiven {
   readonly sets: readonly RRsetText[];
   /** Of a zone file that was read whole. */
   readonly serial?: number | undefined;
+  /** Servers that have the zone, by name or address. */
+  readonly servers: readonly string[];
 }
 
 /** The same with its sets as they are written. */
@@ -21,8 +23,8 @@ export class InHandStore {
   constructor(@Inject(DATABASE) private readonly database: Database) {}
 
   /** Gives its number, by which the trail names it. */
-  async add(leg: string, { names, sets, serial }: InHandKept, database: Database): Promise<number> {
-    const values = { leg_id: leg, names: JSON.stringify(names), sets, serial: serial ?? null };
+  async add(leg: string, { names, sets, serial, servers }: InHandKept, database: Database): Promise<number> {
+    const values = { leg_id: leg, names: JSON.stringify(names), sets, serial: serial ?? null, servers: JSON.stringify(servers) };
     const [row] = await database('in_hand').insert(values).returning<{ id: string }[]>('id');
     return Number(row!.id);
   }
@@ -32,8 +34,8 @@ export class InHandStore {
     const row = await database('in_hand')
       .where({ leg_id: leg })
       .orderBy('id', 'desc')
-      .first<{ id: string; names: string[]; sets: RRsetText[]; serial: string | null } | undefined>();
-    if (!row) return { id: null, names: [], sets: [] };
-    return { id: Number(row.id), names: row.names, sets: row.sets, serial: row.serial === null ? undefined : Number(row.serial) };
+      .first<{ id: string; names: string[]; sets: RRsetText[]; serial: string | null; servers: string[] } | undefined>();
+    if (!row) return { id: null, names: [], sets: [], servers: [] };
+    return { id: Number(row.id), names: row.names, sets: row.sets, servers: row.servers, serial: row.serial === null ? undefined : Number(row.serial) };
   }
 }

@@ -90,6 +90,16 @@ export class SurveyStore {
     return { ends: survey.ends, evidence: set?.evidence ?? [] };
   }
 
+  /** What a plan is made of: the sets as they were answered, without what they rest on, and how complete the inventory is. */
+  async surveyed(id: string): Promise<Surveyed> {
+    const { coverage } = await this.database('surveys').where({ id }).first<Pick<SurveyRow, 'coverage'>>('coverage');
+    const sets = await this.database('survey_sets')
+      .where({ survey_id: id })
+      .orderBy('position')
+      .select<Omit<SetRow, 'evidence' | 'fronted'>[]>('owner', 'type', 'ttl', 'data', 'stored', 'varying', 'restless');
+    return { grade: coverage.grade, sets: sets.map((set) => ({ ...set, ttl: Number(set.ttl), restless: isRestless(set) })) };
+  }
+
   async get(id: string): Promise<SurveyView> {
     const row = await this.database('surveys').where({ id }).first<SurveyRow>();
     const sets = await this.database('survey_sets')
@@ -110,9 +120,19 @@ export class SurveyStore {
       pages: row.pages,
       outside: row.outside,
       asked: row.asked,
-      sets: sets.map((set) => ({ ...set, ttl: Number(set.ttl), restless: set.restless ?? set.varying !== null })),
+      sets: sets.map((set) => ({ ...set, ttl: Number(set.ttl), restless: isRestless(set) })),
     };
   }
+}
+
+export interface Surveyed {
+  readonly grade: SurveyView['coverage']['grade'];
+  readonly sets: readonly Pick<SurveyView['sets'][number], 'owner' | 'type' | 'ttl' | 'data' | 'stored' | 'restless'>[];
+}
+
+/** Of surveys from before it was told apart, all sets that vary. */
+function isRestless({ restless, varying }: Pick<SetRow, 'restless' | 'varying'>): boolean {
+  return restless ?? varying !== null;
 }
 
 type SurveyRow = Omit<SurveyView, 'id' | 'takenAt' | 'sets'> & { taken_at: number };

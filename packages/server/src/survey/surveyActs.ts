@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { Acted, AnswerHint, MoveSurvey, NameHint, PagesInput, PurposeInput, StoredInput, SurveyView } from '@wanderon/contract';
-import { counted, isDone, readRow } from '@wanderon/core';
+import { counted, isDone, plain, readRow } from '@wanderon/core';
 import { LiveService } from '../live/live.service';
 import { LegLoader, LoadedLeg } from '../moves/legLoader';
 import { Act, KEPT, MoveActs } from '../moves/moveActs';
@@ -42,12 +42,15 @@ export class SurveyActs {
     return this.acts.act(legId, person, async (act) => {
       this.refuseOncePlanned(act);
       const before = await this.inHand.latest(legId, act.transaction);
-      await this.give(
-        act,
-        given,
-        `${counted(given.names.length, 'name')} and ${counted(count, 'record set')} were given; the survey is taken again.`,
-        before.id,
-      );
+      // A server that is named takes nothing back that was pasted before, nor the other way round.
+      const isServer = count + given.names.length === 0;
+      const kept = isServer ? { ...before, sets: JSON.stringify(before.sets) } : given;
+      const servers = given.servers.length > 0 ? given.servers : before.servers;
+      const what = [
+        ...(isServer ? [] : [`${counted(given.names.length, 'name')} and ${counted(count, 'record set')} were given`]),
+        ...given.servers.map((server) => `${plain(server)} was named as a server that has the zone`),
+      ].join(', ');
+      await this.give(act, { ...kept, servers }, `${what || 'Nothing new was given'}; the survey is taken again.`, before.id);
     });
   }
 

@@ -55,6 +55,8 @@ export interface Given {
   readonly sets: readonly RRset[];
   /** Serial of the zone file, where it was one. */
   readonly serial?: number | undefined;
+  /** Names, absolute, or addresses of servers that have the zone, whether or not anybody is led to them. */
+  readonly servers?: readonly string[];
 }
 
 /** What a survey is doing now, in words; `asked` counts questions of this survey so far. */

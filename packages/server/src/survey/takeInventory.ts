@@ -24,7 +24,7 @@ import {
 import { Nsec3Walked, SurveyOptions, exploreZone, limited, transferStream, walkNsec3, walkZone } from '@wanderon/net';
 import { observed, TRANSFER_BOUNDS } from '../network/network';
 import { AskedAuthorities } from './askAuthorities';
-import { Given, Progress, SurveyWish, SurveyWorld } from './surveyWorld';
+import { Progress, SurveyWish, SurveyWorld } from './surveyWorld';
 
 /** What is in the zone, how it was come by, and what is known to be missing. */
 export interface Inventory {
@@ -47,7 +47,7 @@ export async function takeInventory(world: SurveyWorld, wish: SurveyWish, key: T
 }
 
 /** What a transfer brought before it broke off: true of the zone, and not all of it. */
-interface Broken {
+export interface Broken {
   readonly sighting: Sighting;
   readonly words: string;
 }
@@ -71,7 +71,8 @@ async function transferred(
   return { records: last ? records.filter((one) => !(one.type === last.type && one.owner.equals(last.owner))) : [], problem: got.problem };
 }
 
-async function byTransfer(
+/** From each authority that gives it; undefined where none does. What broke off goes to `broken`. */
+export async function byTransfer(
   world: SurveyWorld,
   wish: SurveyWish,
   key: TsigKey | undefined,
@@ -278,11 +279,11 @@ function differing(a: readonly RRset[], b: readonly RRset[]): number {
 }
 
 /** How many sets a zone file and the servers have otherwise; what signing makes, and what a host answers in place of what is stored at `fronted` names, is its own. */
-export function againstFile(zone: Name, found: readonly RRset[], given: Given, fronted: readonly Name[]): number {
+export function againstFile(zone: Name, found: readonly RRset[], given: readonly RRset[], fronted: readonly Name[]): number {
   const own = (set: RRset): boolean => (set.owner.equals(zone) && OWN.has(set.type)) || fronted.some((name) => name.equals(set.owner));
   return differing(
     found.filter((set) => !own(set)).map((set) => ({ ...set, ttl: 0 })),
-    given.sets.filter((set) => !own(set)).map((set) => ({ ...set, ttl: 0 })),
+    given.filter((set) => !own(set)).map((set) => ({ ...set, ttl: 0 })),
   );
 }
 

@@ -32,8 +32,9 @@ import { askAuthorities } from './askAuthorities';
 import { askOutside } from './askOutside';
 import { NewSurvey } from './survey.store';
 import { endsOutside, resolver } from './whereNamesLead';
-import { KnownHost, SurveyWalker, SurveyWish, SurveyWorld } from './surveyWorld';
+import { Given, KnownHost, SurveyWalker, SurveyWish, SurveyWorld } from './surveyWorld';
 import { againstFile, takeInventory } from './takeInventory';
+import { NamedZone, askNamed, namedWords, where } from './askNamed';
 import { compareAnswers } from './compareAnswers';
 import { zonesBelow } from './zonesBelow';
 
@@ -56,10 +57,10 @@ const SERVERS = 30;
 const ADDRESSES = 8;
 
 /** Everything that can be known about a domain now. Throws a NetError where no server of the parent answers, or where cancelled. */
-export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: () => Instant): Promise<TakenSurvey> {
-  const { zone, signal } = wish;
+export async function takeSurvey(world: SurveyWorld, wished: SurveyWish, takenAt: () => Instant): Promise<TakenSurvey> {
+  const { zone, signal } = wished;
   const domain = zone.toString().replace(/\.$/, '');
-  const tell = (doing: string): void => wish.onProgress?.({ doing, asked: 0 });
+  const tell = (doing: string): void => wished.onProgress?.({ doing, asked: 0 });
   const walker = world.walker(signal);
   let inZone: (host: Name) => readonly string[] | undefined = () => undefined;
   const http = { ...world.http, resolve: resolver(walker, (host) => inZone(host) ?? host) };
@@ -80,13 +81,13 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   const { answers } = asked;
   // Whose server answers for the zone before one that is only named.
   const ofHost = (all: readonly AuthorityAnswer[]): KnownHost | undefined =>
-    wish.hosts.find((one) =>
+    wished.hosts.find((one) =>
       one.nameservers.some((name) =>
         all.some((answer) => sameNameSet([name], [answer.server]) && (!one.addresses?.length || one.addresses.includes(answer.address))),
       ),
     );
   const ofPool = (all: readonly AuthorityAnswer[]): KnownHost | undefined =>
-    wish.hosts.find((one) => one.gives && all.some(({ server }) => !Name.parse(server).isAtOrBelow(zone) && isOfPool(server, one.gives!)));
+    wished.hosts.find((one) => one.gives && all.some(({ server }) => !Name.parse(server).isAtOrBelow(zone) && isOfPool(server, one.gives!)));
   const authoritative = answers.filter((answer) => answer.authoritative);
   const host = ofHost(authoritative) ?? ofHost(answers) ?? ofPool(authoritative);
   const own = [...new Set(answers.flatMap((answer) => answer.nameservers.map((name) => name.toLowerCase())))];
@@ -101,14 +102,23 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
     signal,
   );
   const apart = askedApart.answers;
-  const panels = await panelsOf(world, walker, wish, answers);
-  const inventory = await takeInventory(world, wish, await host?.key(), asked);
+  const panels = await panelsOf(world, walker, wished, answers);
+  const isServed = authoritative.length > 0;
+  const { zone: named, problems: unnamed } = await askNamed(world, wished, walker, isServed);
+  // What a server gives that somebody named is asked for like everything that is given.
+  const wish = named ? { ...wished, given: { ...wished.given, sets: [...wished.given.sets, ...named.sets] } } : wished;
+  const inventory = named && !isServed ? named.inventory : await takeInventory(world, wish, await host?.key(), asked);
   const given = {
-    source: { kind: 'given', server: undefined, address: undefined, serial: wish.given.serial },
-    sets: wish.given.sets,
+    source: { kind: 'given', server: undefined, address: undefined, serial: wished.given.serial },
+    sets: wished.given.sets,
     complete: false,
   } as const;
-  const merged = mergeSightings([...inventory.sightings, ...(wish.given.sets.length > 0 ? [given] : [])]);
+  const beside = { source: { kind: 'given', server: named?.from.server, address: named?.from.address, serial: named?.serial }, complete: false } as const;
+  const merged = mergeSightings([
+    ...inventory.sightings,
+    ...(named && isServed ? [{ ...beside, sets: named.sets }] : []),
+    ...(wished.given.sets.length > 0 ? [given] : []),
+  ]);
   const sets = merged.map((one) => one.set);
   const { variations, edited, others, left, hints } = await compareAnswers(
     world,
@@ -146,29 +156,30 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
   });
   const unsteady = [...variations].filter(([, one]) => one.varying !== undefined || one.fronted !== undefined);
   const fronted = unsteady.filter(([, one]) => one.fronted !== undefined).map(([{ set }]) => set);
-  const { serial } = wish.given;
+  const file = fileInHand(wished.given, isServed ? named : undefined);
   const against = [
+    ...(isServed ? [] : [named ? namedWords(named) : unserved(sets.length, nameservers.length > 0)]),
     ...(edited
       ? ['Somebody changed the zone while it was surveyed: what changed since stands in the comparison with it. Take it again to have it in the inventory.']
       : []),
     ...(isOver ? ['Neither where names outside the zone lead nor the website was looked at any more: the time for a survey was over.'] : []),
   ];
   const means =
-    inventory.means.kind === 'questions' && serial !== undefined
+    inventory.means.kind === 'questions' && file
       ? {
           ...inventory.means,
           file: {
-            serial,
+            ...{ serial: file.serial, from: file.from },
             differing: againstFile(
               zone,
               sets,
-              wish.given,
+              file.sets,
               fronted.map((set) => set.owner),
             ),
           },
         }
       : inventory.means;
-  const coverage = coverageOf([...answers, ...apart], means, {
+  const coverage = coverageOf([...answers, ...apart, ...(named && !isServed ? named.answers : [])], means, {
     varying: unsteady.length - fronted.length,
     fronted: fronted.length,
     left,
@@ -198,7 +209,7 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
     survey: {
       takenAt: at,
       parent: delegation.parent,
-      coverage: { grade: coverage.grade, reasons: [...coverage.reasons] },
+      coverage: { grade: coverage.grade, reasons: [...coverage.reasons, ...unnamed] },
       referrals: referrals.map(referralView),
       authorities: [...answers.map((answer) => authorityView(answer, true)), ...apart.map((answer) => authorityView(answer, false))],
       registration: registration ?? null,
@@ -223,6 +234,20 @@ export async function takeSurvey(world: SurveyWorld, wish: SurveyWish, takenAt: 
     N: soaSet ? negativeTtl(soaSet.ttl, readSoa(soaSet.data[0]!).minimum) : 0,
     ds: referrals.some((referral) => referral.ds.length > 0),
   };
+}
+
+/** The zone with a serial that is held against what is served: as a server gave it that was named, or as a file has it. */
+function fileInHand(
+  { sets, serial }: Given,
+  named: NamedZone | undefined,
+): { readonly sets: readonly RRset[]; readonly serial: number; readonly from: string | undefined } | undefined {
+  if (named?.serial !== undefined) return { sets: named.sets, serial: named.serial, from: where(named.from) };
+  return serial === undefined ? undefined : { sets, serial, from: undefined };
+}
+
+function unserved(sets: number, isDelegated: boolean): string {
+  const none = isDelegated ? 'No nameserver that the domain is delegated to answers' : 'The domain is delegated to no nameserver';
+  return sets === 0 ? `${none}.` : `${none}: ${counted(sets, 'record set stands', 'record sets stand')} here as you gave ${sets === 1 ? 'it' : 'them'}.`;
 }
 
 const ADDRESSED: ReadonlySet<number> = new Set([TYPE_CODES.A, TYPE_CODES.AAAA, TYPE_CODES.CNAME]);

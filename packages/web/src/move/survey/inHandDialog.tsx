@@ -1,8 +1,10 @@
 import { Name, givenSerial, givenSets, rrsetToText } from '@wanderon/core';
 import { InHandInput, MoveView } from '@wanderon/contract';
+import { useState } from 'react';
 import { useMoveAction } from '../../api';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
+import { Field } from '../../ui/field';
 import { Failed } from '../../ui/states';
 import { Pasted, PastedFile, usePasted } from '../pasted';
 
@@ -10,7 +12,9 @@ import { Pasted, PastedFile, usePasted } from '../pasted';
 export function InHandDialog({ move, onClose }: { move: MoveView; onClose: () => void }) {
   const give = useMoveAction<InHandInput>(move.id, 'POST', () => '/in-hand');
   const pasted = usePasted(move.domain);
+  const [server, setServer] = useState('');
   const { reading } = pasted;
+  const asksServer = server.trim() !== '';
   const names = new Set(reading.rows.map((row) => row.name.key)).size;
   const submit = (): void =>
     give.mutate(
@@ -18,6 +22,7 @@ export function InHandDialog({ move, onClose }: { move: MoveView; onClose: () =>
         serial: givenSerial(reading, Name.parse(`${move.domain}.`)) ?? null,
         names: reading.rows.filter((row) => !row.record).map((row) => row.name.toString()),
         sets: givenSets(reading).map(rrsetToText),
+        servers: asksServer ? [server] : [],
       },
       { onSuccess: onClose },
     );
@@ -25,16 +30,27 @@ export function InHandDialog({ move, onClose }: { move: MoveView; onClose: () =>
     <Dialog open onClose={onClose} title={`What you have in hand of ${move.shown}`} wide>
       <p className="mb-2">
         Paste an export, the table of a panel, a list of names, or a mail from this domain with its headers. Every name in it is asked for, and what is served
-        is held against it.
+        is held against it. Where no nameserver answers any more, the plan is made from it.
       </p>
       <Pasted pasted={pasted} domain={move.domain} label="What you have in hand" />
       {pasted.text.trim() !== '' && reading.kind === 'zone file' && !reading.complete && (
         <p>What was not read may be in the zone all the same: this file does not show that the inventory is whole.</p>
       )}
+      <div className="mt-3 max-w-[34rem]">
+        <Field
+          label="Or a server that has the zone"
+          hint="By name or address, also one that the domain is not delegated to. It is asked for the whole zone."
+          value={server}
+          spellCheck={false}
+          autoCapitalize="none"
+          onChange={(event) => setServer(event.target.value)}
+          mono
+        />
+      </div>
       {give.isError && <Failed error={give.error} />}
       <div className="mt-4 flex gap-2">
-        <Button kind="main" disabled={give.isPending || reading.rows.length === 0} onClick={submit}>
-          Ask for {names === 1 ? 'this name' : `these ${names} names`} and take the survey again
+        <Button kind="main" disabled={give.isPending || (reading.rows.length === 0 && !asksServer)} onClick={submit}>
+          {asking(names, asksServer)} and take the survey again
         </Button>
         <Button onClick={onClose}>Not now</Button>
         <span className="ml-auto self-center">
@@ -43,4 +59,11 @@ export function InHandDialog({ move, onClose }: { move: MoveView; onClose: () =>
       </div>
     </Dialog>
   );
+}
+
+/** asking(2, true) → 'Ask for these 2 names, and this server,' */
+function asking(names: number, asksServer: boolean): string {
+  const forNames = names === 1 ? 'this name' : `these ${names} names`;
+  if (!asksServer) return `Ask for ${forNames}`;
+  return names === 0 ? 'Ask this server' : `Ask for ${forNames}, and this server,`;
 }
