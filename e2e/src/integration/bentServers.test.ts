@@ -19,6 +19,13 @@ function withNs(answer: Message, name: string): Message {
   return { ...answer, answers: [ns(owner, name)] };
 }
 
+let turn = 0;
+function byTurns(answer: Message): Message {
+  const [one] = answer.answers;
+  if (!one || one.type !== TYPE_CODES.A || !one.owner.toString().startsWith('api.')) return answer;
+  return { ...answer, answers: [{ ...one, data: parseRdata(TYPE_CODES.A, `192.0.2.${200 + (turn++ % 2)}`) }] };
+}
+
 const LEFT = Name.parse('no-longer-there.example.');
 
 function referral(request: Message, zone: Name, name: string): Message {
@@ -51,6 +58,8 @@ const BENT: Record<string, { readonly address: string; readonly bend: Bend; read
     bend: (request, answer) => (state.refers && request.questions[0]!.name.isAtOrBelow(LEFT) ? referral(request, LEFT, 'ns1.refers.example.') : answer),
     tcp: Infinity,
   },
+  // It answers one name by turns with one address and another.
+  turns: { address: loopback(28), bend: (_request, answer) => byTurns(answer), tcp: 0 },
   // It sends so much of a transfer, and closes.
   cut: { address: loopback(25), bend: (_request, answer) => answer, tcp: 30_000 },
 };
@@ -71,6 +80,7 @@ const DOMAINS = {
   stays: at('stays', 'never-turns.example'),
   refers: at('refers', 'no-longer-there.example'),
   humble: at('humble', 'no-authority.example'),
+  turns: at('turns', 'by-turns.example', 'api A 192.0.2.200'),
 };
 
 (isRoot ? describe : describe.skip)('old servers that bend what they answer (port 53 on loopback, so as root)', () => {
@@ -134,6 +144,14 @@ const DOMAINS = {
     const brought = sets.filter((set) => set.owner.startsWith('unheard-of-')).length;
     expect(brought).toBeGreaterThan(100);
     expect(brought).toBeLessThan(1500);
+  });
+
+  it('one that answers by turns is planned with one of its answers, and that is said of the row', async () => {
+    const driver = await real.chosen(DOMAINS.turns);
+    const { rulings, remarks } = await driver.ledger();
+    const row = rulings.find((one) => one.owner.startsWith('api.'))!;
+    expect([row.ruling, row.reason]).toEqual(['carry', expect.stringMatching(/answered otherwise from one question to the next/)]);
+    expect(remarks.filter((one) => one.owner === row.owner).map((one) => one.code)).toEqual(['varies-as-found']);
   });
 
   it('one that never claims authority is told as that, and the move goes on with it', async () => {

@@ -1,4 +1,5 @@
-import { checkRulings } from '../rebuild/checks';
+import { eachCheck } from '../rebuild/checks';
+import { Remark } from '../rebuild/checks/check';
 import { isChanging } from '../rebuild/ruling';
 import { earlySets } from '../hosts/needs';
 import { Instant } from '../timetable/instant';
@@ -116,13 +117,28 @@ export class Leg {
 
   /** What the checks say of the plan, those that somebody let be included. */
   get remarks(): readonly LegRemark[] {
+    const remarks = this.ofPlan('remarks', () => [...this.checks()].flat(), this.site);
+    return this.once('remarks', () => withWaivers(remarks, this.plan.rulings, this.said.waived));
+  }
+
+  /**
+   * Works out in steps what takes longest of a large plan, and ends at once where that is known: whoever goes through them can answer others
+   * in between.
+   */
+  *prepared(): Generator<undefined, void> {
+    if (this.isKnownOfPlan('remarks', this.site)) return;
+    const all: Remark[] = [];
+    for (const found of this.checks()) {
+      all.push(...found);
+      yield;
+    }
+    this.ofPlan('remarks', () => all, this.site);
+  }
+
+  private *checks(): Generator<readonly Remark[], void> {
     const { zone, rulings, scope } = this.plan;
-    const remarks = this.ofPlan(
-      'remarks',
-      () => checkRulings(checkInputOf(this.checking, zone, rulings)).flatMap((one) => (inScope(scope, one.owner, one.type) ? [withinScope(one, scope)] : [])),
-      this.site,
-    );
-    return this.once('remarks', () => withWaivers(remarks, rulings, this.said.waived));
+    for (const found of eachCheck(checkInputOf(this.checking, zone, rulings)))
+      yield found.flatMap((one) => (inScope(scope, one.owner, one.type) ? [withinScope(one, scope)] : []));
   }
 
   /** What lookouts are asked now. */
@@ -172,6 +188,10 @@ export class Leg {
     const made = make();
     planned.set(name, { on, made });
     return made;
+  }
+
+  private isKnownOfPlan(name: string, on: string): boolean {
+    return PLANNED.get(this.plan)?.get(name)?.on === on;
   }
 
   once<T>(name: string, make: () => T): T {

@@ -23,6 +23,12 @@ export function isHostsOwn(set: { readonly owner: string; readonly type: string;
   return set.reason.startsWith(HOSTS_OWN);
 }
 
+/** Planned with the data that was found, whatever the TTLs: of a row that was stored, `found` and `planned` are two objects. */
+export function isAsFound({ found, planned }: Pick<Ruling, 'found' | 'planned'>): boolean {
+  if (!found || !planned) return false;
+  return planned === found || (planned.data.length === found.data.length && planned.data.every((data, index) => data === found.data[index]));
+}
+
 /** Ends the reason of a row that was found as one of several answers. */
 export const VARIES = 'answered otherwise from one question to the next';
 

@@ -21,7 +21,7 @@ export function planLine(zone: Name, line: string, ttl = 3600): Ruling {
 export function checkInput(zone: Name, rulings: readonly Ruling[], more: Partial<CheckInput> = {}): CheckInput {
   return {
     zone,
-    rulings,
+    rulings: asStored(rulings),
     oldWeb: [],
     newWeb: undefined,
     fronted: [],
@@ -37,4 +37,9 @@ export function checkInput(zone: Name, rulings: readonly Ruling[], more: Partial
     apexAlias: { host: 'New DNS', takes: false, known: true },
     ...more,
   };
+}
+
+/** Rows as they come out of a database: what is equal in them is not one object. */
+function asStored(rulings: readonly Ruling[]): Ruling[] {
+  return rulings.map((row) => ({ ...row, found: row.found && { ...row.found }, planned: row.planned && { ...row.planned } }));
 }

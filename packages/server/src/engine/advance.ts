@@ -98,7 +98,7 @@ export class Advancer {
     if (!(await this.claims.take(id, 'watch'))) return;
     try {
       for (let turn = 0; turn < TURN; turn++) {
-        const loaded = await this.loader.load(id);
+        const loaded = await this.loader.loadPrepared(id);
         if (loaded.move.state !== 'open') return;
         const { leg } = loaded.current;
         const ready = dueOf(leg).filter((due) => due.what === 'look' && SLOW.has(due.id) && due.at <= leg.now);
@@ -114,7 +114,7 @@ export class Advancer {
   }
 
   private async work(id: string, beside: (what: keyof Beside) => Promise<void>): Promise<void> {
-    let loaded = await this.loader.load(id);
+    let loaded = await this.loader.loadPrepared(id);
     if (loaded.move.state !== 'open') {
       await this.acts.refresh(loaded);
       return this.store.wake(id, null);
@@ -136,7 +136,7 @@ export class Advancer {
       const began = performance.now();
       await Promise.all((act ? [act] : ready).map((one) => this.doOne(loaded, one.one, one.due)));
       if (!act) this.pace.set(id, this.takenSince(began));
-      loaded = await this.loader.load(id);
+      loaded = await this.loader.loadPrepared(id);
     }
     if (loaded.move.summarised !== loaded.move.version) await this.acts.refresh(loaded);
     await this.sleep(loaded);

@@ -12,6 +12,7 @@ import {
   compareWays,
   decisionWords,
   formerOf,
+  isAsFound,
   isDone,
   isFirstUse,
   isRaised,
@@ -309,7 +310,7 @@ export class ChoosingService {
 function saidToVary(rulings: readonly Ruling[], { sets }: Surveyed): readonly Ruling[] {
   const restless = new Set(sets.filter((set) => set.restless && set.stored === null).map((set) => setKey(set.owner, set.type)));
   if (restless.size === 0) return rulings;
-  return rulings.map((row) => (row.found && row.planned === row.found && restless.has(keyOfRow(row)) ? { ...row, reason: `${row.reason}; ${VARIES}` } : row));
+  return rulings.map((row) => (isAsFound(row) && restless.has(keyOfRow(row)) ? { ...row, reason: `${row.reason}; ${VARIES}` } : row));
 }
 
 /** What a host's front answers is not what moves: what it stores is. */

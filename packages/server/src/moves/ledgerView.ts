@@ -33,12 +33,12 @@ import { NotNow } from '../refusals';
 import { saidOfSurvey } from '../survey/saidOfSurvey';
 import { LoadedLeg } from './legLoader';
 
-/** A page of a leg's rows in the order of their places, with what is said of them; throws a NotNow where the row that it comes after is gone. */
+/** A page of a leg's rows in the order of their places, without remarks (`remarksOf`); throws a NotNow where the row that it comes after is gone. */
 export function ledgerPage(
   { row: { id }, leg, rows: found, said, stands }: LoadedLeg,
   { after, from = 0, limit }: z.output<typeof ledgerQuerySchema>,
   people: ReadonlyMap<string, string>,
-): LedgerPage {
+): Omit<LedgerPage, 'remarks'> {
   const { chosen } = leg.plan;
   const { purposes } = saidOfSurvey(stands);
   // As they are read: what is seen first stays where it is when the others come.
@@ -49,7 +49,7 @@ export function ledgerPage(
   const here = new Set(rows.map(keyOfRow));
   const first = start === 0;
   const ruled = first && new Set(all.map(keyOfRow));
-  // What is said of no row stands on the first page.
+  // What is answered at no row stands on the first page.
   const isHere = (key: string): boolean => here.has(key) || (ruled && !ruled.has(key));
   const fronting = frontingOfRows(leg.plan);
   return {
@@ -68,7 +68,6 @@ export function ledgerPage(
       ...places.get(row)!,
       index: indexes.get(row)!,
     })),
-    remarks: leg.remarks.filter(({ owner, type }) => isHere(setKey(owner, type))).map((remark) => remarkView(remark, leg.plan.rulings)),
     // What is live before another account takes over says nothing of what is typed there.
     served:
       chosen && !(isTakeover(leg.plan) && leg.times.ts === undefined) && leg.seen.looked[leg.plan.kind === 'repoint' ? 'old' : 'new'] !== undefined
@@ -81,6 +80,15 @@ export function ledgerPage(
     total: all.length,
     next: start + limit < all.length ? rows.at(-1)!.id : null,
   };
+}
+
+/** What is said of the rows of a page, and on the first one of what has no row; of all rows, where no page is given. */
+export function remarksOf({ leg }: Pick<LoadedLeg, 'leg'>, page?: Pick<LedgerPage, 'rulings' | 'after'>): RemarkView[] {
+  const { rulings } = leg.plan;
+  const here = page && new Set(page.rulings.map(keyOfRow));
+  const ruled = page?.after === null ? new Set(rulings.map(keyOfRow)) : undefined;
+  const isHere = (key: string): boolean => !here || here.has(key) || (ruled !== undefined && !ruled.has(key));
+  return leg.remarks.filter(({ owner, type }) => isHere(setKey(owner, type))).map((remark) => remarkView(remark, rulings));
 }
 
 interface Order {

@@ -99,12 +99,16 @@ export interface MoveParts {
 /** Rows of ledgers and observations in the moves of which the parts are held. */
 const HELD = 100_000;
 
+/** Rows of a plan of which everything is worked out at once: all checks of so many take a tenth of a second. */
+const SMALL = 10_000;
+
 /** Reads a move whole and hands it to core: engine, acts and pages all see the same. */
 @Injectable()
 export class LegLoader {
   private readonly parts = new Recent<MoveParts>(HELD);
   /** What was worked out of a leg's decisions: it stays so as long as nothing else that it rests on is another. */
   private readonly decidedLegs = new WeakMap<readonly Decision[], DecidedLeg>();
+  private readonly preparing = new WeakMap<LegPlan, Promise<void>>();
   private readonly byId = new WeakMap<readonly Host[], ReadonlyMap<string, Host>>();
 
   constructor(
@@ -125,6 +129,23 @@ export class LegLoader {
   async load(id: string, database: Database = this.database, lock = false): Promise<LoadedMove> {
     const { move, also: state } = await this.store.getWith(id, this.hosts.state(database), database, lock);
     return this.built(move, await this.legsOf(move, database), await this.hosts.at(state, database));
+  }
+
+  /** As `load`, and what takes long to work out of a large plan is known, once for all who wait for it; others are answered meanwhile. */
+  async loadPrepared(id: string): Promise<LoadedMove> {
+    return this.prepared(await this.load(id));
+  }
+
+  async prepared<T extends LoadedMove>(loaded: T): Promise<T> {
+    const { leg } = loaded.current;
+    if (!isLarge(loaded.current)) return loaded;
+    let preparing = this.preparing.get(leg.plan);
+    if (!preparing) {
+      preparing = inSteps(leg.prepared());
+      this.preparing.set(leg.plan, preparing);
+    }
+    await preparing;
+    return loaded;
   }
 
   /** The parts of a move as this process knows them; they may be of an earlier version, and are where others have changed it. */
@@ -263,6 +284,16 @@ export class LegLoader {
     const faults = latest.changes.filter((one) => one.weight === 'broken').map(({ pages, text }) => ({ pages, text }));
     return { at: latest.last_seen, faults, answers: answeredAt(latest.looks), redirects: redirectsSeen(latest.looks) };
   }
+}
+
+/** A plan of which some things take so long to work out that others would wait. */
+export function isLarge({ leg }: Pick<LoadedLeg, 'leg'>): boolean {
+  return leg.plan.rulings.length > SMALL;
+}
+
+/** Goes through steps of which each may take a while, and lets everybody else have a turn between two of them. */
+async function inSteps(steps: Generator<undefined, void>): Promise<void> {
+  while (!steps.next().done) await new Promise((resolve) => setImmediate(resolve));
 }
 
 /** Whether the switch of a leg may be under way, without working the whole leg out. */

@@ -9,7 +9,7 @@ import { LegLoader, LoadedMove } from './legLoader';
 import { MoveStore } from './move.store';
 
 /** Rows of ledgers in the moves that are held. */
-const HELD = 60_000;
+const HELD = 100_000;
 /** Seconds after which what depends on the time of day is worked out anew, at the lab's pace where it hurries. */
 const FRESH = 2;
 
@@ -51,6 +51,11 @@ export class LoadedMoves implements OnModuleDestroy {
 
   /** Throws where there is no such move. */
   async get(id: string): Promise<ShownMove> {
+    return this.loader.prepared(await this.unprepared(id));
+  }
+
+  /** As `get`, and what takes long to work out of a large plan may not be known yet: for what is shown without it. */
+  async unprepared(id: string): Promise<ShownMove> {
     const version = await this.store.versionOf(id);
     const held = this.held.get(id);
     if (held?.move.version === version && Math.abs(this.clock.now() - held.current.leg.now) <= FRESH * Math.max(1, this.clock.rate())) return held;
@@ -65,7 +70,7 @@ export class LoadedMoves implements OnModuleDestroy {
 
   /** It will be asked for in a moment: it is read meanwhile. Whoever asks hears of what is wrong. */
   expect(id: string): void {
-    this.get(id).catch(() => undefined);
+    this.unprepared(id).catch(() => undefined);
   }
 
   private async read(id: string): Promise<ShownMove> {

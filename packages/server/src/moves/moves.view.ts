@@ -7,8 +7,8 @@ import { Network } from '../network/network';
 import { WebsiteLookStore } from '../watch/websiteLook.store';
 import { watchView } from '../watch/watchView';
 import { notFound } from '../refusals';
-import { ledgerPage } from './ledgerView';
-import { LoadedLeg } from './legLoader';
+import { ledgerPage, remarksOf } from './ledgerView';
+import { LoadedLeg, isLarge } from './legLoader';
 import { legView } from './legView';
 import { LoadedMoves, ShownMove } from './loadedMoves';
 import { MoveStore } from './move.store';
@@ -41,13 +41,21 @@ export class MoveViews {
 
   /** A page of rows in their order, with what is said of them; throws a NotNow where the row that it comes after is gone. */
   async ledger(legId: string, query: z.output<typeof ledgerQuerySchema>): Promise<LedgerPage> {
-    const loaded = await this.leg(legId);
-    return ledgerPage(loaded, query, loaded.people);
+    return this.ledgerOf(await this.store.moveOf(legId), query, legId);
   }
 
   async latestLedger(id: string, query: z.output<typeof ledgerQuerySchema>): Promise<LedgerPage> {
-    const { current, people } = await this.loaded.get(id);
-    return ledgerPage(current, query, people);
+    return this.ledgerOf(id, query);
+  }
+
+  /** Of the current leg, where `legId` names no other. Rows are given at once; what is said of those of a large plan comes once it is known. */
+  private async ledgerOf(id: string, query: z.output<typeof ledgerQuerySchema>, legId?: string): Promise<LedgerPage> {
+    const { legs, current, people } = await this.loaded.unprepared(id);
+    const leg = legs.find((one) => one.row.id === legId) ?? current;
+    const page = ledgerPage(leg, query, people);
+    if (!isLarge(leg)) return { ...page, remarks: remarksOf(leg, page) };
+    if (page.next !== null) return { ...page, remarks: [] };
+    return { ...page, remarks: remarksOf((await this.loaded.get(id)).legs.find((one) => one.row.id === leg.row.id)!) };
   }
 
   /** Servers whose last answers are known. */

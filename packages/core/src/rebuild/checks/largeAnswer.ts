@@ -1,4 +1,5 @@
 import { RRsetText, rrsetRead } from '../../dns/record';
+import { isAsFound } from '../ruling';
 import { Check, remark } from './check';
 
 /** Octets of an answer that goes through every network unbroken (RFC 9715 §3.2), less what header, question and OPT take. */
@@ -7,7 +8,7 @@ const PLAIN = 1232 - 60;
 /** A set that grows over what one UDP answer carries: it is asked for again over TCP (RFC 7766 §5), and whose network lets none through has nothing. */
 export const largeAnswer: Check = ({ rulings }) =>
   rulings.flatMap((row) => {
-    if (!row.planned || row.planned === row.found) return [];
+    if (!row.planned || isAsFound(row)) return [];
     const octets = octetsOf(row.planned);
     // As large as it was before the move, it has been answered so all along.
     if (octets <= PLAIN || (row.found && octetsOf(row.found) > PLAIN)) return [];

@@ -3,7 +3,7 @@ import { readSpf } from '../../policy/spf';
 import { textOf } from '../../survey/namesInText';
 import { Purpose, meaningsOf } from '../../survey/purpose';
 import { fixedAsFound } from '../fix';
-import { Ruling, isHostsOwn } from '../ruling';
+import { Ruling, isAsFound, isHostsOwn } from '../ruling';
 import { Check, remark } from './check';
 import { textsOf } from './textsAt';
 
@@ -35,7 +35,7 @@ export const serviceGone: Check = ({ zone, rulings }) => {
 };
 
 function losesSpf(row: Ruling): boolean {
-  if (row.type !== 'TXT' || !row.found || row.planned === row.found) return false;
+  if (row.type !== 'TXT' || !row.found || isAsFound(row)) return false;
   const isSpf = (text: string): boolean => readSpf(text) !== undefined;
   return rrsetRead(row.found).data.map(textOf).some(isSpf) && !textsOf(row).some(isSpf);
 }

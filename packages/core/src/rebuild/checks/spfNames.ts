@@ -3,6 +3,7 @@ import { TYPE_CODES } from '../../dns/typeNames';
 import { SpfTerm, isSpf, readSpf } from '../../policy/spf';
 import { namedBy, spfChain } from './spfChain';
 import { rowAt } from '../fix';
+import { isAsFound } from '../ruling';
 import { Check, CheckInput, Remark, remark } from './check';
 import { plannedZone } from './plannedZone';
 import { textsAt, textsOf } from './textsAt';
@@ -34,8 +35,7 @@ export const spfNames: Check = (input) =>
       const target = namedBy(owner, term);
       if (!target?.isAtOrBelow(input.zone)) continue;
       // What was never there has been so all along; what is typed now, or goes with the plan, is news.
-      if ((row.planned !== row.found || wasThere(input, target, term)) && isGone(input, target, term))
-        gone.push(`${term.name}:${target.toString().replace(/\.$/, '')}`);
+      if ((!isAsFound(row) || wasThere(input, target, term)) && isGone(input, target, term)) gone.push(`${term.name}:${target.toString().replace(/\.$/, '')}`);
     }
     if (gone.length === 0) return [];
     const error = gone.some((one) => /^(include|redirect):/.test(one)) || gone.length > VOID_LOOKUPS;

@@ -1,10 +1,10 @@
-import { VARIES } from '../ruling';
+import { VARIES, isAsFound } from '../ruling';
 import { Check, remark } from './check';
 
 /** A set that is answered otherwise from one question to the next is carried as it was answered once: the other answers are not in the plan. */
 export const variesAsFound: Check = ({ rulings }) =>
   rulings
-    .filter((row) => row.found && row.planned === row.found && row.reason.endsWith(VARIES))
+    .filter((row) => isAsFound(row) && row.reason.endsWith(VARIES))
     .map((row) =>
       remark(
         row,
