@@ -86,21 +86,8 @@ export async function fill(database: Knex): Promise<string> {
     const planned = index % 2 === 0 ? { ...found, data: [`203.0.113.${index % 250}`] } : found;
     return { found, planned, ruling: index % 2 === 0 ? 'repoint' : 'carry' };
   });
-  await database.batchInsert(
-    'rulings',
-    sets.map(({ found, planned, ruling }, position) => ({
-      id: randomUUID(),
-      leg_id: large.leg,
-      position,
-      owner: found.owner,
-      type: 'A',
-      ruling,
-      found: JSON.stringify(found),
-      planned: JSON.stringify(planned),
-      reason: '',
-    })),
-    500,
-  );
+  const rows = sets.map(({ found, planned, ruling }) => ({ id: randomUUID(), owner: found.owner, type: 'A', ruling, found, planned, reason: '' }));
+  await database('proposals').insert({ leg_id: large.leg, id: randomUUID(), rows: JSON.stringify(rows) });
   const old = ['198.51.100.1', '198.51.100.2'];
   await database('legs')
     .where({ id: large.leg })

@@ -53,7 +53,7 @@ describe('who may do what', () => {
 
   /** Everything that people's acts store; sessions and failed sign-ins aside, and what the engine sees and sums up meanwhile. */
   async function stored(): Promise<unknown> {
-    const tables = ['clients', 'domains', 'secrets', 'hosts', 'moves', 'surveys', 'legs', 'decisions', 'rulings', 'actions'];
+    const tables = ['clients', 'domains', 'secrets', 'hosts', 'moves', 'surveys', 'legs', 'decisions', 'proposals', 'actions'];
     return Object.fromEntries(
       await Promise.all([
         // When somebody was there is no act of theirs, and that they were refused is on record.

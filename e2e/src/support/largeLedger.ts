@@ -19,13 +19,11 @@ export async function insertLedger(database: Knex, count: number): Promise<Large
     const set = { owner, type: alias ? 'CNAME' : 'A', ttl: 3600, data: [alias ? 'Name-1.seed-library.example.' : '192.0.2.7'] };
     return {
       id: randomUUID(),
-      leg_id: leg,
-      position,
       owner,
       type: set.type,
       ruling: 'carry',
-      found: JSON.stringify(set),
-      planned: JSON.stringify(set),
+      found: set,
+      planned: 'found',
       reason: '',
     };
   });
@@ -40,6 +38,6 @@ export async function insertLedger(database: Knex, count: number): Promise<Large
     ...{ id: leg, move_id: move, position: 0, kind: 'delegation', scope, new_dns_host: host },
     ...{ old_nameservers: '["ns1.oldquay.example."]', new_nameservers: '["ns1.quillmere.example."]' },
   });
-  await database.batchInsert('rulings', rows, 300);
+  await database('proposals').insert({ leg_id: leg, id: randomUUID(), rows: JSON.stringify(rows) });
   return { move, leg, rows };
 }

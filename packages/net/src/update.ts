@@ -17,6 +17,8 @@ export class RefusedChanges extends NetError {
 }
 
 const TOLD = 3;
+/** Updates on their way at once: a server that waits for its disk or its journal takes those that are there in one go. */
+const ABREAST = 8;
 /** Changes that a server may refuse one by one before the rest is not tried any more: it takes none of their kind. */
 const MOST_REFUSED = 8;
 
@@ -24,7 +26,8 @@ const MOST_REFUSED = 8;
 const OF_THE_WHOLE: ReadonlySet<number> = new Set([RCODE.NXRRSET, RCODE.YXRRSET, RCODE.NXDOMAIN, RCODE.YXDOMAIN, RCODE.NOTAUTH, RCODE.NOTZONE]);
 
 /**
- * Sends the changes as updates (RFC 2136), one after the other. `guard`: a set that has to be as it was seen when the first one arrives.
+ * Sends the changes as updates (RFC 2136): the first alone, and if it is taken the others several at a time, since no two are about one
+ * set and each is guarded by what was seen. `guard`: a set that has to be as it was seen when the first one arrives.
  * Where a server refuses one, it is halved until what it refuses is found, each half guarded as before; what it takes takes effect. Gives
  * the number of messages that took effect. Throws a NetError, a `RefusedChanges` where single changes are to blame.
  */
@@ -40,17 +43,25 @@ export async function sendUpdates(
   let rcode: number = RCODE.NOERROR;
   let sent = 0;
   const waiting: UpdatePart[] = updateParts(zone, changes, undefined, guard);
-  for (let part = waiting.shift(); part; part = waiting.shift()) {
-    const answer: Message = await client.exchange(server, part.message, { key, timeout: 15_000, tries: 1 });
-    if (answer.rcode === RCODE.NOERROR) {
-      sent += 1;
-      continue;
+  while (waiting.length > 0) {
+    const parts = waiting.splice(0, sent === 0 ? 1 : abreast(waiting));
+    const asked = await Promise.allSettled(parts.map((part) => client.exchange(server, part.message, { key, timeout: 15_000, tries: 1 })));
+    const halves: UpdatePart[] = [];
+    for (const [index, one] of asked.entries()) {
+      if (one.status === 'rejected') throw one.reason;
+      const answer: Message = one.value;
+      if (answer.rcode === RCODE.NOERROR) {
+        sent += 1;
+        continue;
+      }
+      if (OF_THE_WHOLE.has(answer.rcode)) throw new NetError('refused', refusal(server, zone, answer.rcode), answer.rcode);
+      rcode = answer.rcode;
+      const { changes: some } = parts[index]!;
+      const [a, b] = halved(some) ?? [];
+      if (a && b) halves.push(...updateParts(zone, a), ...updateParts(zone, b));
+      else refused.push(...some);
     }
-    if (OF_THE_WHOLE.has(answer.rcode)) throw new NetError('refused', refusal(server, zone, answer.rcode), answer.rcode);
-    rcode = answer.rcode;
-    const halves = halved(part.changes);
-    if (halves) waiting.unshift(...halves.flatMap((half) => updateParts(zone, half)));
-    else refused.push(...part.changes);
+    waiting.unshift(...halves);
     // The first one that is taken tells that not all of them are refused.
     if (refused.length >= MOST_REFUSED && sent === 0) throw new NetError('refused', refusal(server, zone, rcode), rcode);
     if (refused.length >= MOST_REFUSED) break;
@@ -58,6 +69,16 @@ export async function sendUpdates(
   if (refused.length === 0) return sent;
   if (sent === 0 && refused.length === changes.length && changes.length > 1) throw new NetError('refused', refusal(server, zone, rcode), rcode);
   throw new RefusedChanges(server, refused, rcode);
+}
+
+/** How many parts at the head may be on their way at once: of one owner's changes the later ones rest on the earlier ones. */
+function abreast(waiting: readonly UpdatePart[]): number {
+  const owners = new Set<string>();
+  for (const [index, { changes }] of waiting.slice(0, ABREAST).entries()) {
+    if (changes.some((change) => owners.has(change.owner.key))) return index;
+    for (const change of changes) owners.add(change.owner.key);
+  }
+  return ABREAST;
 }
 
 /** Two parts of the changes; sets of one owner stay together as long as there is another owner. Undefined for one change. */

@@ -199,9 +199,9 @@ export class Name {
   relativeTo(origin: Name): string {
     if (this.equals(origin)) return '@';
     if (!this.isBelow(origin)) return this.toString();
-    const out = new ByteWriter();
-    printWire(this.source, this.start, this.start + this.size - origin.size, out);
-    return out.text().slice(0, -1);
+    SCRATCH.cut(0);
+    printWire(this.source, this.start, this.start + this.size - origin.size, SCRATCH);
+    return SCRATCH.text().slice(0, -1);
   }
 
   equals(other: Name): boolean {

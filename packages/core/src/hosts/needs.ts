@@ -3,6 +3,7 @@ import { Name } from '../dns/name';
 import { RRsetText, rrsetFromText, rrsetToText } from '../dns/record';
 import { LegPlan, SetKey, keyOfRow, setKey } from '../move/plan';
 import { isAskedElsewhere } from '../move/scope';
+import { rowOfKey } from '../rebuild/fix';
 import { LedgerRow, RowDecision } from '../rebuild/ledgerRow';
 import { ASKED_FOR, Ruling, isChanging } from '../rebuild/ruling';
 import { HostKnowledge } from '../rebuild/host';
@@ -26,13 +27,12 @@ export interface Need {
 /** What the new web host asks for, held against the plan; nothing where a leg sets back what was changed. */
 export function needsOf(plan: Pick<LegPlan, 'zone' | 'rulings' | 'newWeb' | 'met' | 'isBack'>): readonly Need[] {
   if (plan.isBack || !plan.newWeb) return [];
-  const rows = new Map(plan.rulings.map((row) => [keyOfRow(row), row]));
   const all = plan.newWeb.requires.map((requirement): Need => {
     const set = required(plan.zone, requirement, plan.met?.get(requirement.id));
     const owner = set?.owner ?? Name.parse(requirement.owner, plan.zone).toString();
     const key = setKey(owner, requirement.type);
     const data = set?.data[0];
-    const isThere = data !== undefined && (rows.get(key)?.planned?.data.includes(data) ?? false);
+    const isThere = data !== undefined && (rowOfKey(plan.rulings, key)?.planned?.data.includes(data) ?? false);
     return { requirement, owner, key, data, state: isThere ? 'planned' : 'open' };
   });
   const enough = new Set(all.filter((need) => need.state === 'planned').map((need) => need.requirement.either));
@@ -48,12 +48,11 @@ export function needsOf(plan: Pick<LegPlan, 'zone' | 'rulings' | 'newWeb' | 'met
 export function clearedSets(plan: Pick<LegPlan, 'zone' | 'rulings' | 'newWeb' | 'met' | 'isBack' | 'cleared'>): ReadonlyMap<SetKey, readonly string[]> {
   const left = new Map<SetKey, readonly string[]>();
   if (!plan.cleared || plan.cleared.size === 0) return left;
-  const planned = new Map(plan.rulings.map((row) => [keyOfRow(row), row.planned?.data ?? []]));
   for (const { requirement, state, key, data } of needsOf(plan))
     if (requirement.ends === 'verified' && state === 'planned' && plan.cleared.has(requirement.id))
       left.set(
         key,
-        (left.get(key) ?? planned.get(key) ?? []).filter((one) => one !== data),
+        (left.get(key) ?? rowOfKey(plan.rulings, key)?.planned?.data ?? []).filter((one) => one !== data),
       );
   return left;
 }
@@ -73,12 +72,11 @@ export function earlySets(plan: Pick<LegPlan, 'zone' | 'rulings' | 'newWeb' | 'm
   const values = new Map<SetKey, string[]>();
   for (const { requirement, state, key, data } of needsOf(plan))
     if (requirement.early && state === 'planned') values.set(key, [...(values.get(key) ?? []), data!]);
-  if (values.size === 0) return [];
-  return plan.rulings.flatMap((row): EarlySet[] => {
-    const asked = values.get(keyOfRow(row));
-    const found = row.found?.data ?? [];
-    const fresh = asked?.filter((one) => !found.includes(one)) ?? [];
-    if (!asked || !row.planned || fresh.length === 0 || (found.length > 0 && !BESIDE.has(row.type))) return [];
+  return [...values].flatMap(([key, asked]): EarlySet[] => {
+    const row = rowOfKey(plan.rulings, key);
+    const found = row?.found?.data ?? [];
+    const fresh = asked.filter((one) => !found.includes(one));
+    if (!row?.planned || fresh.length === 0 || (found.length > 0 && !BESIDE.has(row.type))) return [];
     return [{ ...row.planned, data: [...found, ...fresh], found, values: asked }];
   });
 }

@@ -1,6 +1,6 @@
 import { RRsetText, rrsetFromText, rrsetToText, sameSet } from '../dns/record';
 import { fingerprint } from '../move/fingerprint';
-import { keyOfRow, setKey } from '../move/plan';
+import { SetKey, keyOfRow, setKey } from '../move/plan';
 import { STARTING_TTL } from './propose';
 import { RowDecision } from './ledgerRow';
 import { Ruling } from './ruling';
@@ -27,12 +27,16 @@ export function fixKey(fix: Fix): string {
 export const MENDED = 'mended where a remark proposed it';
 
 /** Rows of a plan by name and type, made once for each plan: a fix looks for its row among thousands. */
-const byKey = new WeakMap<readonly Ruling[], ReadonlyMap<string, Ruling>>();
+const byKey = new WeakMap<readonly Ruling[], ReadonlyMap<SetKey, Ruling>>();
 
 export function rowAt(rulings: readonly Ruling[], owner: string, type: string): Ruling | undefined {
+  return rowOfKey(rulings, setKey(owner, type));
+}
+
+export function rowOfKey(rulings: readonly Ruling[], key: SetKey): Ruling | undefined {
   let rows = byKey.get(rulings);
   if (!rows) byKey.set(rulings, (rows = new Map(rulings.map((row) => [keyOfRow(row), row]))));
-  return rows.get(setKey(owner, type));
+  return rows.get(key);
 }
 
 /** The row is not rebuilt; one that was not found is taken out. */

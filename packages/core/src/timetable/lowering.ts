@@ -4,6 +4,7 @@ import { answeredRows } from '../move/fronted';
 import { LegPlan, SetKey, keyOf, keyOfRow } from '../move/plan';
 import { Said } from '../move/said';
 import { AnswerSight, ServerSeen, ZoneSight } from '../move/seen';
+import { rowOfKey } from '../rebuild/fix';
 import { isChanging } from '../rebuild/ruling';
 import { Instant } from './instant';
 import { Run } from './runs';
@@ -18,14 +19,28 @@ export interface Unlowered {
   readonly ttl: number;
 }
 
+/** A set whose TTL goes down, and that TTL as found; seconds. */
+export interface ToLower {
+  readonly key: SetKey;
+  readonly T: number;
+}
+
 /** Sets that the leg changes, and where the delegation does, the apex NS set: their TTLs are lowered. Only those that were found. */
-export function setsToLower(plan: Parameters<typeof answeredRows>[0]): { key: SetKey; T: number }[] {
+export function setsToLower(plan: Parameters<typeof answeredRows>[0]): readonly ToLower[] {
+  const rows = answeredRows(plan);
+  const known = lowered.get(rows);
+  if (known?.kind === plan.kind) return known.sets;
   const apexNs = keyOf(plan.zone, TYPE_CODES.NS);
-  return answeredRows(plan).flatMap((ruling) => {
+  const sets = rows.flatMap((ruling) => {
     const key = keyOfRow(ruling);
     return ruling.found && (isChanging(ruling) || (key === apexNs && plan.kind === 'delegation')) ? [{ key, T: ruling.found.ttl }] : [];
   });
+  lowered.set(rows, { kind: plan.kind, sets });
+  return sets;
 }
+
+/** Asked for ten times at each look, of the same rows: of 60,000 that was a second of processor time. */
+const lowered = new WeakMap<object, { readonly kind: LegPlan['kind']; readonly sets: readonly ToLower[] }>();
 
 /** Whether some TTL goes down before the cutover: not where nothing was delegated before, nor on the way back, nor where all that changes is new. */
 export function lowersTtls(plan: LegPlan): boolean {
@@ -36,8 +51,6 @@ export function lowersTtls(plan: LegPlan): boolean {
 export class Lowering {
   /** TTL as found, of the sets that are lowered; seconds. */
   readonly T: ReadonlyMap<SetKey, number>;
-  /** TTL as found of the sets that stay as high as they are; seconds. */
-  private readonly kept: ReadonlyMap<SetKey, number>;
 
   constructor(
     private readonly of: {
@@ -54,7 +67,6 @@ export class Lowering {
     },
   ) {
     this.T = new Map(setsToLower(of.plan).map(({ key, T }) => [key, T]));
-    this.kept = new Map(of.plan.rulings.flatMap((row) => (row.found && !this.T.has(keyOfRow(row)) ? [[keyOfRow(row), row.found.ttl]] : [])));
   }
 
   /**
@@ -66,7 +78,7 @@ export class Lowering {
     // What goes back goes with the TTLs that there are.
     if (plan.isBack) return Infinity;
     const toLower = this.T.get(key);
-    const asFound = this.kept.get(key) ?? first.ttl;
+    const asFound = rowOfKey(plan.rulings, key)?.found?.ttl ?? first.ttl;
     const T = toLower === undefined ? asFound : answer.data.length === 0 ? first.ttl : kept?.has(key) ? toLower : Math.min(toLower, said.lowerTo);
     return Math.max(T, said.acceptedTtl ?? 0);
   }

@@ -39,10 +39,8 @@ export class Served {
   }
 
   private findOtherwise(server: ServerSeen<ZoneSight>): SetKey[] {
-    const keys = new Set<SetKey>();
-    for (const { sets } of new Set(server.sightings.map((one) => one.value)))
-      for (const key in sets) if (!keys.has(key) && this.how.wanted.is(key, sets[key]!) === false) keys.add(key);
-    return [...keys];
+    const { wanted } = this.how;
+    return [...new Set(server.sightings.flatMap(({ value }) => wanted.otherwise(value)))];
   }
 
   private oneSet(server: ServerSeen<ZoneSight>, key: SetKey): OneSet {

@@ -6,7 +6,7 @@ import { ZoneAnswers } from '../dns/zoneAnswers';
 import { clearedSets } from '../hosts/needs';
 import { rebuildsZone } from '../move/account';
 import { AnsweredRow, Front, answeredRows, isFrontAnswer } from '../move/fronted';
-import { AnswerSight } from '../move/seen';
+import { AnswerSight, ZoneSight } from '../move/seen';
 import { LegPlan, SetKey, keyOf, keyOfRow, ownerOf, typeOf } from '../move/plan';
 import { MADE_BY_SIGNING } from '../rebuild/hostsOwn';
 import { isChanging, isHostsOwn } from '../rebuild/ruling';
@@ -14,7 +14,7 @@ import { isChanging, isHostsOwn } from '../rebuild/ruling';
 /** What the plan would answer to each question, once it is served; asked as a server is asked, so that wildcards and cuts count. */
 export class Wanted {
   private readonly byKey = new Map<SetKey, readonly string[] | undefined>();
-  private readonly judged = new WeakMap<AnswerSight, { readonly key: SetKey; readonly is: boolean | undefined }>();
+  private readonly differing = new WeakMap<object, readonly SetKey[]>();
   private readonly apex: SetKey;
   /** Rows by set: of what else stands at a host the plan says nothing. */
   private readonly ruled: ReadonlyMap<SetKey, AnsweredRow>;
@@ -58,21 +58,20 @@ export class Wanted {
   }
 
   /** True where an answer is as the plan has it; undefined where the plan has no word in it. */
-  is(key: SetKey, answer: AnswerSight): boolean | undefined {
-    const known = this.judged.get(answer);
-    if (known?.key === key) return known.is;
-    const is = this.judge(key, answer.data);
-    this.judged.set(answer, { key, is });
-    return is;
-  }
-
-  private judge(key: SetKey, data: readonly string[]): boolean | undefined {
+  is(key: SetKey, { data }: AnswerSight): boolean | undefined {
     const front = this.front(key);
     if (front) return isFrontAnswer(front, data) || (front.stored !== undefined && sameTexts(key, [...front.stored].sort(), data));
     const left = this.cleared.get(key);
     if (left && sameTexts(key, [...left].sort(), data)) return true;
     const wanted = this.data(key);
     return wanted && sameTexts(key, wanted, data);
+  }
+
+  /** The sets of an answer that are otherwise than planned. What a server answered is looked at again at each look, and stays the same for weeks. */
+  otherwise({ sets }: Pick<ZoneSight, 'sets'>): readonly SetKey[] {
+    let keys = this.differing.get(sets);
+    if (!keys) this.differing.set(sets, (keys = Object.keys(sets).filter((key) => this.is(key, sets[key]!) === false)));
+    return keys;
   }
 
   private work(key: SetKey): readonly string[] | undefined {

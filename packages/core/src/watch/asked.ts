@@ -15,8 +15,7 @@ export function askedOfOld(leg: Leg): SetKey[] {
   const keys = changingSets(plan);
   for (const name of sharedNames(plan).keys()) keys.push(setKey(name, 'A'), setKey(name, 'AAAA'));
   if (plan.keysTtl !== undefined) keys.push(keyOf(plan.zone, TYPE_CODES.DNSKEY));
-  for (const server of seen.zones)
-    for (const { value } of server.sightings) for (const [key, answer] of Object.entries(value.sets)) if (wanted.is(key, answer) === false) keys.push(key);
+  for (const server of seen.zones) for (const { value } of server.sightings) for (const key of wanted.otherwise(value)) keys.push(key);
   if (isTakeover(plan) && leg.times.ts !== undefined) keys.push(...askedOfNew(leg));
   if (mayBeTyped(leg)) keys.push(...frontQuestions(plan));
   return [...new Set(keys)];

@@ -66,7 +66,7 @@ export function settledWhen({ plan, seen, said, times, wanted, now, unasked }: S
   const delegated = seen.zones.filter((one) => addresses.has(one.address) && !said.aside.has(one.address));
   const differing = delegated.filter((one) => {
     const sight = one.sightings.at(-1)?.value;
-    return !sight || sight.refused || Object.entries(sight.sets).some(([key, answer]) => wanted.is(key, answer) === false);
+    return !sight || sight.refused || wanted.otherwise(sight).length > 0;
   });
   // What an authority said last is no word on now once nobody has heard it for so long.
   const unheard = delegated.filter((one) => one.sightings.length > 0 && isGap(one.sightings.at(-1)!, now));

@@ -6,6 +6,7 @@ import * as engine from './engine';
 import * as foundation from './foundation';
 import * as holding from './holding';
 import * as outside from './outside';
+import * as proposals from './proposals';
 import * as provisional from './provisional';
 import * as issuers from './issuers';
 import * as inHand from './inHand';
@@ -58,6 +59,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '025_quick_values', migration: quickValues },
   { name: '026_redirect_tasks', migration: redirectTasks },
   { name: '027_servers_in_hand', migration: serversInHand },
+  { name: '028_proposals', migration: proposals },
 ];
 
 const SOURCE: Knex.MigratorConfig = {

@@ -54,16 +54,22 @@ export function isChosen(row: Pick<LegRow, 'kind' | 'account' | 'new_dns_host' |
   return row.kind === 'repoint' && !row.account ? row.new_web_host !== null : row.new_dns_host !== null;
 }
 
-export interface RulingRow {
-  id: string;
+/** A row of a ledger as it was proposed; `planned` is 'found' where it is what was found. */
+export interface ProposedRow {
+  readonly id: string;
+  readonly owner: string;
+  readonly type: string;
+  readonly ruling: RulingKind;
+  readonly found: RRsetText | null;
+  readonly planned: RRsetText | 'found' | null;
+  readonly reason: string;
+}
+
+/** All that is proposed for a leg: it changes as a whole, and has another id then. */
+export interface ProposalRow {
   leg_id: string;
-  position: number;
-  owner: string;
-  type: string;
-  ruling: RulingKind;
-  found: RRsetText | null;
-  planned: RRsetText | null;
-  reason: string;
+  id: string;
+  rows: readonly ProposedRow[];
 }
 
 export interface DecisionRow {

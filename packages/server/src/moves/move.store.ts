@@ -6,7 +6,7 @@ import { DATABASE, Database } from '../db/database';
 import { isId } from '../db/ids';
 import { Recent } from '../db/recent';
 import { notFound } from '../refusals';
-import { LegRow, MoveRow, RulingRow } from './move.rows';
+import { LegRow, MoveRow, ProposalRow, ProposedRow } from './move.rows';
 
 /** Rows of ledgers that are held, so that a zone of thousands is not read for each look and act. */
 const HELD = 100_000;
@@ -84,27 +84,13 @@ export class MoveStore {
     return database<LegRow>('legs').where({ move_id: move }).orderBy('position');
   }
 
-  /** Rulings as they were proposed, as rows of the ledger that nobody decided. They change all at once, and have other ids then. */
+  /** Rulings as they were proposed, as rows of the ledger that nobody decided. */
   async rulings(leg: string, database: Database = this.database): Promise<readonly LedgerRow[]> {
-    const first = await database<RulingRow>('rulings').where({ leg_id: leg }).orderBy('position').first('id');
-    if (!first) return [];
-    const held = this.proposed.get(first.id) ?? (await this.readRulings(leg, database));
-    this.proposed.set(first.id, held, held.length);
+    const made = await database<ProposalRow>('proposals').where({ leg_id: leg }).first('id');
+    if (!made) return [];
+    const held = this.proposed.get(made.id) ?? ledgerRows((await database<ProposalRow>('proposals').where({ leg_id: leg }).first('rows'))!.rows);
+    this.proposed.set(made.id, held, held.length);
     return held;
-  }
-
-  private async readRulings(leg: string, database: Database): Promise<readonly LedgerRow[]> {
-    const rows = await database<RulingRow>('rulings').where({ leg_id: leg }).orderBy('position');
-    return rows.map(({ id, owner, type, ruling, found, planned, reason }) => ({
-      id,
-      owner,
-      type,
-      ruling,
-      found: found ?? undefined,
-      planned: planned ?? undefined,
-      reason,
-      decidedBy: null,
-    }));
   }
 
   /** A domain that is known already is taken as it is. */
@@ -135,20 +121,19 @@ export class MoveStore {
     await database('legs').where({ id: leg }).update(Object.fromEntries(values));
   }
 
-  /** One statement whatever their number: their rows go as one JSON text, which the database takes apart four times as fast as so many bound values. */
   async replaceRulings(leg: string, rulings: readonly Ruling[], database: Database): Promise<void> {
-    await database('rulings').where({ leg_id: leg }).delete();
-    if (rulings.length === 0) return;
-    const rows = rulings.map(({ owner, type, ruling, found, planned, reason }, position) => ({
-      ...{ id: randomUUID(), position, owner, type, ruling, reason },
-      ...{ found: found ?? null, planned: planned ?? null },
+    const id = randomUUID();
+    const rows = rulings.map(({ owner, type, ruling, found, planned, reason }): ProposedRow => ({
+      ...{ id: randomUUID(), owner, type, ruling, reason },
+      found: found ?? null,
+      planned: found && planned === found ? 'found' : (planned ?? null),
     }));
-    await database.raw(
-      `insert into rulings (id, leg_id, position, owner, type, ruling, found, planned, reason)
-       select id, ?, position, owner, type, ruling, found, planned, reason
-         from json_to_recordset(?::json) as row(id uuid, position int, owner text, type text, ruling text, found jsonb, planned jsonb, reason text)`,
-      [leg, JSON.stringify(rows)],
-    );
+    await database('proposals')
+      .insert({ leg_id: leg, id, rows: JSON.stringify(rows) })
+      .onConflict('leg_id')
+      .merge();
+    // Should the transaction fail, nobody hears of this id.
+    this.proposed.set(id, ledgerRows(rows), rows.length);
   }
 
   async wake(move: string, at: Instant | null, database: Database = this.database): Promise<void> {
@@ -161,4 +146,11 @@ export class MoveStore {
       .leftJoin('clients', 'clients.id', 'domains.client_id')
       .select<MoveRow[]>(...MOVE_COLUMNS, 'domains.name as domain', 'clients.name as client');
   }
+}
+
+function ledgerRows(rows: readonly ProposedRow[]): readonly LedgerRow[] {
+  return rows.map(({ id, owner, type, ruling, found, planned, reason }) => {
+    const before = found ?? undefined;
+    return { id, owner, type, ruling, found: before, planned: planned === 'found' ? before : (planned ?? undefined), reason, decidedBy: null };
+  });
 }

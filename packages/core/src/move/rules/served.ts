@@ -37,7 +37,7 @@ export function readBack(leg: Leg): ReadBack[] {
       if (sighting.value.refused) return { ...nothing, problem: 'it refuses to answer for the zone' };
       const ns = sighting.value.sets[keyOf(leg.plan.zone, TYPE_CODES.NS)];
       const apexNew = leg.plan.kind === 'repoint' || (ns !== undefined && sameNameSet(ns.data, leg.plan.newNameservers));
-      const differs = Object.entries(sighting.value.sets).flatMap(([key, answer]) => (leg.wanted.is(key, answer) === false ? [{ key, answer }] : []));
+      const differs = leg.wanted.otherwise(sighting.value).map((key) => ({ key, answer: sighting.value.sets[key]! }));
       return {
         ...nothing,
         problem: null,
