@@ -1,8 +1,11 @@
 import { until } from '../../../command/src/api';
 import { Driver, stepOf } from '../support/drive';
 import { NEW_NSD, RealDomain, RealMoves, refused, said } from '../support/realMoves';
+import { SideBySide } from '../support/sideBySide';
 import { dig } from '../support/realServers';
 
+/** Moves under way at once. */
+const MOST = 5;
 const isRoot = process.getuid?.() === 0;
 
 const DOMAINS = {
@@ -31,14 +34,22 @@ const DOMAINS = {
 /** Records that change where they are, at Debian's servers, while others work in the same zones. */
 (isRoot ? describe : describe.skip)('records that change in place (port 53 on loopback, so as root)', () => {
   const real = new RealMoves(Object.values(DOMAINS));
-  beforeAll(() => real.open());
-  afterEach(() => real.over());
+  beforeAll(async () => {
+    await real.open();
+    await real.addHost('asking web', {
+      role: 'web',
+      addresses: ['203.0.113.80'],
+      requires: [{ owner: '@', type: 'TXT', data: '', early: true, ends: 'verified' }],
+      tasks: [{ title: 'Prove it', by: 'us', when: 'before', waits: true }],
+    });
+  });
   afterAll(() => real.close());
+  const beside = new SideBySide(MOST);
 
   const lines: RealMoves['lines'] = (address, domain) => real.lines(address, domain);
   const answer: RealMoves['answer'] = (name, type) => real.answer(name, type);
 
-  it('the website leads elsewhere, everything else stays, and a resolver is never without an answer', async () => {
+  beside.it('the website leads elsewhere, everything else stays, and a resolver is never without an answer', async () => {
     const domain = DOMAINS.website;
     const before = await lines(real.oldAddress(domain), domain);
     const driver = await real.inPlace(domain);
@@ -60,7 +71,7 @@ const DOMAINS = {
     await driver.act('/close');
   });
 
-  it('another way is chosen after the push and the lowering: what was done stays or is set back, as steps', async () => {
+  beside.it('another way is chosen after the push and the lowering: what was done stays or is set back, as steps', async () => {
     const domain = DOMAINS.otherWay;
     const before = await lines(real.oldAddress(domain), domain);
     const driver = await real.lowered(domain);
@@ -82,7 +93,7 @@ const DOMAINS = {
     await driver.act('/close');
   });
 
-  it('two names of one domain are moved at once by two moves; neither touches the other, nor what somebody else edits beside them', async () => {
+  beside.it('two names of one domain are moved at once by two moves; neither touches the other, nor what somebody else edits beside them', async () => {
     const domain = DOMAINS.names;
     const shop = await real.inPlace(domain, `shop.${domain.name}`);
     const club = await real.inPlace(domain, `club.${domain.name}`);
@@ -121,7 +132,7 @@ const DOMAINS = {
     expect([await answer(`shop.${domain.name}`, 'AAAA'), await answer(`club.${domain.name}`)]).toEqual(['', '203.0.113.80']);
   });
 
-  it('what somebody sets otherwise before and after is said, and is taken or set right by choice', async () => {
+  beside.it('what somebody sets otherwise before and after is said, and is taken or set right by choice', async () => {
     const domain = DOMAINS.edited;
     const driver = await real.inPlace(domain);
     await real.open_(driver);
@@ -141,7 +152,7 @@ const DOMAINS = {
     expect(events.filter((event) => event.kind === 'change' && event.text.startsWith('Sending'))).toHaveLength(2);
   });
 
-  it('what was changed is set back, and is not over before the new values have run out too', async () => {
+  beside.it('what was changed is set back, and is not over before the new values have run out too', async () => {
     const domain = DOMAINS.back;
     const before = await lines(real.oldAddress(domain), domain);
     const driver = await real.inPlace(domain);
@@ -166,15 +177,6 @@ const DOMAINS = {
 
   describe('a web host that looks for a token before the cutover', () => {
     const token = '"token=k2f9"';
-    beforeAll(() =>
-      real.addHost('asking web', {
-        role: 'web',
-        addresses: ['203.0.113.80'],
-        requires: [{ owner: '@', type: 'TXT', data: '', early: true, ends: 'verified' }],
-        tasks: [{ title: 'Prove it', by: 'us', when: 'before', waits: true }],
-      }),
-    );
-
     /** Chosen, its token given, sent to the live zone beside what is there, and seen; the task that waited for it is done. */
     async function proved(domain: RealDomain, choice: object): Promise<Driver> {
       const driver = await Driver.begin(real.api, domain.name);
@@ -193,7 +195,7 @@ const DOMAINS = {
       return driver;
     }
 
-    it('has it beside the texts that are there, which is no drift and no beginning of the change', async () => {
+    beside.it('has it beside the texts that are there, which is no drift and no beginning of the change', async () => {
       const domain = DOMAINS.early;
       const before = await lines(real.oldAddress(domain), domain);
       const driver = await proved(domain, { way: 'repoint', newDnsHost: null });
@@ -221,7 +223,7 @@ const DOMAINS = {
       ).toEqual(before);
     });
 
-    it('is found by the host in the old zone, and is in the new one after the switch', async () => {
+    beside.it('is found by the host in the old zone, and is in the new one after the switch', async () => {
       const domain = DOMAINS.earlyAway;
       const driver = await proved(domain, { newDnsHost: real.host('new knot') });
       await driver.act('/push');
@@ -238,7 +240,7 @@ const DOMAINS = {
     });
   });
 
-  it('in two legs: the nameservers first, the website where it then is', async () => {
+  beside.it('in two legs: the nameservers first, the website where it then is', async () => {
     const domain = DOMAINS.inTurn;
     const driver = await Driver.begin(real.api, domain.name);
     await driver.done('survey');
@@ -274,7 +276,7 @@ const DOMAINS = {
     );
   });
 
-  it('where the host takes no updates, a person does it all by hand, and what is served counts', async () => {
+  beside.it('where the host takes no updates, a person does it all by hand, and what is served counts', async () => {
     const domain = DOMAINS.byHand;
     const driver = await real.inPlace(domain);
     const typed = (ttl: number, address: string): void => real.writeZone(domain, `www ${ttl} A ${address}\n@ ${ttl} A ${address}\nmail 6 A 192.0.2.25`);
@@ -293,10 +295,9 @@ const DOMAINS = {
     expect(await answer(`www.${domain.name}`)).toBe('203.0.113.80');
   });
 
-  it('the zone goes into another account behind the same servers: what was not typed there is named, and all of it is served in the end', async () => {
+  beside.it('the zone goes into another account behind the same servers: what was not typed there is named, and all of it is served in the end', async () => {
     const domain = DOMAINS.account;
     const driver = await Driver.begin(real.api, domain.name);
-    real.takenUp(driver);
     await driver.done('survey');
     const choice = { way: 'another account', newWebHost: real.host('new web') };
     await expect(driver.act('/hosts', { ...choice, newDnsHost: real.host('new bind') })).rejects.toThrow(/other nameservers than the domain is delegated to/);

@@ -1,7 +1,10 @@
 import { Driver, asked } from '../support/drive';
 import { RealDomain, RealMoves, refused, said } from '../support/realMoves';
+import { SideBySide } from '../support/sideBySide';
 import { PARENT, dig, transferredLines } from '../support/realServers';
 
+/** Moves under way at once. */
+const MOST = 8;
 const isRoot = process.getuid?.() === 0;
 const LONG = Array.from({ length: 160 }, (_, i) => `"${'text that has to be carried whole '.repeat(7)}${i}"`).join(' ');
 
@@ -17,6 +20,7 @@ const DOMAINS = {
   cut: { name: 'below-a-cut.example', more: 'branch NS ns.branch\nns.branch A 192.0.2.54\nhidden.branch A 192.0.2.55' },
   early: { name: 'too-early.example' },
   byHand: { name: 'typed-by-hand.example', fresh: 'nsd' },
+  acts: { name: 'sixty-acts.example' },
   tooLarge: { name: 'too-large.example', old: 'knot', fresh: 'bind' },
   wildcard: { name: 'wildcard.example', more: '* A 192.0.2.80\nblog A 192.0.2.90' },
 } satisfies Record<string, RealDomain>;
@@ -24,31 +28,13 @@ const DOMAINS = {
 /** What moves meet, with Debian's servers: the right refusal, the right time, the way on. */
 (isRoot ? describe : describe.skip)('situations that a move meets (port 53 on loopback, so as root)', () => {
   const real = new RealMoves(Object.values(DOMAINS));
-  const lowered = new Map<string, Promise<Driver>>();
-  const at = async (domain: RealDomain): Promise<Driver> => real.takenUp(await lowered.get(domain.name)!);
+  const at = (domain: RealDomain): Promise<Driver> => real.lowered(domain);
 
-  beforeAll(async () => {
-    await real.open();
-    // All of them are prepared side by side; each test takes its own up from there.
-    for (const domain of [
-      DOMAINS.added,
-      DOMAINS.drift,
-      DOMAINS.vanish,
-      DOMAINS.reset,
-      DOMAINS.watch,
-      DOMAINS.relapse,
-      DOMAINS.large,
-      DOMAINS.cut,
-      DOMAINS.wildcard,
-    ])
-      lowered.set(domain.name, real.lowered(domain));
-    await Promise.allSettled(lowered.values());
-    real.prepared();
-  });
-  afterEach(() => real.over());
+  beforeAll(async () => void (await real.open()));
   afterAll(() => real.close());
+  const beside = new SideBySide(MOST);
 
-  it('what somebody adds at the live new host stands when TTLs are raised, and is reported', async () => {
+  beside.it('what somebody adds at the live new host stands when TTLs are raised, and is reported', async () => {
     const domain = DOMAINS.added;
     const driver = await at(domain);
     await real.switched(domain, driver);
@@ -79,7 +65,7 @@ const DOMAINS = {
     expect(after).toContain(`www.${domain.name}. 6 IN A 203.0.113.80`);
   });
 
-  it('a push names what stands there and is not ours, and takes it only with assent', async () => {
+  beside.it('a push names what stands there and is not ours, and takes it only with assent', async () => {
     const domain = DOMAINS.foreign;
     const driver = await real.chosen(domain);
     await driver.act('/push');
@@ -92,7 +78,7 @@ const DOMAINS = {
     expect(after.filter((line) => line.startsWith(`mail.${domain.name}.`))).toEqual([`mail.${domain.name}. 6 IN A 192.0.2.25`]);
   });
 
-  it('the gate names what changed in the old zone, and takes it into the plan', async () => {
+  beside.it('the gate names what changed in the old zone, and takes it into the plan', async () => {
     const domain = DOMAINS.drift;
     const driver = await at(domain);
     await real.open_(driver);
@@ -115,7 +101,7 @@ const DOMAINS = {
     expect(events.filter((event) => event.kind === 'lower' && event.text.startsWith('Sending'))).toHaveLength(1);
   });
 
-  it('the gate shuts where rows vanish at the new host, and "submitted" is refused with both', async () => {
+  beside.it('the gate shuts where rows vanish at the new host, and "submitted" is refused with both', async () => {
     const domain = DOMAINS.vanish;
     const driver = await at(domain);
     await real.open_(driver);
@@ -125,7 +111,7 @@ const DOMAINS = {
     await real.open_(driver);
   });
 
-  it('a TTL that is set back makes the lowering count anew', async () => {
+  beside.it('a TTL that is set back makes the lowering count anew', async () => {
     const domain = DOMAINS.reset;
     const driver = await at(domain);
     const before = (await real.open_(driver)).legs[0]!.seen.tl!;
@@ -140,7 +126,7 @@ const DOMAINS = {
     await real.open_(driver);
   });
 
-  it('a planned set that is edited at the new host during the watch is said, and is set right by choice', async () => {
+  beside.it('a planned set that is edited at the new host during the watch is said, and is set right by choice', async () => {
     const domain = DOMAINS.watch;
     const driver = await at(domain);
     await real.switched(domain, driver);
@@ -151,7 +137,7 @@ const DOMAINS = {
     expect((await dig(real.newAddress(domain), [`www.${domain.name}`, 'A', '+short'])).stdout.trim()).toBe('203.0.113.80');
   });
 
-  it('a parent that falls back is an alarm, and times count from the second switch', async () => {
+  beside.it('a parent that falls back is an alarm, and times count from the second switch', async () => {
     const domain = DOMAINS.relapse;
     const driver = await at(domain);
     await real.switched(domain, driver);
@@ -164,7 +150,7 @@ const DOMAINS = {
     await driver.done('settle');
   });
 
-  it('a text of 40 KB is carried whole', async () => {
+  beside.it('a text of 40 KB is carried whole', async () => {
     const domain = DOMAINS.large;
     const driver = await at(domain);
     expect((await driver.move()).legs[0]!.steps.find((step) => step.id === 'served')!.state).toBe('done');
@@ -174,7 +160,7 @@ const DOMAINS = {
     expect(after).toBe(before);
   });
 
-  it('data below a cut is not waited for at the new host, and its delegation is', async () => {
+  beside.it('data below a cut is not waited for at the new host, and its delegation is', async () => {
     const domain = DOMAINS.cut;
     const driver = await at(domain);
     expect((await driver.move()).legs[0]!.steps.find((step) => step.id === 'served')!.state).toBe('done');
@@ -183,7 +169,7 @@ const DOMAINS = {
     await said(driver, /does not serve branch\.below-a-cut\.example\. NS as planned/);
   });
 
-  it('a new host that takes no updates says so; the zone is written by hand, read back, and the move goes on', async () => {
+  beside.it('a new host that takes no updates says so; the zone is written by hand, read back, and the move goes on', async () => {
     const domain = DOMAINS.byHand;
     const driver = await real.chosen(domain);
     await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
@@ -210,7 +196,7 @@ const DOMAINS = {
     await driver.done('settle');
   });
 
-  it('a set that no message can hold is said at the plan, and is not sent', async () => {
+  beside.it('a set that no message can hold is said at the plan, and is not sent', async () => {
     const domain = DOMAINS.tooLarge;
     const driver = await real.chosen(domain);
     const data = Array.from({ length: 330 }, (_, i) => `"${`${i} `.padEnd(200, 'x')}"`).join('\n');
@@ -224,7 +210,7 @@ const DOMAINS = {
     await expect(driver.act('/push')).rejects.toThrow(/message/);
   });
 
-  it('a switch that came before anybody was ready is noted with what was not true yet, and the move goes on', async () => {
+  beside.it('a switch that came before anybody was ready is noted with what was not true yet, and the move goes on', async () => {
     const domain = DOMAINS.early;
     const driver = await real.chosen(domain);
     await driver.act('/push');
@@ -236,7 +222,7 @@ const DOMAINS = {
     expect((await driver.move()).legs[0]!.times!.last.at).not.toBeNull();
   });
 
-  it('a dropped name that a wildcard answers is judged by what is answered', async () => {
+  beside.it('a dropped name that a wildcard answers is judged by what is answered', async () => {
     const domain = DOMAINS.wildcard;
     const driver = await at(domain);
     const { rulings } = await driver.ledger();
@@ -246,8 +232,8 @@ const DOMAINS = {
     expect((await dig(real.newAddress(domain), [`blog.${domain.name}`, 'A', '+short'])).stdout.trim()).toBe('203.0.113.80');
   });
 
-  it('sixty acts at once are all answered, in order, while others read', async () => {
-    const driver = await at(DOMAINS.cut);
+  beside.it('sixty acts at once are all answered, in order, while others read', async () => {
+    const driver = await at(DOMAINS.acts);
     const leg = await driver.leg();
     const { rulings } = await driver.ledger();
     const row = rulings.find((one) => one.type === 'TXT')!;
@@ -271,7 +257,7 @@ const DOMAINS = {
     expect(slow.length).toBe(20);
   });
 
-  it('a parent server answers what it was asked', async () => {
+  beside.it('a parent server answers what it was asked', async () => {
     expect((await dig(PARENT, ['example', 'SOA', '+short'])).stdout).toMatch(/ns1\.nic\.example/);
   });
 });

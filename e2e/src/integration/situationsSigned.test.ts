@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { until } from '../../../command/src/api';
 import { stepOf } from '../support/drive';
 import { RealDomain, RealMoves, VALIDATOR, keysOf, refused, said } from '../support/realMoves';
+import { SideBySide } from '../support/sideBySide';
 import { KEY, PARENT, dig, loopback, nsupdate, transferredLines } from '../support/realServers';
 
 const isRoot = process.getuid?.() === 0;
@@ -46,10 +47,10 @@ const SIGNED = {
     await real.addHost('host before', { ...elsewhere, addresses: [loopback(2)] });
     await real.addHost('host after', { ...elsewhere, addresses: [loopback(3)] });
   });
-  afterEach(() => real.over());
   afterAll(() => real.close());
+  const beside = new SideBySide(4);
 
-  it('a signed zone without a DS is lowered, which signs it again, and that is no drift', async () => {
+  beside.it('a signed zone without a DS is lowered, which signs it again, and that is no drift', async () => {
     const domain = SIGNED.bare;
     const driver = await real.lowered(domain);
     await real.switched(domain, driver);
@@ -58,7 +59,7 @@ const SIGNED = {
     expect(rulings.filter((row) => ['RRSIG', 'NSEC', 'DNSKEY'].includes(row.type)).every((row) => row.ruling === 'drop')).toBe(true);
   });
 
-  it('a DS keeps the gate shut until it was seen gone, and it and the keys validated through it have run out', async () => {
+  beside.it('a DS keeps the gate shut until it was seen gone, and it and the keys validated through it have run out', async () => {
     const domain = SIGNED.chained;
     const driver = await real.lowered(domain);
     await said(driver, /parent publishes a DS/);
@@ -75,7 +76,7 @@ const SIGNED = {
     expect(Date.now() / 1000).toBeGreaterThanOrEqual(removed + 4 + keys);
   });
 
-  it('names that stay are told by address, and nothing is settled while glue or old servers say the old one', async () => {
+  beside.it('names that stay are told by address, and nothing is settled while glue or old servers say the old one', async () => {
     const domain = SIGNED.renumbered;
     const driver = await real.lowered(domain, 'after');
     expect((await driver.move()).from).toBe('before');
@@ -95,7 +96,7 @@ const SIGNED = {
     expect(await transferredLines(loopback(3), domain.name)).toContain(`ns1.renumbered.example. 5 IN A ${loopback(3)}`);
   });
 
-  it('names of the host that stay are told by their own authority, and nothing is switched or settled while it says the old address', async () => {
+  beside.it('names of the host that stay are told by their own authority, and nothing is switched or settled while it says the old address', async () => {
     const domain = SIGNED.hosts;
     const driver = await real.lowered(domain, 'host after');
     await real.open_(driver);
@@ -192,7 +193,6 @@ const LAME = {
   const dead = `example. NS ns2.nic.example.\nns2.nic.example. A ${loopback(77)}\nexample. NS ns3.nic.example.\nns3.nic.example. AAAA 2001:db8::53`;
   const real = new RealMoves([LAME], { parentMore: dead, lookouts: `Unbound=${loopback(4)},Refuses=${loopback(5)},Nobody=${loopback(78)}` });
   beforeAll(() => real.open());
-  afterEach(() => real.over());
   afterAll(() => real.close());
 
   it('a server that is lame from the start is named and not waited for; dead servers of the parent neither', async () => {
