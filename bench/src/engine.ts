@@ -3,6 +3,7 @@ import { Agent, request } from 'node:http';
 import { Knex } from 'knex';
 import { startApp } from './support/app';
 import { MOVES, SETS, fill } from './support/fill';
+import { largeZone } from './support/largeZone';
 import { median, spread } from './support/measure';
 
 const ROUNDS = 25;
@@ -164,4 +165,4 @@ function queryCounter(database: Knex, log: string): (act: () => Promise<unknown>
   };
 }
 
-void main();
+void main().then(largeZone);

@@ -1,6 +1,7 @@
 import { until } from '../../../command/src/api';
 import { Driver } from '../support/drive';
 import { RealDomain, RealMoves, refused } from '../support/realMoves';
+import { SideBySide } from '../support/sideBySide';
 
 const isRoot = process.getuid?.() === 0;
 
@@ -14,13 +15,13 @@ const DOMAINS = {
 (isRoot ? describe : describe.skip)('backing out of a switch (port 53 on loopback, so as root)', () => {
   const real = new RealMoves(Object.values(DOMAINS));
   beforeAll(() => real.open());
-  afterEach(() => real.over());
   afterAll(() => real.close());
+  const beside = new SideBySide(4);
 
   const lines: RealMoves['lines'] = (address, domain) => real.lines(address, domain);
   const answer: RealMoves['answer'] = (name, type) => real.answer(name, type);
 
-  it('by the records: the old values at the new host, and not over before the new ones have run out', async () => {
+  beside.it('by the records: the old values at the new host, and not over before the new ones have run out', async () => {
     const domain = DOMAINS.records;
     const driver = await real.lowered(domain);
     expect((await driver.move()).legs[0]!.back).toEqual([]);
@@ -48,7 +49,7 @@ const DOMAINS = {
     await driver.act('/close');
   });
 
-  it('by the nameservers: the old zone made ready, then the registrar, then the new zone turned', async () => {
+  beside.it('by the nameservers: the old zone made ready, then the registrar, then the new zone turned', async () => {
     const domain = DOMAINS.names;
     const before = await lines(real.oldAddress(domain), domain);
     const driver = await real.lowered(domain);
@@ -87,7 +88,7 @@ const DOMAINS = {
     await driver.act('/close');
   });
 
-  it('before the parent has published anything: what was submitted is taken back, and nobody was ever led away', async () => {
+  beside.it('before the parent has published anything: what was submitted is taken back, and nobody was ever led away', async () => {
     const domain = DOMAINS.early;
     const driver = await real.lowered(domain);
     await real.submitted(driver);

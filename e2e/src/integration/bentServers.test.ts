@@ -2,6 +2,7 @@ import { Message, Name, RCODE, ResourceRecord, TYPE_CODES, parseRdata, reply } f
 import { Driver } from '../support/drive';
 import { Bend, BentServer } from '../support/bentServer';
 import { RealDomain, RealMoves, refused, said } from '../support/realMoves';
+import { SideBySide } from '../support/sideBySide';
 import { KEY, OLD, loopback } from '../support/realServers';
 
 const isRoot = process.getuid?.() === 0;
@@ -103,15 +104,15 @@ const DOMAINS = {
     await real.open();
     for (const { address, bend, tcp } of Object.values(BENT)) bent.push(await BentServer.open(address, OLD, bend, { tcp }));
   });
-  afterEach(() => real.over());
   afterAll(async () => {
     for (const one of bent) one.close();
     await real.close();
   });
+  const beside = new SideBySide(4);
 
   const findings = async (driver: Driver): Promise<string> => (await driver.survey()).findings.map((one) => `${one.code}: ${one.text}`).join('\n');
 
-  it('a set that does not fit and cannot be asked again is a hint with its name and a line of the gate, and never lost', async () => {
+  beside.it('a set that does not fit and cannot be asked again is a hint with its name and a line of the gate, and never lost', async () => {
     const driver = await real.chosen(DOMAINS.shut);
     const survey = await driver.survey();
     expect(survey.coverage.grade).toBe('partial');
@@ -135,7 +136,7 @@ const DOMAINS = {
     );
   });
 
-  it('a transfer that is cut short is no inventory, and what it brought is not thrown away', async () => {
+  beside.it('a transfer that is cut short is no inventory, and what it brought is not thrown away', async () => {
     await real.addHost('cut host', { nameservers: ['ns1.cut.example.'], key: KEY });
     const driver = await real.chosen(DOMAINS.cut);
     const { coverage, sets } = await driver.survey();
@@ -146,7 +147,7 @@ const DOMAINS = {
     expect(brought).toBeLessThan(1500);
   });
 
-  it('one that answers by turns is planned with one of its answers, and that is said of the row', async () => {
+  beside.it('one that answers by turns is planned with one of its answers, and that is said of the row', async () => {
     const driver = await real.chosen(DOMAINS.turns);
     const { rulings, remarks } = await driver.ledger();
     const row = rulings.find((one) => one.owner.startsWith('api.'))!;
@@ -154,7 +155,7 @@ const DOMAINS = {
     expect(remarks.filter((one) => one.owner === row.owner).map((one) => one.code)).toEqual(['varies-as-found']);
   });
 
-  it('one that never claims authority is told as that, and the move goes on with it', async () => {
+  beside.it('one that never claims authority is told as that, and the move goes on with it', async () => {
     const domain = DOMAINS.humble;
     const driver = await real.chosen(domain);
     expect(await findings(driver)).toMatch(/no-authority: .*answers for the zone and does not claim authority/);
@@ -190,9 +191,10 @@ const DOMAINS = {
     expect((await driver.act('/close')).state).toBe('closed');
   };
 
-  it('one that ignores its new NS set, and one that refers to its old servers, are named and have a way on to the end, with no resolver watched', () =>
+  beside.it('one that ignores its new NS set, and one that refers to its old servers, are named and have a way on to the end, with no resolver watched', () =>
     Promise.all([
       toTheEnd('stays', /ns1\.stays\.example still names ns1\.stays\.example/),
       toTheEnd('refers', /ns1\.refers\.example no longer holds the zone and sends resolvers on to ns1\.refers\.example/),
-    ]));
+    ]),
+  );
 });

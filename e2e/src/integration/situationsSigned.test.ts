@@ -128,9 +128,20 @@ const SIGNED = {
 });
 
 const TRUSTED = { name: 'chain-of-trust.example', old: 'knot' } satisfies RealDomain;
+/** Its DS is of an algorithm that resolvers do not know: to them the zone is unsigned (RFC 4035 §5.2). */
+const UNKNOWN = {
+  name: 'unknown-algorithm.example',
+  old: 'knot',
+  delegation: `unknown-algorithm.example. 3 NS ns1.oldknot.example.\nunknown-algorithm.example. 4 DS 4711 200 2 ${'ab'.repeat(32)}`,
+} satisfies RealDomain;
 
 (isRoot ? describe : describe.skip)('a signed zone with its DS, and a resolver that checks', () => {
-  const real = new RealMoves([TRUSTED], { signed: 'nsec', signedAgain: 'nsec', validating: true, lookouts: `Unbound=${loopback(4)},Checks=${VALIDATOR}` });
+  const real = new RealMoves([TRUSTED, UNKNOWN], {
+    signed: 'nsec',
+    signedAgain: 'nsec',
+    validating: true,
+    lookouts: `Unbound=${loopback(4)},Checks=${VALIDATOR}`,
+  });
   const name = `www.${TRUSTED.name}`;
   const seen: string[] = [];
   let watching = true;
@@ -156,7 +167,30 @@ const TRUSTED = { name: 'chain-of-trust.example', old: 'knot' } satisfies RealDo
     }
   }
 
-  it('never fails in the whole move: first checked and old, then unchecked, then new, and with a DS of the new keys checked again', async () => {
+  const beside = new SideBySide(2);
+
+  beside.it('a DS of an algorithm that nobody knows is no forgery: that is said, and who checks is answered all the way', async () => {
+    const failed: string[] = [];
+    let moving = true;
+    const asked = (async () => {
+      while (moving) {
+        const { stdout } = await dig(VALIDATOR, [`www.${UNKNOWN.name}`, 'A']);
+        if (!/status: NOERROR/.test(stdout)) failed.push(stdout);
+      }
+    })();
+    const driver = await real.lowered(UNKNOWN);
+    expect((await driver.survey()).findings.map((one) => one.text).join()).toMatch(/algorithm 200/);
+    await said(driver, /algorithm 200/);
+    await real.atParent(`delete ${UNKNOWN.name}. DS`);
+    await real.switched(UNKNOWN, driver);
+    await driver.done('settle');
+    expect((await dig(VALIDATOR, [`www.${UNKNOWN.name}`, 'A', '+short'])).stdout.trim()).toBe('203.0.113.80');
+    moving = false;
+    await asked;
+    expect(failed).toEqual([]);
+  });
+
+  beside.it('never fails in the whole move: first checked and old, then unchecked, then new, and with a DS of the new keys checked again', async () => {
     await real.atParent(`add ${TRUSTED.name}. 4 DS ${await digest()}`);
     await until('the chain of trust is there', async () => /flags:[^;]*\bad\b/.test((await dig(VALIDATOR, [name, 'A', '+dnssec'])).stdout));
     const watched = watch();

@@ -1,6 +1,7 @@
 import { until } from '../../../command/src/api';
 import { Driver } from '../support/drive';
 import { RealDomain, RealMoves, said } from '../support/realMoves';
+import { SideBySide } from '../support/sideBySide';
 import { OLD, loopback, transferredLines } from '../support/realServers';
 
 const isRoot = process.getuid?.() === 0;
@@ -10,6 +11,10 @@ const DOMAINS = {
   raisedInPlace: { name: 'raised-in-place.example', old: 'knot' },
   wildcard: { name: 'kept-wildcard.example', more: '* 90 A 192.0.2.90' },
   endless: { name: 'endless-ttl.example', more: 'shop 2147483647 A 192.0.2.80' },
+  uses: {
+    name: 'several-uses.example',
+    more: 'imap A 192.0.2.80\nsmtp A 192.0.2.80\n_imaps._tcp SRV 0 0 993 imap\n_submissions._tcp SRV 0 0 465 smtp\nbranch NS ns.branch\nns.branch A 192.0.2.80',
+  },
   // Delegated to an address where nobody is any more.
   gone: {
     name: 'gone-server.example',
@@ -24,8 +29,8 @@ const DOMAINS = {
   const real = new RealMoves(Object.values(DOMAINS));
 
   beforeAll(() => real.open());
-  afterEach(() => real.over());
   afterAll(() => real.close());
+  const beside = new SideBySide(4);
 
   /** Somebody saves `www` with a larger TTL, and it is lowered before anybody has looked again. */
   const raise = (domain: RealDomain): Promise<void> =>
@@ -42,7 +47,7 @@ const DOMAINS = {
     expect(leg.gate.open).toBe(false);
   };
 
-  it('a TTL that was raised between the last look and the lowering is waited for', async () => {
+  beside.it('a TTL that was raised between the last look and the lowering is waited for', async () => {
     const domain = DOMAINS.raised;
     const driver = await real.chosen(domain);
     await raise(domain);
@@ -50,7 +55,7 @@ const DOMAINS = {
     await countsRaised(driver);
   });
 
-  it('the same where records change in place', async () => {
+  beside.it('the same where records change in place', async () => {
     const domain = DOMAINS.raisedInPlace;
     const driver = await Driver.begin(real.api, domain.name);
     await driver.done('survey');
@@ -60,7 +65,7 @@ const DOMAINS = {
     await countsRaised(driver);
   });
 
-  it('a carried wildcard beside a new name does not keep the gate shut: it counts with its TTL as found', async () => {
+  beside.it('a carried wildcard beside a new name does not keep the gate shut: it counts with its TTL as found', async () => {
     const domain = DOMAINS.wildcard;
     const driver = await real.chosen(domain);
     await driver.act('/rulings', { owner: `shop.${domain.name}.`, type: 'A', ttl: '60', data: '203.0.113.80' });
@@ -69,7 +74,7 @@ const DOMAINS = {
     await real.open_(driver);
   });
 
-  it('an answer that may be remembered for sixty years is taken as it is by a person, and the consequence is said', async () => {
+  beside.it('an answer that may be remembered for sixty years is taken as it is by a person, and the consequence is said', async () => {
     const domain = DOMAINS.endless;
     const driver = await real.chosen(domain);
     await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
@@ -90,7 +95,31 @@ const DOMAINS = {
     await driver.act('/close');
   });
 
-  it('a survey that no nameserver answers takes what somebody has instead, and another server that has the zone', async () => {
+  beside.it('what is at the address of the website and is not the website stays there, each use named, and is there at the end', async () => {
+    const domain = DOMAINS.uses;
+    const driver = await real.chosen(domain);
+    const { rulings, remarks } = await driver.ledger();
+    const ruled = (label: string): string | undefined => rulings.find((row) => row.owner === `${label}.${domain.name}.` && row.type === 'A')?.ruling;
+    expect(['www', 'imap', 'smtp', 'ns.branch'].map(ruled)).toEqual(['repoint', 'carry', 'carry', 'carry']);
+    const said = (label: string): string => remarks.flatMap((one) => (one.owner === `${label}.${domain.name}.` ? [one.text] : [])).join(' ');
+    expect([said('imap'), said('smtp')]).toEqual([
+      expect.stringMatching(/another use: .*_imaps\._tcp/),
+      expect.stringMatching(/another use: .*_submissions\._tcp/),
+    ]);
+    await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
+    await driver.act('/push');
+    await real.switched(domain, driver);
+    await driver.done('settle');
+    expect(await Promise.all(['www', 'imap', 'smtp'].map((label) => real.answer(`${label}.${domain.name}`)))).toEqual([
+      '203.0.113.80',
+      '192.0.2.80',
+      '192.0.2.80',
+    ]);
+    await driver.done('raise');
+    expect((await driver.act('/close')).state).toBe('closed');
+  });
+
+  beside.it('a survey that no nameserver answers takes what somebody has instead, and another server that has the zone', async () => {
     const domain = DOMAINS.gone;
     const driver = real.takenUp(await Driver.begin(real.api, domain.name));
     await said(driver, /^No nameserver gave anything of the zone: .*or another server that has it\./);
@@ -127,7 +156,7 @@ const DOMAINS = {
     expect((await driver.ledger()).rulings.find((row) => row.owner === `www.${domain.name}.`)).toMatchObject({ ruling: 'repoint' });
   });
 
-  it('a push that is refused because of one row names it, and everything else takes effect', async () => {
+  beside.it('a push that is refused because of one row names it, and everything else takes effect', async () => {
     const domain = DOMAINS.oddRow;
     const driver = await real.chosen(domain);
     await driver.act('/push');

@@ -42,6 +42,11 @@ export class Driver {
     return this.move();
   }
 
+  /** Nobody looks at it any more; one that has ended is left as it is. */
+  async abandoned(): Promise<void> {
+    if ((await this.move()).state === 'open') await this.call('DELETE', `/api/moves/${this.id}`);
+  }
+
   /** An act whose time may not have come; undefined where it is refused for now. */
   async tried(path: string, body?: unknown): Promise<MoveView | undefined> {
     try {

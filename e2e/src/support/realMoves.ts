@@ -139,7 +139,7 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
   async over(): Promise<void> {
     const drivers = this.inUse;
     this.inUse = [];
-    for (const driver of drivers) await driver.api.call('POST', `/api/moves/${driver.id}/abandon`).catch(() => undefined);
+    for (const driver of drivers) await driver.abandoned();
   }
 
   async addHost(id: string, more: object): Promise<void> {

@@ -3,20 +3,20 @@
  * Made in the body of a `describe`, behind the `beforeAll` that opens what they use; all of them run, whatever names are asked for.
  */
 export class SideBySide {
-  private readonly tests: (() => Promise<void>)[] = [];
-  private running: readonly Promise<void>[] = [];
+  private readonly tests: (() => Promise<unknown>)[] = [];
+  private running: readonly Promise<unknown>[] = [];
 
   constructor(private readonly most: number) {
     beforeAll(() => this.start());
   }
 
-  it(name: string, test: () => Promise<void>): void {
+  it(name: string, test: () => Promise<unknown>): void {
     const index = this.tests.push(test) - 1;
     it(name, () => this.running[index]!);
   }
 
   private start(): void {
-    const lanes = Array.from({ length: this.most }, () => Promise.resolve());
+    const lanes: Promise<unknown>[] = Array.from({ length: this.most }, () => Promise.resolve());
     this.running = this.tests.map((test, index) => {
       const lane = index % this.most;
       const run = lanes[lane]!.then(test);

@@ -3,13 +3,13 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { LedgerPage, MoveView } from '@wanderon/contract';
-import { until } from '../../command/dist/api';
-import { freePort } from '../../command/dist/postgres';
-import { BenchApp, startApp } from './support/app';
-import { startKnot } from './support/knot';
-import { measure } from './support/measure';
+import { until } from '../../../command/dist/api';
+import { freePort } from '../../../command/dist/postgres';
+import { BenchApp, startApp } from './app';
+import { startKnot } from './knot';
+import { measure } from './measure';
 
-const SETS = Number(process.env['SETS'] ?? 60_000);
+const SETS = 60_000;
 const KEY = { name: 'bench.key.', algorithm: 'hmac-sha256', secret: Buffer.alloc(32, 5).toString('base64') };
 const AT = { root: '198.51.100.1', parent: '198.51.100.2', old: '198.51.100.3', fresh: '198.51.100.4' };
 /** Transfers by dig, of which the median is the reference. */
@@ -19,7 +19,7 @@ const zoneFile = (domain: string, server: string, more: string): string =>
   `$ORIGIN ${domain}.\n$TTL 3600\n@ SOA ${server}. host 1 7200 900 1209600 300\n@ NS ${server}.\n${more}`;
 
 /** One zone of 60,000 sets between two knots, from its survey to the new zone being served, each part against dig's transfer of the same zone. */
-async function main(): Promise<void> {
+export async function largeZone(): Promise<void> {
   const folder = mkdtempSync(join(tmpdir(), 'wanderon-bench-'));
   const knots: ChildProcess[] = [];
   const ports = { root: await freePort(), parent: await freePort(), old: await freePort(), fresh: await freePort() };
@@ -135,5 +135,3 @@ function processorSeconds(pid: number): number {
 function peakMemory(pid: number): number {
   return Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1024;
 }
-
-void main();
