@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { Inject, Injectable } from '@nestjs/common';
 import { Host } from '@wanderon/contract';
 import {
@@ -88,6 +89,8 @@ interface SurveyedRow {
 interface DecidedLeg extends Pick<LoadedLeg, 'said' | 'stands' | 'rows'> {
   readonly plan: LegPlan;
   readonly of: readonly unknown[];
+  /** Decisions about rows, of which the rows follow. */
+  readonly words: readonly Decision[];
 }
 
 /** A move with what its legs rest on, all of one version. */
@@ -108,6 +111,8 @@ export class LegLoader {
   private readonly parts = new Recent<MoveParts>(HELD);
   /** What was worked out of a leg's decisions: it stays so as long as nothing else that it rests on is another. */
   private readonly decidedLegs = new WeakMap<readonly Decision[], DecidedLeg>();
+  /** The same by what was proposed: most decisions change no row, and what follows from the plan is not worked out anew for them. */
+  private readonly lastDecided = new WeakMap<readonly LedgerRow[], DecidedLeg>();
   private readonly preparing = new WeakMap<LegPlan, Promise<void>>();
   private readonly byId = new WeakMap<readonly Host[], ReadonlyMap<string, Host>>();
 
@@ -257,8 +262,10 @@ export class LegLoader {
     if (known && of.every((one, index) => one === known.of[index])) return known;
     const stands = standing(decisions);
     const said = saidBy(decisions);
-    const rows = decidedRows(proposed, stands);
-    const plan: LegPlan = {
+    const before = this.lastDecided.get(proposed);
+    const words = stands.filter(({ kind }) => kind === 'ruling' || kind === 'rulings');
+    const rows = before && isSame(before.words, words) ? before.rows : decidedRows(proposed, stands);
+    const made: LegPlan = {
       ...planOf(move, row, rows, hosts, surveyedAt),
       followed,
       outside,
@@ -270,9 +277,11 @@ export class LegLoader {
       frontOn: said.done.has(FRONT_ON),
       cleared: clearedBy(said),
     };
-    const made: DecidedLeg = { of, plan, said, stands, rows };
-    this.decidedLegs.set(decisions, made);
-    return made;
+    const plan = before && isSamePlan(before.plan, made) ? before.plan : made;
+    const decided: DecidedLeg = { of, plan, said, stands, rows, words };
+    this.decidedLegs.set(decisions, decided);
+    this.lastDecided.set(proposed, decided);
+    return decided;
   }
 
   private async website(leg: string, database: Database): Promise<Seen['website']> {
@@ -289,6 +298,15 @@ export class LegLoader {
 /** A plan of which some things take so long to work out that others would wait. */
 export function isLarge({ leg }: Pick<LoadedLeg, 'leg'>): boolean {
   return leg.plan.rulings.length > SMALL;
+}
+
+function isSame(a: readonly unknown[], b: readonly unknown[]): boolean {
+  return a.length === b.length && a.every((one, index) => one === b[index]);
+}
+
+/** The same in every part. Rows are compared by being the same ones, all else by what it says: it is little beside them. */
+function isSamePlan({ rulings, zone, ...before }: LegPlan, { rulings: now, zone: here, ...after }: LegPlan): boolean {
+  return rulings === now && zone.equals(here) && isDeepStrictEqual(before, after);
 }
 
 /** Goes through steps of which each may take a while, and lets everybody else have a turn between two of them. */
