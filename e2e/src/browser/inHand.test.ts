@@ -86,4 +86,18 @@ describe('what a technician has in hand', () => {
     await words(page, /3 hints open/);
     expect(chromium.complaints).toEqual([]);
   });
+
+  it('can be a server that has the zone: it is asked for it, and what came of that is said', async () => {
+    await page.locator(button('Give what you have')).click();
+    const field = page.locator('aria/Or a server that has the zone');
+    await field.fill('two..dots');
+    await page.locator(button('Ask this server and take the survey again')).click();
+    await words(page, 'Type the name of a server, or its address.');
+    await field.fill('ns1.quillmere.example');
+    await page.locator(button('Ask this server and take the survey again')).click();
+    await words(page, /ns1\.quillmere\.example \([\d.]+\), which you named, does not have the zone\./);
+    // What was pasted before is not forgotten for it.
+    await words(page, '*.boats');
+    expect(chromium.complaints.filter((one) => !/status of 4\d\d/.test(one))).toEqual([]);
+  });
 });

@@ -161,18 +161,16 @@ export const driftSchema = z.object({
 export type DriftView = z.infer<typeof driftSchema>;
 
 /** A server by its name, which comes out absolute, or by its address. */
-const serverSchema = z.union(
-  [
-    z
-      .string()
-      .trim()
-      .refine((text) => isIpv4(text) || isIpv6(text)),
-    hostName,
-  ],
-  {
-    error: 'Type the name of a server, or its address.',
-  },
-);
+const serverSchema = z
+  .string()
+  .trim()
+  .transform((text, context) => {
+    if (isIpv4(text) || isIpv6(text)) return text;
+    const name = hostName.safeParse(text);
+    if (name.success && text !== '') return name.data;
+    context.addIssue({ code: 'custom', message: 'Type the name of a server, or its address.' });
+    return z.NEVER;
+  });
 
 /** What a person has in hand of a zone, as read and confirmed in the browser. */
 export const inHandSchema = z.object({

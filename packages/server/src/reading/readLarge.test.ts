@@ -45,7 +45,7 @@ describe('a large body', () => {
     ['nested without end', 'panel', new TextEncoder().encode(`${'['.repeat(300_000)}${']'.repeat(300_000)}`), '0.0.0'],
     ['empty', 'in-hand', new Uint8Array(), ': '],
     ['of another shape', 'in-hand', sent({ names: [7], sets: [] }), 'names.0: '],
-    ['with a server that is none', 'in-hand', sent({ names: [], sets: [], servers: ['a..b'] }), 'servers.0: '],
+    ['with a server that is none', 'in-hand', sent({ names: [], sets: [], servers: ['a..b'] }), 'servers.0: Type the name of a server, or its address.'],
     ['with a name that is none', 'in-hand', sent({ names: ['a..b'], sets: [] }), 'names: a..b cannot be taken: '],
     [
       'with a name of another zone',

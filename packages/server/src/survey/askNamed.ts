@@ -46,7 +46,7 @@ export async function askNamed(world: SurveyWorld, wish: SurveyWish, walker: Sur
           },
           problems,
         };
-      problems.push(`${where(server)}, which you named, did not give the zone: ${asked.answers[0]?.problem ?? 'it has none'}.`);
+      problems.push(`${where(server)}, which you named, ${unhelpful(asked.answers[0])}.`);
     }
   }
   return { zone: undefined, problems };
@@ -59,6 +59,11 @@ export function namedWords({ sets, from }: NamedZone): string {
 
 export function where({ server, address }: ServerAt): string {
   return server === address ? address : `${plain(server)} (${address})`;
+}
+
+function unhelpful(answer: AuthorityAnswer | undefined): string {
+  if (!answer?.responded) return `did not answer${answer?.problem === undefined ? '' : `: ${answer.problem}`}`;
+  return answer.authoritative ? `does not hand the zone out: ${answer.problem ?? 'nothing came'}` : 'does not have the zone';
 }
 
 async function at(walker: SurveyWalker, named: string): Promise<ServerAt[]> {

@@ -209,7 +209,7 @@ export async function takeSurvey(world: SurveyWorld, wished: SurveyWish, takenAt
     survey: {
       takenAt: at,
       parent: delegation.parent,
-      coverage: { grade: coverage.grade, reasons: [...coverage.reasons, ...unnamed] },
+      coverage: { grade: coverage.grade, reasons: [...coverage.reasons.slice(0, 1), ...unnamed, ...coverage.reasons.slice(1)] },
       referrals: referrals.map(referralView),
       authorities: [...answers.map((answer) => authorityView(answer, true)), ...apart.map((answer) => authorityView(answer, false))],
       registration: registration ?? null,

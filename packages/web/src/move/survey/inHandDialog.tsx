@@ -5,6 +5,7 @@ import { useMoveAction } from '../../api';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { Field } from '../../ui/field';
+import { problemAt } from '../../ui/problemAt';
 import { Failed } from '../../ui/states';
 import { Pasted, PastedFile, usePasted } from '../pasted';
 
@@ -43,11 +44,15 @@ export function InHandDialog({ move, onClose }: { move: MoveView; onClose: () =>
           value={server}
           spellCheck={false}
           autoCapitalize="none"
-          onChange={(event) => setServer(event.target.value)}
+          problem={problemAt(give.error, 'servers.0')}
+          onChange={(event) => {
+            setServer(event.target.value);
+            give.reset();
+          }}
           mono
         />
       </div>
-      {give.isError && <Failed error={give.error} />}
+      {give.isError && problemAt(give.error, 'servers.0') === undefined && <Failed error={give.error} />}
       <div className="mt-4 flex gap-2">
         <Button kind="main" disabled={give.isPending || (reading.rows.length === 0 && !asksServer)} onClick={submit}>
           {asking(names, asksServer)} and take the survey again
