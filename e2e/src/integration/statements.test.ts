@@ -11,6 +11,7 @@ const DOMAINS = {
   raisedInPlace: { name: 'raised-in-place.example', old: 'knot' },
   wildcard: { name: 'kept-wildcard.example', more: '* 90 A 192.0.2.90' },
   endless: { name: 'endless-ttl.example', more: 'shop 2147483647 A 192.0.2.80' },
+  left: { name: 'edited-when-left.example' },
   uses: {
     name: 'several-uses.example',
     more: 'imap A 192.0.2.80\nsmtp A 192.0.2.80\n_imaps._tcp SRV 0 0 993 imap\n_submissions._tcp SRV 0 0 465 smtp\nbranch NS ns.branch\nns.branch A 192.0.2.80',
@@ -93,6 +94,20 @@ const DOMAINS = {
     await driver.way('settle', 'leave');
     await driver.done('raise');
     await driver.act('/close');
+  });
+
+  beside.it('what somebody edits in the zone that is left, of a set that is kept, is waited for as long as resolvers are led there', async () => {
+    const domain = DOMAINS.left;
+    const driver = await real.lowered(domain);
+    await real.submitted(driver);
+    await real.delegate(domain, [real.newName(domain)]);
+    // Resolvers may have the old delegation for three seconds yet.
+    await real.edit(real.oldAddress(domain), domain, `delete ${domain.name}. MX`, `add ${domain.name}. 25 MX 14 mail.${domain.name}.`);
+    const edited = Date.now() / 1000;
+    await driver.done('switch');
+    await driver.done('settle');
+    expect(Date.now() / 1000).toBeGreaterThanOrEqual(edited + 25);
+    expect(await real.answer(domain.name, 'MX')).toBe(`10 mail.${domain.name}.`);
   });
 
   beside.it('what is at the address of the website and is not the website stays there, each use named, and is there at the end', async () => {

@@ -9,6 +9,11 @@ describe('what servers are asked', () => {
     expect(askedOfOld(legOf({ now: 10, zones }))).toContain('mail.zone.test./A');
   });
 
+  it('is from the switch on what is kept as well: whoever is led there gets what somebody edits there', () => {
+    const parent = rows('a.nic.test.', '192.0.2.53', [0, 10, published([...plan.newNameservers])]);
+    expect(askedOfOld(legOf({ now: 10, parent }))).toEqual([APEX_NS, WWW, 'zone.test./MX', 'mail.zone.test./A']);
+  });
+
   it('is a name that stays and moves in both families, and keys where there were some', () => {
     const staying = { newServers: [{ server: OLD[0]!, address: '203.0.113.9' }], keysTtl: 3600 };
     expect(askedOfOld(legOf({ now: 0, plan: staying }))).toEqual([APEX_NS, WWW, `${OLD[0]}/A`, `${OLD[0]}/AAAA`, 'zone.test./DNSKEY']);

@@ -5,11 +5,18 @@ import { Leg } from '../move/leg';
 import { signsAgain } from '../move/rules/dsAgain';
 import { LegPlan, SetKey, keyOf, keyOfRow, setKey } from '../move/plan';
 import { MADE_BY_SIGNING } from '../rebuild/hostsOwn';
-import { isChanging } from '../rebuild/ruling';
+import { isChanging, isHostsOwn } from '../rebuild/ruling';
 import { sharedNames } from '../timetable/newSet';
 import { nameKey } from './verdict';
 
-/** What an old authority is asked: the apex NS set, what changes, names that stay and move, keys, and what it last answered otherwise than planned. */
+/** Sets that are kept as they are and asked for at the servers that are left: as many as one of them answers within ten seconds or so. */
+const KEPT_ASKED = 2000;
+
+/**
+ * What an old authority is asked: the apex NS set, what changes, names that stay and move, keys, and what it last answered otherwise than
+ * planned. From the switch on also what is kept: whoever is still led there gets what somebody edits there, and it is not told as drift any
+ * more.
+ */
 export function askedOfOld(leg: Leg): SetKey[] {
   const { plan, seen, wanted } = leg;
   const keys = changingSets(plan);
@@ -18,7 +25,13 @@ export function askedOfOld(leg: Leg): SetKey[] {
   for (const server of seen.zones) for (const { value } of server.sightings) for (const key of wanted.otherwise(value)) keys.push(key);
   if (isTakeover(plan) && leg.times.ts !== undefined) keys.push(...askedOfNew(leg));
   if (mayBeTyped(leg)) keys.push(...frontQuestions(plan));
+  if (plan.kind === 'delegation' && leg.ts !== undefined) keys.push(...keptSets(plan));
   return [...new Set(keys)];
+}
+
+function keptSets(plan: LegPlan): SetKey[] {
+  const kept = answeredRows(plan).filter((row) => row.planned !== undefined && !isHostsOwn(row) && !isChanging(row));
+  return kept.slice(0, KEPT_ASKED).map(keyOfRow);
 }
 
 /** What is planned may have been typed into the servers that are there: records change in place, and somebody has begun. */
