@@ -4,7 +4,7 @@ import { SideBySide } from '../support/sideBySide';
 import { PARENT, dig, transferredLines } from '../support/realServers';
 
 /** Moves under way at once. */
-const MOST = 8;
+const MOST = 5;
 const isRoot = process.getuid?.() === 0;
 const LONG = Array.from({ length: 160 }, (_, i) => `"${'text that has to be carried whole '.repeat(7)}${i}"`).join(' ');
 

@@ -298,7 +298,7 @@ ${domain.more ?? ''}
 }
 
 /** Waits for words that a step or a line of the gate says. */
-export function said(driver: Driver, text: RegExp, seconds = 30): Promise<MoveView> {
+export function said(driver: Driver, text: RegExp, seconds = 120): Promise<MoveView> {
   let last = '';
   return until(
     () => `it is said ${String(text)}: ${last}`,
