@@ -28,7 +28,7 @@ const withServers = {
 };
 
 export default {
-  testSequencer: '<rootDir>/e2e/src/support/longestFirst.mjs',
+  testSequencer: '<rootDir>/e2e/src/support/serversFirst.mjs',
   projects: [
     { ...shared, displayName: 'unit', testMatch: ['<rootDir>/packages/*/src/**/*.test.ts'] },
     { ...shared, displayName: 'integration', testMatch: ['<rootDir>/e2e/src/integration/**/*.test.ts'], ...withServers },

@@ -6,7 +6,7 @@ import { fillDemo } from '../../../command/src/demoData';
 import { ServerUnderTest } from '../support/world';
 
 /** A thousand take minutes: `DOMAINS=1000` asks for them. */
-const COUNT = Number(process.env['DOMAINS'] ?? 220);
+const COUNT = Number(process.env['DOMAINS'] ?? 350);
 const many: ScenarioDomain[] = Array.from({ length: COUNT }, (_, i) => ({
   zone: `client-${i}.example.`,
   client: `Client ${i}`,

@@ -106,19 +106,7 @@ export async function up(knex: Knex): Promise<void> {
     table.text('problem');
     table.primary(['leg_id', 'kind']);
   });
-  await knex.schema.createTable('rulings', (table) => {
-    table.uuid('id').primary();
-    table.uuid('leg_id').notNullable().references('legs.id').index();
-    table.integer('position').notNullable();
-    table.text('owner').notNullable();
-    table.text('type').notNullable();
-    table.text('ruling').notNullable().checkIn(['carry', 'repoint', 'drop', 'new']);
-    table.jsonb('found');
-    table.jsonb('planned');
-    table.text('reason').notNullable();
-    table.uuid('decided_by').references('people.id');
-    table.unique(['leg_id', 'owner', 'type']);
-  });
+  await createRulings(knex);
   await knex.schema.createTable('ruling_changes', (table) => {
     table.bigIncrements('id');
     table.uuid('leg_id').notNullable().references('legs.id').index();
@@ -176,4 +164,21 @@ export async function up(knex: Knex): Promise<void> {
 
 export async function down(): Promise<void> {
   throw new Error('The first migration is not taken back.');
+}
+
+/** Proposed rows, one by one; `proposals.ts` has them as a whole. */
+export async function createRulings(knex: Knex): Promise<void> {
+  await knex.schema.createTable('rulings', (table) => {
+    table.uuid('id').primary();
+    table.uuid('leg_id').notNullable().references('legs.id').index();
+    table.integer('position').notNullable();
+    table.text('owner').notNullable();
+    table.text('type').notNullable();
+    table.text('ruling').notNullable().checkIn(['carry', 'repoint', 'drop', 'new']);
+    table.jsonb('found');
+    table.jsonb('planned');
+    table.text('reason').notNullable();
+    table.uuid('decided_by').references('people.id');
+    table.unique(['leg_id', 'owner', 'type']);
+  });
 }

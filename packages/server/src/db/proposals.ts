@@ -1,4 +1,5 @@
 import { Knex } from 'knex';
+import { createRulings } from './foundation';
 
 /**
  * What is proposed for a leg is written and read as a whole: one row a leg, its rows as one JSON text. Of 60,000 rows the database took four
@@ -22,19 +23,7 @@ export async function up(knex: Knex): Promise<void> {
 }
 
 export async function down(knex: Knex): Promise<void> {
-  await knex.schema.createTable('rulings', (table) => {
-    table.uuid('id').primary();
-    table.uuid('leg_id').notNullable().references('legs.id').index();
-    table.integer('position').notNullable();
-    table.text('owner').notNullable();
-    table.text('type').notNullable();
-    table.text('ruling').notNullable().checkIn(['carry', 'repoint', 'drop', 'new']);
-    table.jsonb('found');
-    table.jsonb('planned');
-    table.text('reason').notNullable();
-    table.uuid('decided_by').references('people.id');
-    table.unique(['leg_id', 'owner', 'type']);
-  });
+  await createRulings(knex);
   await knex.raw(
     `insert into rulings (id, leg_id, position, owner, type, ruling, reason, found, planned)
      select (row->>'id')::uuid, leg_id, place, row->>'owner', row->>'type', row->>'ruling', row->>'reason', nullif(row->'found', 'null'),

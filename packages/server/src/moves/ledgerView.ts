@@ -46,11 +46,8 @@ export function ledgerPage(
   const start = after === undefined ? Math.min(from, all.length) : all.findIndex((row) => row.id === after) + 1;
   if (after !== undefined && start === 0) throw new NotNow('The rows were proposed anew. Read the ledger from its beginning.');
   const rows = all.slice(start, start + limit);
-  const here = new Set(rows.map(keyOfRow));
   const first = start === 0;
-  const ruled = first && new Set(all.map(keyOfRow));
-  // What is answered at no row stands on the first page.
-  const isHere = (key: string): boolean => here.has(key) || (ruled && !ruled.has(key));
+  const isHere = onPage(all, rows, first);
   const fronting = frontingOfRows(leg.plan);
   return {
     leg: id,
@@ -82,12 +79,19 @@ export function ledgerPage(
   };
 }
 
+/** Whether what is about a set stands on the page that has `rows` of `all`; on the first one stands what has no row. */
+function onPage(all: readonly KeyedRow[], rows: readonly KeyedRow[], isFirst: boolean): (key: string) => boolean {
+  const here = new Set(rows.map(keyOfRow));
+  const ruled = isFirst ? new Set(all.map(keyOfRow)) : undefined;
+  return (key) => here.has(key) || (ruled !== undefined && !ruled.has(key));
+}
+
+type KeyedRow = Pick<LedgerRow, 'owner' | 'type'>;
+
 /** What is said of the rows of a page, and on the first one of what has no row; of all rows, where no page is given. */
 export function remarksOf({ leg }: Pick<LoadedLeg, 'leg'>, page?: Pick<LedgerPage, 'rulings' | 'after'>): RemarkView[] {
   const { rulings } = leg.plan;
-  const here = page && new Set(page.rulings.map(keyOfRow));
-  const ruled = page?.after === null ? new Set(rulings.map(keyOfRow)) : undefined;
-  const isHere = (key: string): boolean => !here || here.has(key) || (ruled !== undefined && !ruled.has(key));
+  const isHere = page ? onPage(rulings, page.rulings, page.after === null) : () => true;
   return leg.remarks.filter(({ owner, type }) => isHere(setKey(owner, type))).map((remark) => remarkView(remark, rulings));
 }
 

@@ -146,7 +146,7 @@ export class LegLoader {
     if (!isLarge(loaded.current)) return loaded;
     let preparing = this.preparing.get(leg.plan);
     if (!preparing) {
-      preparing = inSteps(leg.prepared());
+      preparing = inSteps(leg.prepared()).finally(() => this.preparing.delete(leg.plan));
       this.preparing.set(leg.plan, preparing);
     }
     await preparing;

@@ -43,11 +43,11 @@ export class SurveyActs {
       this.refuseOncePlanned(act);
       const before = await this.inHand.latest(legId, act.transaction);
       // A server that is named takes nothing back that was pasted before, nor the other way round.
-      const isServer = count + given.names.length === 0;
-      const kept = isServer ? { ...before, sets: JSON.stringify(before.sets) } : given;
+      const isPasted = count + given.names.length > 0;
+      const kept = isPasted ? given : { ...before, sets: JSON.stringify(before.sets) };
       const servers = given.servers.length > 0 ? given.servers : before.servers;
       const what = [
-        ...(isServer ? [] : [`${counted(given.names.length, 'name')} and ${counted(count, 'record set')} were given`]),
+        ...(isPasted ? [`${counted(given.names.length, 'name')} and ${counted(count, 'record set')} were given`] : []),
         ...given.servers.map((server) => `${plain(server)} was named as a server that has the zone`),
       ].join(', ');
       await this.give(act, { ...kept, servers }, `${what || 'Nothing new was given'}; the survey is taken again.`, before.id);

@@ -9,6 +9,8 @@ import {
   RRset,
   RegistrationLook,
   ServerAt,
+  Sighting,
+  Source,
   TYPE_CODES,
   Variation,
   Follower,
@@ -108,17 +110,7 @@ export async function takeSurvey(world: SurveyWorld, wished: SurveyWish, takenAt
   // What a server gives that somebody named is asked for like everything that is given.
   const wish = named ? { ...wished, given: { ...wished.given, sets: [...wished.given.sets, ...named.sets] } } : wished;
   const inventory = named && !isServed ? named.inventory : await takeInventory(world, wish, await host?.key(), asked);
-  const given = {
-    source: { kind: 'given', server: undefined, address: undefined, serial: wished.given.serial },
-    sets: wished.given.sets,
-    complete: false,
-  } as const;
-  const beside = { source: { kind: 'given', server: named?.from.server, address: named?.from.address, serial: named?.serial }, complete: false } as const;
-  const merged = mergeSightings([
-    ...inventory.sightings,
-    ...(named && isServed ? [{ ...beside, sets: named.sets }] : []),
-    ...(wished.given.sets.length > 0 ? [given] : []),
-  ]);
+  const merged = mergeSightings([...inventory.sightings, ...sightingsGiven(wished.given, isServed ? named : undefined)]);
   const sets = merged.map((one) => one.set);
   const { variations, edited, others, left, hints } = await compareAnswers(
     world,
@@ -234,6 +226,15 @@ export async function takeSurvey(world: SurveyWorld, wished: SurveyWish, takenAt
     N: soaSet ? negativeTtl(soaSet.ttl, readSoa(soaSet.data[0]!).minimum) : 0,
     ds: referrals.some((referral) => referral.ds.length > 0),
   };
+}
+
+/** What is held against what is served: the zone of a server that was named, then what was pasted. */
+function sightingsGiven({ sets, serial }: Given, named: NamedZone | undefined): Sighting[] {
+  const given = (from: Omit<Source, 'kind'>, had: readonly RRset[]): Sighting => ({ source: { kind: 'given', ...from }, sets: had, complete: false });
+  return [
+    ...(named ? [given({ ...named.from, serial: named.serial }, named.sets)] : []),
+    ...(sets.length > 0 ? [given({ server: undefined, address: undefined, serial }, sets)] : []),
+  ];
 }
 
 /** The zone with a serial that is held against what is served: as a server gave it that was named, or as a file has it. */

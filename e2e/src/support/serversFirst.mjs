@@ -3,7 +3,7 @@ import sequencer from '@jest/test-sequencer';
 /** The package is CommonJS, whose default is one level down. */
 const Sequencer = sequencer.default ?? sequencer;
 
-/** Files that take longest, the longest first; their sizes tell little of it. */
+/** Files that take longest, the longest first: one that begins near the end is waited for by an idle machine. Sizes tell little of it. */
 const LONG = [
   'integration/predicted',
   'integration/killedInPlace',
@@ -35,13 +35,17 @@ const LONG = [
   'src/exploration',
 ];
 
-/** The longest files at the head: one that begins near the end is waited for by an idle machine. */
-export default class LongestFirst extends Sequencer {
+/**
+ * What waits for servers begins first, the longest files at the head, and what only computes comes last: it fills what is left of the
+ * processors while the last of the others still wait.
+ */
+export default class ServersFirst extends Sequencer {
   sort(tests) {
+    const computes = (test) => Number(test.context.config.displayName?.name === 'unit');
     const place = ({ path }) => {
       const found = LONG.findIndex((name) => path.endsWith(`/${name}.test.ts`));
       return found < 0 ? LONG.length : found;
     };
-    return [...super.sort(tests)].sort((a, b) => place(a) - place(b));
+    return [...super.sort(tests)].sort((a, b) => computes(a) - computes(b) || place(a) - place(b));
   }
 }
