@@ -98,7 +98,8 @@ function usualEvery(leg: Leg, kind: LookKind): number | undefined {
         stepOf(leg, 'lowered')?.standing.state === 'doing' ||
         stepOf(leg, 'early-seen')?.standing.state === 'doing' ||
         (t0 && leg.turns && !leg.times.te.all) ||
-        gateNear
+        gateNear ||
+        ended
         ? every
         : idle;
     case 'new':

@@ -340,6 +340,14 @@ describe('settled', () => {
     expect(missing(seen(look('One', 'new', 100)))).toMatch(/not been asked since the last horizon/);
   });
 
+  it('is not before the servers that are left were asked once more when nobody is led there any more, and they are asked then', () => {
+    const lookedAt = (old: number) => ({ seen: { ...over().seen, looked: { ...over().seen?.looked, old } } });
+    // Caches may be led there until 4060 + 600, and renew what they have for 300 more.
+    expect(missing(lookedAt(4600))).toMatch(/the nameservers that are left have not been asked since the last resolver was led there/);
+    expect(dueOf(legOf(over(lookedAt(4600)))).find((due) => due.id === 'old')?.at).toBeLessThanOrEqual(end);
+    expect(missing(lookedAt(4961))).toBe('');
+  });
+
   it('is not while an authority now delegated to has not been heard for three looks, whatever it said last', () => {
     const [heard, unheard] = [served(end)[0]!, rows(NEW[1]!, n2, [400, end - 181, planned()])[0]!];
     const old = over().zones!.filter((one) => one.address !== n1 && one.address !== n2);

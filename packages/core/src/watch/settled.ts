@@ -85,6 +85,11 @@ export function settledWhen({ plan, seen, said, times, wanted, now, unasked }: S
   else {
     const stale = [...new Set(answering.filter((look) => look.last < times.last.at).map((look) => look.lookout))];
     if (stale.length > 0) missing.push(`${stale.length} ${stale.length === 1 ? 'lookout has' : 'lookouts have'} not been asked since the last horizon`);
+    // A look made later tells what was given to whoever was led there last.
+    const ledUntil = Number.isFinite(times.extended.at) ? times.extended.at : times.delegation.at;
+    const asked = seen.looked['old'];
+    if (plan.kind === 'delegation' && asked !== undefined && asked < ledUntil)
+      missing.push('the nameservers that are left have not been asked since the last resolver was led there');
   }
   if (seen.watchers > 0 && byLookout.size > 0 && setAside.length === byLookout.size && !said.left.has('lookouts')) missing.push('no lookout answers');
   return { settled: missing.length === 0, missing, setAside, waiting };
