@@ -162,11 +162,15 @@ export class Driver {
 export function asked(ask: () => Promise<boolean>): () => boolean {
   let last = false;
   let asking = false;
+  let failed: { readonly error: unknown } | undefined;
   return () => {
+    // Whoever asks again hears of it; once the test is over nobody does, and no other file is blamed.
+    if (failed) throw failed.error;
     if (!asking) {
       asking = true;
       void ask()
         .then((heard) => (last = heard))
+        .catch((error: unknown) => (failed = { error }))
         .finally(() => (asking = false));
     }
     return last;
