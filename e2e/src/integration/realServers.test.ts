@@ -22,6 +22,7 @@ ns1.oldhost.example. A ${OLD}
 newhost.example. NS ns1.newhost.example.
 ns1.newhost.example. A ${NEW}
 heron-books.example. 5 NS ns1.oldhost.example.
+many-notes.example. 60 NS ns1.oldhost.example.
 `;
 const hostZone = (name: string, address: string): string => `$TTL 60
 ${name}. SOA ns1.${name}. host.${name}. 1 60 60 600 4
@@ -65,6 +66,15 @@ _sip._tcp SRV 1 2 5060 mail
 sub NS ns1.elsewhere.example.
 `;
 
+/** More than one update holds, and enough that pages are told how far the push is. */
+const MANY = 600;
+const MANY_NOTES = `$ORIGIN many-notes.example.
+$TTL 60
+@ SOA ns1.oldhost.example. host.oldhost.example. 100 60 60 600 3
+@ NS ns1.oldhost.example.
+${Array.from({ length: MANY }, (_, index) => `note-${index} TXT "${'x'.repeat(99)}"`).join('\n')}
+`;
+
 const isRoot = process.getuid?.() === 0;
 
 /** The same path with Debian's servers in the lab's place, by the machine's own clock and with TTLs of seconds. */
@@ -75,10 +85,10 @@ const isRoot = process.getuid?.() === 0;
 
   beforeAll(async () => {
     await servers.bind(PARENT, { '.': ROOT_ZONE, 'example.': PARENT_ZONE, '192.in-addr.arpa.': RANGES }, { keyed: false });
-    const old = { 'oldhost.example.': hostZone('oldhost.example', OLD), 'heron-books.example.': CLIENT_ZONE, [`${RANGE}.`]: NAMES };
+    const old = { 'oldhost.example.': hostZone('oldhost.example', OLD), 'heron-books.example.': CLIENT_ZONE, [`${RANGE}.`]: NAMES, 'many-notes.example.': MANY_NOTES };
     await servers.bind(OLD, old, { keyed: true });
     const empty = (zone: string): string => `${zone}. 60 SOA ns1.newhost.example. host.newhost.example. 1 60 60 600 3\n${zone}. 60 NS ns1.newhost.example.\n`;
-    const fresh = { 'heron-books.example.': empty('heron-books.example'), [`${RANGE}.`]: empty(RANGE) };
+    const fresh = { 'heron-books.example.': empty('heron-books.example'), [`${RANGE}.`]: empty(RANGE), 'many-notes.example.': empty('many-notes.example') };
     await servers.knot(NEW, { 'newhost.example.': hostZone('newhost.example', NEW), ...fresh });
     await servers.unbound(RESOLVER, PARENT);
     const hints = servers.file('hints', `. 3600 NS root.servers.test.\nroot.servers.test. 3600 A ${PARENT}\n`);
@@ -197,4 +207,47 @@ const isRoot = process.getuid?.() === 0;
       `80.${RANGE}. 8 IN PTR www.heron-books.example.`,
     ]);
   });
+
+  it('tells open pages how far a long push is, and that it is over', async () => {
+    const api = await new Api(server.address).signIn('admin', DEMO_PASSWORD);
+    const { hosts } = await api.call<{ hosts: { id: string; name: string }[] }>('GET', '/api/hosts');
+    const driver = await Driver.begin(api, 'many-notes.example');
+    await driver.done('survey');
+    await driver.act('/hosts', { newDnsHost: hosts.find(({ name }) => name === 'New DNS')!.id, newWebHost: null });
+    const told = new AbortController();
+    const progress = pushProgress(api, driver.id, told.signal);
+    await driver.act('/push');
+    await driver.done('push');
+    const far = await progress.finally(() => told.abort());
+    expect(far[0]!.doing).toBe('Sending record sets to ns1.newhost.example');
+    expect([far[0]!.asked > 0, far[0]!.asked + far[0]!.left!]).toEqual([true, MANY]);
+    expect(far.at(-1)).toEqual({ doing: '', asked: 0 });
+    expect((await transferredLines(NEW, 'many-notes.example')).filter((line) => line.startsWith('note-'))).toHaveLength(MANY);
+    await driver.abandoned();
+  });
 });
+
+interface Far {
+  readonly doing: string;
+  readonly asked: number;
+  readonly left?: number;
+}
+
+/** What open pages are told of a push of a move, until it is said to be over. */
+async function pushProgress(api: Api, move: string, signal: AbortSignal): Promise<Far[]> {
+  const stream = await fetch(`${api.address}/api/live`, { headers: api.headers, signal });
+  const far: Far[] = [];
+  let text = '';
+  for await (const piece of stream.body!) {
+    text += Buffer.from(piece as Uint8Array).toString();
+    const lines = text.split('\n');
+    text = lines.pop()!;
+    for (const line of lines) {
+      const { topic, move: of, step, ...told } = JSON.parse(/^data: (\{.*)$/.exec(line)?.[1] ?? '{}') as Record<string, unknown>;
+      if (topic !== 'progress' || of !== move || step !== 'push') continue;
+      far.push(told as unknown as Far);
+      if (told.doing === '') return far;
+    }
+  }
+  return far;
+}

@@ -49,6 +49,16 @@ describe('updates', () => {
     expect(Math.max(...server.abreast)).toBe(8);
   });
 
+  it('tell how many changes took effect after each message that was taken, and none that was refused', async () => {
+    const told: number[] = [];
+    const server = new Server((owners) => owners.has(many[7]!.owner.key));
+    const sent = sendUpdates(server.client, { address: '192.0.2.1' }, ZONE, many, KEY, { onTaken: (changes) => told.push(changes) });
+    await expect(sent).rejects.toBeInstanceOf(RefusedChanges);
+    expect(told.length).toBeGreaterThan(parts.length - 2);
+    expect([...told].sort((a, b) => a - b)).toEqual(told);
+    expect(told.at(-1)).toBe(many.length - 1);
+  });
+
   it('are never on their way two at a time where they are about one owner: the later ones rest on the earlier ones', async () => {
     const types = Array.from({ length: 12 }, (_, index) => added('busy', `TYPE${65_400 + index}`, `\\# 9000 ${'00'.repeat(9000)}`));
     const server = new Server();

@@ -25,9 +25,16 @@ const MOST_REFUSED = 8;
 /** What says nothing about a single change: the zone, the key or the moment is wrong. */
 const OF_THE_WHOLE: ReadonlySet<number> = new Set([RCODE.NXRRSET, RCODE.YXRRSET, RCODE.NXDOMAIN, RCODE.YXDOMAIN, RCODE.NOTAUTH, RCODE.NOTZONE]);
 
+export interface UpdateOptions {
+  /** A set that has to be as it was seen when the first message arrives. */
+  readonly guard?: RRset | undefined;
+  /** Told after each message how many changes took effect so far. */
+  readonly onTaken?: ((changes: number) => void) | undefined;
+}
+
 /**
  * Sends the changes as updates (RFC 2136): the first alone, and if it is taken the others several at a time, since no two are about one
- * set and each is guarded by what was seen. `guard`: a set that has to be as it was seen when the first one arrives.
+ * set and each is guarded by what was seen.
  * Where a server refuses one, it is halved until what it refuses is found, each half guarded as before; what it takes takes effect. Gives
  * the number of messages that took effect. Throws a NetError, a `RefusedChanges` where single changes are to blame.
  */
@@ -37,11 +44,12 @@ export async function sendUpdates(
   zone: Name,
   changes: readonly SetChange[],
   key: TsigKey,
-  guard?: RRset,
+  { guard, onTaken }: UpdateOptions = {},
 ): Promise<number> {
   const refused: SetChange[] = [];
   let rcode: number = RCODE.NOERROR;
   let sent = 0;
+  let taken = 0;
   const waiting: UpdatePart[] = updateParts(zone, changes, undefined, guard);
   while (waiting.length > 0) {
     const parts = waiting.splice(0, sent === 0 ? 1 : abreast(waiting));
@@ -52,6 +60,8 @@ export async function sendUpdates(
       const answer: Message = one.value;
       if (answer.rcode === RCODE.NOERROR) {
         sent += 1;
+        taken += parts[index]!.changes.length;
+        onTaken?.(taken);
         continue;
       }
       if (OF_THE_WHOLE.has(answer.rcode)) throw new NetError('refused', refusal(server, zone, answer.rcode), answer.rcode);

@@ -10,6 +10,7 @@ import { actName, isOwn } from './unsent';
 interface Change {
   readonly topic: string;
   readonly move?: string;
+  readonly step?: string;
   /** What the page that asked for it calls what a person did. */
   readonly act?: string;
   readonly summary?: MoveSummary;
@@ -23,7 +24,7 @@ interface Change {
 /** What this page is called where it tells others of itself. */
 export const PAGE_NAME = actName();
 
-/** What a survey under way is doing. */
+/** How far a survey or an act under way is. */
 export interface Progress {
   readonly doing: string;
   readonly asked: number;
@@ -33,15 +34,20 @@ export interface Progress {
 const progress = new Map<string, Progress>();
 const listeners = new Set<() => void>();
 
-function tellProgress({ move, sweep, domain, doing = '', asked = 0, left }: Change): void {
-  const key = move === undefined ? `sweep/${sweep}/${domain}` : `move/${move}`;
+function takeProgress({ move, step, sweep, domain, doing = '', asked = 0, left }: Change): void {
+  const key = move === undefined ? `sweep/${sweep}/${domain}` : progressOfMove(move, step);
   if (doing === '') progress.delete(key);
   else progress.set(key, { doing, asked, left });
   sweeps.clear();
   for (const listener of listeners) listener();
 }
 
-/** The last word about a survey under way, such as `move/<id>`. */
+/** What `useProgress` calls the survey of a move, or the act of one of its steps. */
+export function progressOfMove(move: string, step?: string): string {
+  return step === undefined ? `move/${move}` : `move/${move}/${step}`;
+}
+
+/** The last word about what is under way. */
 export function useProgress(of: string): Progress | undefined {
   return useSyncExternalStore(subscribe, () => progress.get(of));
 }
@@ -141,7 +147,7 @@ export function useLive(): void {
         if (event.data === '') return;
         const change = JSON.parse(event.data) as Change;
         if (change.topic === 'cursor') return takeCursor(change as Change & CursorTold, PAGE_NAME);
-        if (change.topic === 'progress') return tellProgress(change);
+        if (change.topic === 'progress') return takeProgress(change);
         if (change.topic === 'move' && !takeSummary(queries, change)) waiting.add(JSON.stringify(['moves']));
         if (change.move !== undefined && change.act !== undefined && !isOwn(change.act)) others.add(change.move);
         for (const key of keysOf(change)) waiting.add(JSON.stringify(key));

@@ -10,22 +10,22 @@ export type Change =
   | { readonly topic: 'move'; readonly move: string; readonly version: number; readonly summary?: MoveSummary; readonly act?: string | undefined }
   | { readonly topic: 'hosts' | 'clock' }
   | { readonly topic: 'sweep'; readonly sweep: string }
-  /** What a survey is doing now; of a move, or of a domain of a sweep. */
-  | {
-      readonly topic: 'progress';
-      readonly move?: string;
-      readonly sweep?: string;
-      readonly domain?: string;
-      readonly doing: string;
-      readonly asked: number;
-      readonly left?: number | undefined;
-    }
+  /** How far long work is; no words where it is over. */
+  | (ProgressOf & { readonly topic: 'progress'; readonly doing: string; readonly asked: number; readonly left?: number | undefined })
   /** Where somebody's cursor stands; it is written nowhere. */
   | ({ readonly topic: 'cursor' } & CursorTold)
   /** To the processes themselves: sessions of somebody ended. */
   | { readonly topic: 'sessions'; readonly person: string }
   /** To the processes themselves: a survey under way is to end. */
   | { readonly topic: 'stop'; readonly move?: string; readonly sweep?: string };
+
+/** What is under way: the survey of a move, or of a domain of a sweep; the act of a step. */
+export interface ProgressOf {
+  readonly move?: string;
+  readonly step?: string;
+  readonly sweep?: string;
+  readonly domain?: string;
+}
 
 const CHANNEL = 'wanderon_changes';
 /** Octets of a notification: PostgreSQL takes less than 8,000. */

@@ -2,10 +2,7 @@ import { setMaxListeners } from 'node:events';
 import { Injectable, OnModuleDestroy, OnModuleInit } from '@nestjs/common';
 import { Subscription } from 'rxjs';
 import { LiveService } from '../live/live.service';
-import { Progress } from './surveyWorld';
-
-/** Milliseconds between two words about a survey under way: pages show them, nothing rests on them. */
-const TELL_EVERY = 400;
+import { Progress, tellProgress } from '../live/tellProgress';
 
 /** Surveys that this process is taking: tells pages how far they are, and ends them when somebody says so in any process. */
 @Injectable()
@@ -40,25 +37,14 @@ export class RunningSurveys implements OnModuleInit, OnModuleDestroy {
     setMaxListeners(0, controller.signal);
     const all = this.running.get(key) ?? new Set();
     this.running.set(key, all.add(controller));
-    let spoken = 0;
-    const onProgress = (progress: Progress): void => {
-      const now = performance.now();
-      if (now - spoken < TELL_EVERY) return;
-      spoken = now;
-      this.tell(of, { ...progress, doing: progress.doing.slice(0, 500) });
-    };
+    const pages = tellProgress(this.live, of);
     try {
-      return await work(controller.signal, onProgress);
+      return await work(controller.signal, (progress) => !this.closing && pages.tell(progress));
     } finally {
       all.delete(controller);
       if (all.size === 0) this.running.delete(key);
-      this.tell(of, { doing: '', asked: 0 });
+      if (!this.closing) pages.over();
     }
-  }
-
-  /** A word that is lost is followed by the next one; an empty one says that it is over. */
-  private tell(of: { move: string } | { sweep: string; domain: string }, progress: Progress): void {
-    if (!this.closing) this.live.tell({ topic: 'progress', ...of, ...progress }).catch(() => undefined);
   }
 }
 

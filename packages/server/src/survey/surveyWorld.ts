@@ -1,3 +1,4 @@
+import { Progress } from '../live/tellProgress';
 import { FrontRange, Name, RRset, TsigKey } from '@wanderon/core';
 import { DnsClient, HttpWorld, RdapBootstrap, Walker } from '@wanderon/net';
 
@@ -59,10 +60,3 @@ export interface Given {
   readonly servers?: readonly string[];
 }
 
-/** What a survey is doing now, in words; `asked` counts questions of this survey so far. */
-export interface Progress {
-  readonly doing: string;
-  readonly asked: number;
-  /** How many questions are known to be left; undefined where nobody can say. */
-  readonly left?: number | undefined;
-}

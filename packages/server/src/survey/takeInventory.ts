@@ -24,7 +24,8 @@ import {
 import { Nsec3Walked, SurveyOptions, exploreZone, limited, transferStream, walkNsec3, walkZone } from '@wanderon/net';
 import { observed, TRANSFER_BOUNDS } from '../network/network';
 import { AskedAuthorities } from './askAuthorities';
-import { Progress, SurveyWish, SurveyWorld } from './surveyWorld';
+import { Progress } from '../live/tellProgress';
+import { SurveyWish, SurveyWorld } from './surveyWorld';
 
 /** What is in the zone, how it was come by, and what is known to be missing. */
 export interface Inventory {

@@ -1,8 +1,11 @@
 import { StepView } from '@wanderon/contract';
+import { progressOfMove, useProgress } from '../live';
+import { ProgressBar } from '../ui/progressBar';
 import { Ways } from './ways';
 
 /** Where a step stands when it needs words: stopped, waiting for something, or at work; and what a person can do about it. */
 export function StepNote({ step, move, may }: { step: StepView | undefined; move: string; may: boolean }) {
+  const progress = useProgress(progressOfMove(move, step?.id ?? ''));
   if (!step) return null;
   const ways = may ? <Ways step={step.id} ways={step.ways} move={move} /> : null;
   if (step.state === 'stopped')
@@ -10,6 +13,15 @@ export function StepNote({ step, move, may }: { step: StepView | undefined; move
       <div role="alert" className="my-2 border-l-4 border-rust bg-shade px-3 py-2">
         <p className="font-semibold">{step.title}: stopped</p>
         <p>{step.text}</p>
+        {ways}
+      </div>
+    );
+  if (progress && progress.left !== undefined)
+    return (
+      <div role="status" className="my-2 border-l-4 border-accent bg-shade px-3 py-1.5">
+        <b className="font-semibold">{progress.doing}. </b>
+        {progress.asked.toLocaleString('en')} of {(progress.asked + progress.left).toLocaleString('en')} are there.
+        <ProgressBar done={progress.asked} left={progress.left} />
         {ways}
       </div>
     );

@@ -19,6 +19,8 @@ import { CLOCK, Clock } from '../../clock/clock';
 import { DATABASE, Database } from '../../db/database';
 import { EventStore } from '../../events/event.store';
 import { HostStore } from '../../hosts/host.store';
+import { LiveService } from '../../live/live.service';
+import { tellProgress } from '../../live/tellProgress';
 import { Network, TRANSFER_BOUNDS } from '../../network/network';
 import { ActResult, WorkContext, sentence } from '../context';
 
@@ -42,6 +44,8 @@ export interface OutwardAct {
 
 /** Updates that are guarded by the zone's serial, before one goes without: a zone that changes all the time would never be changed. */
 const GUARDED_TRIES = 3;
+/** Changes of one act from which pages are told how far it is. */
+const WORTH_TELLING = 500;
 
 interface Look {
   readonly changes: readonly SetChange[];
@@ -60,6 +64,7 @@ export class Outward {
     private readonly events: EventStore,
     private readonly hosts: HostStore,
     private readonly network: Network,
+    private readonly live: LiveService,
   ) {}
 
   /**
@@ -112,6 +117,7 @@ export class Outward {
       return 'stopped' in planned ? planned : { changes: planned, soa: sets.find((set) => set.type === TYPE_CODES.SOA && set.owner.equals(zone)) };
     };
     const leg = loaded.row.id;
+    const pages = tellProgress(this.live, { move: move.id, step: act.step });
     try {
       let seen = await look();
       if ('stopped' in seen) return seen.stopped;
@@ -124,7 +130,10 @@ export class Outward {
       for (let attempt = 1; ; attempt++) {
         await act.witness?.();
         try {
-          await sendUpdates(this.network.client, server, zone, seen.changes, key, act.witness && attempt <= GUARDED_TRIES ? seen.soa : undefined);
+          await sendUpdates(this.network.client, server, zone, seen.changes, key, {
+            guard: act.witness && attempt <= GUARDED_TRIES ? seen.soa : undefined,
+            onTaken: this.tellSent(pages, server.server, seen.changes.length),
+          });
           break;
         } catch (error) {
           if (!(error instanceof NetError) || !EDITED.has(error.rcode ?? -1) || attempt > GUARDED_TRIES) throw error;
@@ -162,7 +171,15 @@ export class Outward {
       }
       const again = ['timeout', 'cut', 'unreachable', 'cancelled'].includes(error.kind);
       return { outcome: again ? 'trying' : 'stopped', problem: sentence(error.message), rcode: error.rcode };
+    } finally {
+      pages.over();
     }
+  }
+
+  /** Small changes are over before anybody reads of them. */
+  private tellSent(pages: ReturnType<typeof tellProgress>, server: string, changes: number): ((taken: number) => void) | undefined {
+    if (changes < WORTH_TELLING) return undefined;
+    return (taken) => pages.tell({ doing: `Sending record sets to ${server.replace(/\.$/, '')}`, asked: taken, left: changes - taken });
   }
 
   private async begin(

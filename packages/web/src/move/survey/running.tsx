@@ -1,12 +1,13 @@
 import { MoveView } from '@wanderon/contract';
 import { useMoveAction } from '../../api';
-import { useProgress } from '../../live';
+import { progressOfMove, useProgress } from '../../live';
 import { Button } from '../../ui/button';
+import { ProgressBar } from '../../ui/progressBar';
 import { useToast } from '../../ui/toast';
 
 /** A survey under way: what it is asking now, how much there was, and a way to stop it. */
 export function Running({ move, again, may }: { move: MoveView; again: boolean; may: boolean }) {
-  const progress = useProgress(`move/${move.id}`);
+  const progress = useProgress(progressOfMove(move.id));
   const stop = useMoveAction<void>(move.id, 'POST', () => '/stop-survey');
   const { fail } = useToast();
   return (
@@ -29,11 +30,7 @@ export function Running({ move, again, may }: { move: MoveView; again: boolean; 
           </Button>
         )}
       </div>
-      {progress && progress.asked > 0 && progress.left !== undefined && (
-        <div className="mt-1.5 h-[3px] bg-rule" aria-hidden>
-          <div className="h-full bg-accent" style={{ width: `${Math.round((100 * progress.asked) / Math.max(1, progress.asked + progress.left))}%` }} />
-        </div>
-      )}
+      {progress && progress.asked > 0 && progress.left !== undefined && <ProgressBar done={progress.asked} left={progress.left} />}
     </div>
   );
 }
