@@ -1,0 +1,24 @@
+import { plainWord } from './labels';
+
+/** What a heading says of what stands below it. */
+export type About = 'old' | 'new' | 'example' | undefined;
+
+const OLD =
+  /\b(?:current(?:ly)?|existing|old|previous|remove|delete|instead of|aktuell\w*|bisher\w*|bestehend\w*|alte[nrs]?|loschen|entfernen|vorhanden\w*|actuel\w*|existant\w*|ancien\w*|supprimer|actual(?:es)?|existente\w*|antigu\w*|eliminar|borrar|anterior(?:es)?|attual\w*|esistent\w*|vecchi\w*|eliminare|rimuovere|huidige?|bestaande?|oude?|verwijder\w*)\b/;
+const NEW =
+  /\b(?:new|required?|add|create|set(?: up)?|should|must|replace (?:it |them )?(?:with|by)|to be|neue?[nrs]?|anlegen|hinzufugen|setzen|erforderlich\w*|eintragen|nouveaux?|nouvelles?|ajout\w*|requis\w*|creer|nuev\w*|anadir|agregar|necesari\w*|crear|nuov\w*|aggiung\w*|richiest\w*|creare|nieuwe?|toevoegen|vereist\w*|instellen|aanmaken)\b/;
+const EXAMPLE = /\b(?:examples?|for instance|e\.?g|beispiel\w*|z\.? ?b|exemples?|ejemplos?|esempi[o]?|voorbeeld\w*|bijvoorbeeld|muster)\b/;
+
+/**
+ * Whether a heading, or the label of a column, is about what is there, about what is wanted, or about an example.
+ *
+ *     aboutOf('Bitte löschen:')   // 'old'
+ *     aboutOf('Nouvelle valeur')  // 'new'
+ */
+export function aboutOf(text: string): About {
+  const plain = plainWord(text.slice(0, 200).replace(/\./g, ' '));
+  if (EXAMPLE.test(plain)) return 'example';
+  const [old, next] = [OLD.exec(plain), NEW.exec(plain)];
+  if (old && next) return undefined;
+  return old ? 'old' : next ? 'new' : undefined;
+}

@@ -1,0 +1,134 @@
+import { Label, labelOf } from './labels';
+import { Line } from './lines';
+import { RawRecord } from './find';
+import { Around, FormRead } from './table';
+import { typeWord } from './typeWord';
+import { aboutOf } from './about';
+
+interface Card {
+  name?: string;
+  type?: string;
+  value?: string;
+  ttl?: string;
+  priority?: string;
+  weight?: string;
+  port?: string;
+  domain?: string;
+  out?: boolean;
+  line: number;
+  lastLine: number;
+  lines: number[];
+}
+
+/** A field that gives something else than a part of a record. */
+export interface OtherField {
+  readonly label: 'nameserver' | 'address' | 'ipv6' | 'domain';
+  readonly value: string;
+  readonly line: number;
+}
+
+const PARTS: ReadonlySet<Label> = new Set(['name', 'type', 'value', 'ttl', 'class', 'priority', 'weight', 'port', 'domain', 'noise']);
+
+/**
+ * Reads records that are given field by field: `Label: value`, a label with its value in the cell beside it or in the line below. The
+ * same label again begins the next record, as a gap does.
+ */
+export function readFields(lines: readonly Line[], { subject }: Pick<Around, 'subject'>): FormRead & { readonly others: readonly OtherField[] } {
+  const records: RawRecord[] = [];
+  const others: OtherField[] = [];
+  const read = new Set<number>();
+  let card: Card | undefined;
+  let waiting: { label: Label; about: ReturnType<typeof aboutOf>; line: number } | undefined;
+  const close = (): void => {
+    const whole = card;
+    card = undefined;
+    waiting = undefined;
+    if (!whole) return;
+    const { type, value, line, lastLine } = whole;
+    if (type === undefined || value === undefined) return;
+    for (const one of whole.lines) read.add(one);
+    const doubts = whole.name === undefined && whole.domain === undefined ? ['No name stands there: the domain itself is taken.'] : [];
+    records.push({
+      owner: whole.name ?? whole.domain,
+      type,
+      value,
+      ttl: whole.ttl,
+      priority: whole.priority,
+      weight: whole.weight,
+      port: whole.port,
+      line,
+      lastLine,
+      form: 'fields',
+      doubts,
+      ...(whole.out && { out: subject.as === 'old' ? 'It is labelled as what is wanted.' : 'It is labelled as what is there now.' }),
+    });
+  };
+  const put = (label: Label, text: string, line: number, heading: string): boolean => {
+    if (label === 'nameserver' || label === 'address' || label === 'ipv6') {
+      // Beside name or type, an address is the value of that record.
+      if (label !== 'nameserver' && card?.type !== undefined && card.value === undefined) return put('value', text, line, heading);
+      others.push({ label, value: text, line });
+      read.add(line);
+      return true;
+    }
+    const type = label === 'type' ? typeWord(text) : undefined;
+    if (label === 'type' && type === undefined) return false;
+    const key = label === 'class' || label === 'noise' ? undefined : label;
+    const about = label === 'value' ? aboutOf(heading) : undefined;
+    const isContrary = about !== undefined && about !== 'example' && about !== subject.as;
+    if (key !== undefined && card?.[key] !== undefined) {
+      // Old value and new value of one record.
+      if (label === 'value' && (isContrary || card.out === true)) {
+        card.lines.push(line);
+        card.lastLine = line;
+        if (!isContrary) [card.value, card.out] = [text, false];
+        return true;
+      }
+      close();
+    }
+    card ??= { line, lastLine: line, lines: [] };
+    card.lines.push(line);
+    card.lastLine = line;
+    if (key !== undefined) card[key] = type ?? text;
+    if (label === 'value') card.out = isContrary;
+    return true;
+  };
+  for (const line of lines) {
+    const text = line.text.trim();
+    if (text === '') {
+      if (!waiting) close();
+      continue;
+    }
+    if (waiting) {
+      const { label, line: from } = waiting;
+      const isLabel = labelOf(text) !== undefined && typeWord(text) === undefined;
+      waiting = undefined;
+      if (!isLabel && put(label, text, line.line, '')) {
+        card?.lines.push(from);
+        continue;
+      }
+    }
+    const pair = pairIn(line);
+    const label = pair && labelOf(pair[0]);
+    if (!pair || label === undefined || !(PARTS.has(label) || label === 'nameserver' || label === 'address' || label === 'ipv6')) {
+      close();
+      continue;
+    }
+    if (pair[1] === '') waiting = { label, about: aboutOf(pair[0]), line: line.line };
+    else if (!put(label, pair[1], line.line, pair[0])) close();
+  }
+  close();
+  return { records, read, others };
+}
+
+/** A label and what is beside it: `Name: www`, `Name = www`, two cells, or a label alone. */
+function pairIn({ text, cells }: Line): readonly [string, string] | undefined {
+  if (cells) {
+    const full = cells.filter((cell) => cell !== '');
+    if (full.length === 2 || full.length === 1) return [full[0]!.replace(/\s*[:=]$/, ''), full[1] ?? ''];
+    return undefined;
+  }
+  const parted = /^\s*([^:=\t|]{1,48}?)\s*(?:[:=]\s*|\t+|\s\|\s|\s{2,})(\S[^]*)?$/.exec(text);
+  if (parted && labelOf(parted[1]!) !== undefined) return [parted[1]!, (parted[2] ?? '').trim()];
+  return labelOf(text) !== undefined ? [text.trim().replace(/\s*[:=]$/, ''), ''] : undefined;
+}

@@ -1,0 +1,101 @@
+import { toASCII } from 'tr46';
+import { parse } from 'tldts';
+import { Name } from '../dns/name';
+import { Subject } from './find';
+import { plainWord } from './labels';
+
+/** How the name of a record is read. */
+export type OwnerRead =
+  /** Below the domain, `@` for itself; `isWhole`: it stood there in full. */
+  | { readonly is: 'ours'; readonly owner: string; readonly other?: string | undefined; readonly doubt?: string | undefined; readonly isWhole: boolean }
+  | { readonly is: 'elsewhere'; readonly name: string };
+
+/** Words that panels put for the domain itself; without brackets each could be a label as well. */
+const ITSELF: ReadonlySet<string> = new Set(
+  'root apex empty blank none null leer leere vide vacio vuoto leeg naked hauptdomain'.split(' '),
+);
+/** A domain that stands for the reader's own on the pages of hosts. */
+const PLACEHOLDER =
+  /^(?:(.+)\.)?(?:[{[<]*(?:your-?domain|my-?domain|ihre-?domain|votre-?domaine|su-?dominio|tuo-?dominio|uw-?domein|domain|domein|dominio)[>\]}]*(?:\.[a-z]{2,10})?|(?:example|domain)\.[a-z]{2,10})$/i;
+const LABEL = /^(?:\*|[a-z0-9_](?:[a-z0-9_-]{0,61}[a-z0-9_])?)$/i;
+const LONGEST = 1100;
+
+/**
+ * Reads the name of a record as people write it: relative, whole with its dot or without, `@`, nothing, a word for the domain itself, with
+ * accents or their encoding. Undefined where it is no name. Nothing is guessed: what could be two names has both.
+ *
+ *     readOwner('www', kelp)                 // www
+ *     readOwner('www.kelp.example', kelp)    // www
+ *     readOwner('root', kelp)                // `@`, or the name root
+ */
+export function readOwner(text: string, { zone, own, as }: Subject): OwnerRead | undefined {
+  const typed = text.trim().replace(/^["'“”«»]+|["'“”«»]+$/g, '');
+  if (typed.length > LONGEST) return undefined;
+  if (typed === '' || typed === '@' || typed === '-' || /^\((?:[^)]*)\)$/.test(typed) || /^@\s*\([^)]*\)$/.test(typed)) return ours('@');
+  const bare = typed.replace(/\s+\([^)]*\)$/, '');
+  if (ITSELF.has(plainWord(bare)) && !bare.includes('.'))
+    return { ...ours('@'), other: bare.toLowerCase(), doubt: `Does “${bare}” mean the domain itself, or a name “${bare.toLowerCase()}”?` };
+  const name = asciiName(bare);
+  if (name === undefined) return undefined;
+  const isAbsolute = name.endsWith('.') && !name.endsWith('\\.');
+  const whole = isAbsolute ? name : `${name}.`;
+  const below = zone === undefined ? belowOne(whole, own) : relativeTo(whole, zone);
+  if (below !== undefined) {
+    if (zone !== undefined && below !== '@' && relativeTo(`${below}.`, zone) !== undefined) {
+      const once = relativeTo(`${below}.`, zone)!;
+      return { ...ours(once, true), other: below, doubt: `The domain stands twice in ${bare}: is it ${once}, or is the name truly so?` };
+    }
+    return ours(below, true);
+  }
+  if (isAbsolute) return placeholder(whole, as) ?? { is: 'elsewhere', name: whole };
+  const stand = as === 'new' || zone === undefined ? placeholder(whole, 'new') : undefined;
+  if (stand) return stand;
+  if (!name.split(/(?<!\\)\./).every((label) => LABEL.test(label) || label.includes('\\'))) return undefined;
+  const last = name.slice(name.lastIndexOf('.') + 1).toLowerCase();
+  // A name of several labels whose last is an ending of domains may be a whole one that lost its dot.
+  if (name.includes('.') && !name.includes('_') && (RESERVED.has(last) || isEnding(last)))
+    return name.startsWith('*.') || zone === undefined
+      ? { ...ours(name), doubt: `Is ${bare} a name below the domain, or a whole one?` }
+      : { is: 'elsewhere', name: whole };
+  return ours(name);
+}
+
+function ours(owner: string, isWhole = false): OwnerRead & { is: 'ours' } {
+  return { is: 'ours', owner, isWhole };
+}
+
+/** Names of the documentation and of tests are domains as well (RFC 2606). */
+const RESERVED: ReadonlySet<string> = new Set(['example', 'test', 'invalid', 'localhost']);
+
+function isEnding(label: string): boolean {
+  return /^[a-z]{2,}$/.test(label) && parse(`x.${label}`, { allowPrivateDomains: false }).isIcann === true;
+}
+
+function placeholder(whole: string, as: Subject['as']): OwnerRead | undefined {
+  if (as !== 'new') return undefined;
+  const found = PLACEHOLDER.exec(whole.slice(0, -1));
+  return found ? ours(found[1] ?? '@', true) : undefined;
+}
+
+/** www.zone.example. → www; zone.example. → @; undefined where it is of another domain. Takes any case. */
+function relativeTo(whole: string, zone: string): string | undefined {
+  const [name, apex] = [whole.toLowerCase(), zone.toLowerCase()];
+  if (name === apex) return '@';
+  return name.endsWith(`.${apex}`) ? whole.slice(0, -zone.length - 1) : undefined;
+}
+
+function belowOne(whole: string, own: readonly string[]): string | undefined {
+  for (const one of own) {
+    const below = relativeTo(whole, `${one}.`);
+    if (below !== undefined) return below;
+  }
+  return undefined;
+}
+
+/** In the encoding of names (RFC 5891); undefined where it is no name. */
+function asciiName(text: string): string | undefined {
+  if (/\s/.test(text)) return undefined;
+  // eslint-disable-next-line no-control-regex
+  const ascii = /[^\x00-\x7f]/.test(text) ? toASCII(text, { checkHyphens: false, useSTD3ASCIIRules: false }) : text;
+  return ascii !== null && ascii !== '' && Name.tryParse(ascii.endsWith('.') ? ascii : `${ascii}.`) !== undefined ? ascii : undefined;
+}

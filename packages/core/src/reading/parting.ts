@@ -1,0 +1,129 @@
+import { Line } from './lines';
+import { Row } from './table';
+
+/** What stands between the cells of a table. */
+export type Parting = 'cells' | 'tab' | 'bar' | 'semicolon' | 'comma' | 'gaps';
+export const PARTINGS: readonly Parting[] = ['cells', 'tab', 'bar', 'semicolon', 'comma', 'gaps'];
+
+/** Cells of a row that are looked at. */
+const MOST_CELLS = 40;
+/** Lines over which a cell in quotes may go on (RFC 4180 §2). */
+const MOST_LINES_OF_CELL = 20;
+
+/** Parts lines into rows; lines that this parting does not part are left out. */
+export function partLines(lines: readonly Line[], parting: Parting): Row[] {
+  switch (parting) {
+    case 'cells':
+      return lines.flatMap(({ line, cells }) => (cells ? [{ line, lastLine: line, cells: cells.slice(0, MOST_CELLS) }] : []));
+    case 'tab':
+      return rowsOf(lines, ({ text }) => (text.includes('\t') ? text.split('\t').map(unquotedCell) : undefined));
+    case 'bar':
+      return barRows(lines);
+    case 'semicolon':
+      return csvRows(lines, ';');
+    case 'comma':
+      return csvRows(lines, ',');
+    case 'gaps':
+      return rowsOf(lines, ({ text }) => {
+        const cells = text.trim().split(/ {2,}|\t+/);
+        return cells.length > 1 ? (/^ {4,}|^\t/.test(text) ? ['', ...cells] : cells) : undefined;
+      });
+  }
+}
+
+function rowsOf(lines: readonly Line[], cellsOf: (line: Line) => readonly string[] | undefined): Row[] {
+  return lines.flatMap((one) => {
+    const cells = one.cells === undefined ? cellsOf(one) : undefined;
+    return cells ? [{ line: one.line, lastLine: one.line, cells: cells.slice(0, MOST_CELLS).map((cell) => cell.trim()) }] : [];
+  });
+}
+
+/** A cell that a spreadsheet wrapped in quotes for its own: `"say ""x"""`; the quotes of a text are its own. */
+function unquotedCell(cell: string): string {
+  const inner = /^"((?:[^"]|"")*)"$/.exec(cell.trim())?.[1];
+  return inner !== undefined && inner.includes('""') ? inner.replaceAll('""', '"') : cell;
+}
+
+/** `| a | b |` → a, b; a bar within quotes is of the value. Bars at the ends are drawn around the rows where all rows have them. */
+function barRows(lines: readonly Line[]): Row[] {
+  const barred = lines.filter(({ text }) => text.includes('|'));
+  const isFramed = { left: barred.every(({ text }) => /^\s*\|/.test(text)), right: barred.every(({ text }) => /\|\s*$/.test(text)) };
+  return rowsOf(barred, ({ text }) => splitOutside(text, '|').slice(isFramed.left ? 1 : 0, isFramed.right ? -1 : undefined));
+}
+
+function splitOutside(text: string, separator: string): string[] {
+  if (!text.includes('"')) return text.split(separator);
+  const cells: string[] = [];
+  let from = 0;
+  let isQuoted = false;
+  for (let at = 0; at < text.length; at++) {
+    const character = text[at];
+    if (character === '\\') at += 1;
+    else if (character === '"') isQuoted = !isQuoted;
+    else if (character === separator && !isQuoted) {
+      cells.push(text.slice(from, at));
+      from = at + 1;
+    }
+  }
+  // A quote that is never closed quotes nothing.
+  return isQuoted ? text.split(separator) : [...cells, text.slice(from)];
+}
+
+/** RFC 4180 §2: quotes keep a separator and an end of line, doubled quotes stand for one. */
+function csvRows(lines: readonly Line[], separator: string): Row[] {
+  const rows: Row[] = [];
+  for (let index = 0; index < lines.length; index++) {
+    const first = lines[index]!;
+    if (first.cells !== undefined || !first.text.includes(separator)) continue;
+    let text = first.text;
+    let cells = csvCells(text, separator);
+    let last = index;
+    while (cells === undefined && last + 1 < lines.length && last - index < MOST_LINES_OF_CELL) {
+      last += 1;
+      text = `${text}\n${lines[last]!.text}`;
+      cells = csvCells(text, separator);
+    }
+    if (cells === undefined) {
+      cells = first.text.split(separator);
+      last = index;
+    }
+    rows.push({ line: first.line, lastLine: lines[last]!.line, cells: cells.slice(0, MOST_CELLS).map((cell) => cell.trim()) });
+    index = last;
+  }
+  return rows;
+}
+
+/** Undefined where a quote is not closed. */
+function csvCells(text: string, separator: string): string[] | undefined {
+  const cells: string[] = [];
+  let cell = '';
+  let at = 0;
+  while (at <= text.length) {
+    const start = /^\s*"/.exec(text.slice(at, at + 8))?.[0];
+    if (start !== undefined) {
+      at += start.length;
+      const quoted = quotedEnd(text, at);
+      if (quoted === undefined) return undefined;
+      cell = text.slice(at, quoted).replaceAll('""', '"');
+      const next = text.indexOf(separator, quoted + 1);
+      const behind = text.slice(quoted + 1, next < 0 ? text.length : next).trim();
+      // What goes on behind the quote was no quoting of the cell: `"a" "b"` is a text of two strings.
+      if (behind !== '') cell = `"${cell}"${text.slice(quoted + 1, next < 0 ? text.length : next)}`;
+      at = next < 0 ? text.length + 1 : next + 1;
+    } else {
+      const next = text.indexOf(separator, at);
+      cell = text.slice(at, next < 0 ? text.length : next);
+      at = next < 0 ? text.length + 1 : next + 1;
+    }
+    cells.push(cell);
+  }
+  return cells;
+}
+
+function quotedEnd(text: string, from: number): number | undefined {
+  for (let at = text.indexOf('"', from); at >= 0; at = text.indexOf('"', at + 1)) {
+    if (text[at + 1] !== '"') return at;
+    at += 1;
+  }
+  return undefined;
+}

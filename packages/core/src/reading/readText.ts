@@ -1,0 +1,372 @@
+import { Name } from '../dns/name';
+import { About, aboutOf } from './about';
+import { RULED, cleanLines } from './clean';
+import { OtherField, readFields } from './fields';
+import { fileRange, hasFileMarks, readFileLines, serialIn, shownRecord } from './fileLines';
+import { Find, RawRecord, Subject, TextReading, Unread } from './find';
+import { contradictions, judge } from './judge';
+import { isBlank, Line } from './lines';
+import { readLookups } from './lookups';
+import { NameFound, isMail, readMailHeaders } from './mailHeaders';
+import { namesBelow, namesOfLine } from './nameLists';
+import { readOwner } from './owner';
+import { PARTINGS } from './parting';
+import { Named, readSentences } from './sentences';
+import { readStacked } from './stacked';
+import { Around, FormRead, readTableLines } from './table';
+import { readTree } from './tree';
+import { typeWord } from './typeWord';
+import { readWordRows } from './wordRows';
+
+/** The most octets of text that are read. */
+export const TEXT_LIMIT = 2_000_000;
+/** Lines by which the form of a block is told. */
+const SAMPLE = 240;
+/** Words of a line that may be a heading. */
+const HEADING_WORDS = 9;
+/** Names that are taken from lines that were not read. */
+const MOST_NAMES = 2000;
+/** The domain that is read about where none in particular is. */
+const NO_DOMAIN = 'domain.invalid.';
+
+/**
+ * Reads whatever people paste about a domain: zone files, tables, fields, lists, JSON, YAML, answers of query programs, headers of mails,
+ * pages, sentences. Each find has its place and its trust; what is not read is listed line by line. Nothing is taken as sure that could be
+ * something else. Time grows with the length of the text.
+ *
+ *     readText('www\tCNAME\tsites.hearth.example\t1 h', { zone: 'kelp.example.', as: 'old', own: [] }).finds
+ *     // [{ kind: 'record', owner: 'www', type: 'CNAME', data: 'sites.hearth.example.', ttl: 3600, trust: 'sure', … }]
+ */
+export function readText(text: string, subject: Subject): TextReading {
+  const taken = wholeLines(text);
+  const beyond = text.length > taken.length ? text.slice(taken.length).split('\n').length : 0;
+  return new TextReader(taken, subject).read(beyond);
+}
+
+/** As much as is read, without a last line that would be cut in two. */
+function wholeLines(text: string): string {
+  if (text.length <= TEXT_LIMIT) return text;
+  return text.slice(0, text.lastIndexOf('\n', TEXT_LIMIT) + 1);
+}
+
+/** What stands around a block of lines. */
+interface Context {
+  about: About;
+  /** The domain that a heading names, where it is another one. */
+  other: string | undefined;
+  type: string | undefined;
+  head: readonly string[] | undefined;
+}
+
+class TextReader {
+  private readonly zone: Name;
+  private readonly finds: Find[] = [];
+  private readonly taken = new Set<number>();
+  private readonly problems = new Map<number, string>();
+  private readonly context: Context = { about: undefined, other: undefined, type: undefined, head: undefined };
+  private serial: number | undefined;
+
+  constructor(
+    private readonly text: string,
+    private readonly subject: Subject,
+  ) {
+    this.zone = Name.parse(subject.zone ?? NO_DOMAIN);
+  }
+
+  read(beyond: number): TextReading {
+    const { lines, plain, leftOut } = cleanLines(this.text);
+    const tree = this.readTree(plain);
+    if (!tree) this.readLines(lines);
+    const unread = this.unreadOf(tree ? [] : lines);
+    const finds = this.settle(lines, unread);
+    return { finds, unread, leftOut: leftOut + beyond, serial: beyond + leftOut + unread.length === 0 ? this.serial : undefined };
+  }
+
+  private around(): Around {
+    return { subject: this.subject, zone: this.zone, type: this.context.type, head: this.context.head };
+  }
+
+  private readTree(plain: string): boolean {
+    const tree = readTree(plain, this.around());
+    if (!tree || tree.records.length === 0) return false;
+    for (const record of tree.records) this.take(record);
+    return this.finds.length > 0;
+  }
+
+  private readLines(lines: readonly Line[]): void {
+    let rest: readonly Line[] = lines;
+    if (isMail(lines)) {
+      const mail = readMailHeaders(lines);
+      this.takeNames(mail.names);
+      for (const line of mail.read) this.taken.add(line);
+      rest = lines.filter(({ line }) => !mail.read.has(line));
+    }
+    if (hasFileMarks(rest) && this.readFile(rest)) return;
+    for (const block of blocksOf(rest)) this.readBlock(block);
+    // Cells in lines of their own, with gaps between them, are in no block together.
+    if (this.finds.every(({ kind }) => kind === 'name')) {
+      const stacked = readStacked(rest, { ...this.around(), type: undefined, head: undefined });
+      if (stacked.records.length > 0) {
+        this.finds.length = 0;
+        this.taken.clear();
+        this.takeForm(stacked);
+      }
+    }
+  }
+
+  private readFile(lines: readonly Line[]): boolean {
+    const range = fileRange(lines);
+    if (!range) return false;
+    const inside = lines.slice(range.from, range.to + 1);
+    const file = readFileLines(inside, this.zone);
+    if (file.records.length === 0 || file.bad.length > file.records.length + 2) return false;
+    const bad = new Map(file.bad.map(({ line, problem }) => [line, problem]));
+    for (const { line } of inside) if (!bad.has(line) && (file.from === undefined || line < file.from)) this.taken.add(line);
+    for (const [line, problem] of bad) this.problems.set(line, problem);
+    for (const { record, line } of file.records) {
+      const { owner, type, data } = shownRecord(record, this.zone);
+      const isOurs = record.owner.isAtOrBelow(this.zone);
+      this.finds.push({
+        kind: 'record',
+        owner,
+        type,
+        data,
+        ttl: record.ttl,
+        trust: isOurs ? 'sure' : 'out',
+        questions: isOurs ? [] : ['It is of another domain.'],
+        others: [],
+        form: 'zone file',
+        line,
+        lastLine: line,
+      });
+    }
+    this.serial = serialIn(file, this.zone);
+    for (const block of blocksOf([...lines.slice(0, range.from), ...lines.slice(range.to + 1)])) this.readBlock(block);
+    return true;
+  }
+
+  private readBlock(lines: readonly Line[]): void {
+    const form = this.formOf(lines);
+    if (!form) {
+      this.readWords(lines);
+      return;
+    }
+    const { read: reader } = form;
+    const before = this.leading(lines, reader);
+    this.heading(before);
+    this.takeForm(reader(lines.filter((line) => !before.includes(line))));
+    const left = lines.filter((line) => !this.taken.has(line.line) && !before.includes(line));
+    if (left.length > 0) this.readWords(left, false);
+  }
+
+  /** Lines before the first that the form reads: a heading of it. */
+  private leading(lines: readonly Line[], reader: (lines: readonly Line[]) => FormRead): Line[] {
+    const { read } = reader(lines.slice(0, SAMPLE));
+    const first = lines.findIndex(({ line }) => read.has(line));
+    return first <= 0 ? [] : lines.slice(0, first);
+  }
+
+  /** The form that reads most lines of a block, told by its first ones. */
+  private formOf(lines: readonly Line[]): { readonly read: (lines: readonly Line[]) => FormRead } | undefined {
+    const around = (): Around => this.around();
+    const sample = lines.slice(0, SAMPLE);
+    const forms: ((lines: readonly Line[]) => FormRead)[] = [
+      (some) => readLookups(some),
+      ...PARTINGS.map((parting) => (some: readonly Line[]) => readTableLines(some, parting, around())),
+      (some) => readFields(some, around()),
+      (some) => readWordRows(some, around()),
+      (some) => readStacked(some, around()),
+    ];
+    let best: { readonly read: (lines: readonly Line[]) => FormRead; readonly count: number } | undefined;
+    for (const read of forms) {
+      const { records, read: told, head } = read(sample);
+      const count = this.judged(records) * 1000 + (records.length > 0 ? told.size : head ? 1 : 0);
+      if (count > (best?.count ?? 0)) best = { read, count };
+    }
+    return best;
+  }
+
+  private judged(records: readonly RawRecord[]): number {
+    return records.filter((record) => judge(record, this.subject, this.zone) !== undefined).length;
+  }
+
+  private takeForm(form: FormRead & { readonly others?: readonly OtherField[] }): void {
+    if (form.head && form.records.length === 0) this.context.head = form.head;
+    const failed = new Set<number>();
+    for (const record of form.records) if (!this.take(record)) for (let line = record.line; line <= record.lastLine; line++) failed.add(line);
+    for (const line of form.read) if (!failed.has(line)) this.taken.add(line);
+    for (const { label, value, line } of form.others ?? []) this.takeField(label, value, line);
+  }
+
+  /** False where it is no record of its type. */
+  private take(raw: RawRecord): boolean {
+    const { about, other } = this.context;
+    const out = raw.out ?? this.whyOut(about, other, raw);
+    const find = judge({ ...raw, ...(out === undefined ? {} : { out }) }, this.subject, this.zone);
+    if (!find) return false;
+    this.finds.push(find);
+    return true;
+  }
+
+  private whyOut(about: About, other: string | undefined, { owner }: RawRecord): string | undefined {
+    if (about === 'example') return 'It stands under an example.';
+    if (about === 'new' && this.subject.as === 'old') return 'It stands under what is wanted, not under what is there.';
+    if (about === 'old' && this.subject.as === 'new') return 'It stands under what is there, not under what is wanted.';
+    const isOwn = owner !== undefined && readOwner(owner, this.subject)?.is === 'ours' && owner.includes('.');
+    return other !== undefined && !isOwn ? `It stands under another domain, ${other}.` : undefined;
+  }
+
+  /** What a heading says of what stands below it. */
+  private heading(lines: readonly Line[]): void {
+    for (const line of lines) {
+      const text = line.text.trim();
+      if (text === '' || text === RULED) continue;
+      const words = text.split(/\s+/);
+      const isShort = words.length <= HEADING_WORDS;
+      if (!isShort && !text.endsWith(':')) continue;
+      this.context.about = aboutOf(text);
+      const type = words.map((word) => word.replace(/[():,-].*$/, '')).find((word) => /^[A-Z]{1,5}$/.test(word) && typeWord(word) !== undefined && word !== 'DS');
+      this.context.type = isShort && words.length <= 4 ? type : undefined;
+      this.context.head = undefined;
+      const names = words.map((word) => word.replace(/^[("„“']+|[)"“”':,]+$/g, '')).filter((word) => /^[\p{L}\p{N}-]+(?:\.[\p{L}\p{N}-]+)+\.?$/u.test(word));
+      if (names.length !== 1 || this.subject.zone === undefined) continue;
+      const owner = readOwner(names[0]!, this.subject);
+      if (owner?.is === 'ours') this.context.other = undefined;
+      // Longer sentences name servers and panels as well.
+      else if (owner?.is === 'elsewhere' && words.length <= 4) this.context.other = names[0];
+    }
+  }
+
+  /** Lines that have no form: names, sentences, headings. */
+  private readWords(lines: readonly Line[], isHeading = true): void {
+    const plain = lines.filter(({ text }) => text !== RULED && text.trim() !== '');
+    const names = plain.map((line) => namesOfLine(line));
+    const isList = plain.length > 0 && names.every((one) => one !== undefined) && (plain.length > 1 || this.subject.as === 'old');
+    if (isList && isHeading && !this.isOneDomain(plain)) {
+      const found = plain.flatMap((line, index) => names[index]!.map((name): NameFound => ({ name, line: line.line })));
+      for (const { line } of plain) this.taken.add(line);
+      if (this.subject.as === 'new') this.takeServers(found);
+      else this.takeNames(found);
+      return;
+    }
+    const fields = readFields(plain, this.around());
+    this.takeForm(fields);
+    const left = plain.filter(({ line }) => !this.taken.has(line));
+    const { records, named, read } = readSentences(left, this.around());
+    for (const record of records) this.take(record);
+    for (const one of named) this.takeNamed(one);
+    for (const line of read) this.taken.add(line);
+    if (isHeading) this.heading(left.filter(({ line }) => !read.has(line)));
+  }
+
+  /** A line that is nothing but a domain is the heading of what follows. */
+  private isOneDomain(lines: readonly Line[]): boolean {
+    if (lines.length !== 1) return false;
+    const owner = readOwner(lines[0]!.text.trim(), this.subject);
+    return owner?.is === 'elsewhere' || (owner?.is === 'ours' && owner.owner === '@' && owner.isWhole);
+  }
+
+  private takeField(label: OtherField['label'], value: string, line: number): void {
+    if (label === 'domain') return;
+    for (const word of value.split(/[\s,;]+/).filter(Boolean)) this.takeNamed({ kind: label === 'nameserver' ? 'nameserver' : 'address', text: word, line, doubt: undefined });
+  }
+
+  private takeServers(found: readonly NameFound[]): void {
+    for (const { name, line } of found) {
+      const isServer = /^(?:ns|dns)[a-z0-9-]*\./i.test(name);
+      this.takeNamed({ kind: 'nameserver', text: name, line, doubt: isServer ? undefined : 'Is this a nameserver?' });
+    }
+  }
+
+  private takeNamed({ kind, text, line, doubt }: Named): void {
+    const common = { ttl: undefined, questions: doubt === undefined ? [] : [doubt], trust: doubt === undefined ? ('sure' as const) : ('ask' as const), others: [], form: 'sentence' as const, line, lastLine: line };
+    if (kind === 'address') {
+      const type = text.includes(':') ? 'AAAA' : 'A';
+      if (judge({ owner: '@', type, value: text, line, lastLine: line, form: 'sentence', doubts: [] }, this.subject, this.zone)) this.finds.push({ ...common, kind, owner: '', type, data: text });
+      return;
+    }
+    const whole = `${text.replace(/\.$/, '').toLowerCase()}.`;
+    if (Name.tryParse(whole) !== undefined && whole.split('.').length > 2) this.finds.push({ ...common, kind, owner: '@', type: 'NS', data: whole });
+  }
+
+  private takeNames(names: readonly NameFound[]): void {
+    for (const { name, line } of names) {
+      const owner = readOwner(name, this.subject);
+      if (!owner) continue;
+      const common = { kind: 'name' as const, type: '', data: '', ttl: undefined, form: 'names' as const, line, lastLine: line };
+      if (owner.is === 'elsewhere') this.finds.push({ ...common, owner: owner.name, trust: 'out', questions: ['It is of another domain.'], others: [] });
+      else {
+        const others = owner.other === undefined ? [] : [{ owner: owner.other, data: '' }];
+        this.finds.push({ ...common, owner: owner.owner, trust: owner.doubt === undefined ? 'sure' : 'ask', questions: owner.doubt === undefined ? [] : [owner.doubt], others });
+      }
+    }
+  }
+
+  private unreadOf(lines: readonly Line[]): Unread[] {
+    return lines.flatMap((one): Unread[] => {
+      if (isBlank(one) || one.text === RULED || one.text.trim() === '' || this.taken.has(one.line)) return [];
+      return [{ line: one.line, text: one.text.trim().slice(0, 300), problem: this.problems.get(one.line) }];
+    });
+  }
+
+  /** What the finds say of each other, and what stands around them. */
+  private settle(lines: readonly Line[], unread: readonly Unread[]): Find[] {
+    const quote = new Map(lines.map(({ line, quote: depth }) => [line, depth]));
+    const least = Math.min(...this.finds.filter(({ kind, trust }) => kind !== 'name' && trust !== 'out').map(({ line }) => quote.get(line) ?? 0));
+    const unreadLines = new Map(unread.map((one) => [one.line, one]));
+    const finds = this.finds.map((find): Find => {
+      if (find.trust === 'out' || find.kind === 'name') return find;
+      if ((quote.get(find.line) ?? 0) > least) return { ...find, trust: 'out', questions: ['It stands in the quoted part of a mail.'] };
+      const below = unreadLines.get(find.lastLine + 1);
+      if (below && find.form !== 'zone file' && goesOn(below.text)) return { ...find, trust: 'ask', questions: [...find.questions, 'Does the line below belong to it?'] };
+      return find;
+    });
+    const { zone } = this.subject;
+    if (zone !== undefined) {
+      const known = new Set(finds.map(({ owner }) => owner.toLowerCase()));
+      let count = 0;
+      for (const { line, text } of unread)
+        for (const name of namesBelow(text, zone)) {
+          const owner = readOwner(name, this.subject);
+          if (owner?.is !== 'ours' || known.has(owner.owner) || count >= MOST_NAMES) continue;
+          known.add(owner.owner);
+          count += 1;
+          finds.push({ kind: 'name', owner: owner.owner, type: '', data: '', ttl: undefined, trust: 'ask', questions: ['It stands in a line that was not read.'], others: [], form: 'page source', line, lastLine: line });
+        }
+    }
+    return contradictions(distinct(finds));
+  }
+}
+
+/** The rest of a value that was broken over lines looks like no sentence. */
+function goesOn(text: string): boolean {
+  const words = text.split(/\s+/);
+  return words.length <= 3 && /[=;"+/\d]|^\S{20,}$/.test(text);
+}
+
+/** Blocks between blank lines, and where mails are quoted. */
+function blocksOf(lines: readonly Line[]): Line[][] {
+  const blocks: Line[][] = [];
+  let block: Line[] = [];
+  for (const line of lines) {
+    if (isBlank(line) || (line.text.trim() === '' && line.cells === undefined) || (block.length > 0 && block[0]!.quote !== line.quote)) {
+      if (block.length > 0) blocks.push(block);
+      block = [];
+    }
+    if (!isBlank(line) && (line.cells !== undefined || line.text.trim() !== '')) block.push(line);
+  }
+  if (block.length > 0) blocks.push(block);
+  return blocks;
+}
+
+/** The same thing twice is one; the surer of both is kept. */
+function distinct(finds: readonly Find[]): Find[] {
+  const byKey = new Map<string, Find>();
+  for (const find of finds) {
+    const key = `${find.kind} ${find.owner.toLowerCase()} ${find.type} ${find.type === 'TXT' ? find.data : find.data.toLowerCase()} ${find.trust === 'out'}`;
+    const known = byKey.get(key);
+    if (!known || (find.trust === 'sure' && known.trust === 'ask')) byKey.set(key, find);
+  }
+  return [...byKey.values()].sort((a, b) => a.line - b.line);
+}
+

@@ -1,0 +1,194 @@
+import { parse as parseYaml } from 'yaml';
+import { typeCode } from '../dns/typeNames';
+import { Form, RawRecord } from './find';
+import { Label, labelOf } from './labels';
+import { Around } from './table';
+import { typeWord } from './typeWord';
+
+/** How deep values may be nested, and how many are looked at. */
+const DEEPEST = 40;
+const MOST_NODES = 400_000;
+/** Characters of YAML that are read: its reader takes far longer than that of JSON. */
+const YAML_LIMIT = 400_000;
+
+export interface TreeRead {
+  readonly records: readonly RawRecord[];
+  readonly form: Form;
+}
+
+/** Reads JSON or YAML in any shape that has names, types and values somewhere; undefined where it is neither. */
+export function readTree(text: string, around: Around): TreeRead | undefined {
+  const json = jsonIn(text);
+  if (json !== undefined) return { records: recordsIn(json, text, 'json', around), form: 'json' };
+  if (text.length > YAML_LIMIT || !isYamlLike(text)) return undefined;
+  let tree: unknown;
+  try {
+    tree = parseYaml(text, { maxAliasCount: 0, logLevel: 'silent', schema: 'failsafe' });
+  } catch {
+    // What is no YAML is read in another way.
+    return undefined;
+  }
+  const records = recordsIn(tree, text, 'yaml', around);
+  return records.length > 0 ? { records, form: 'yaml' } : undefined;
+}
+
+function jsonIn(text: string): unknown {
+  const trimmed = text.trim();
+  if (!/^[[{]/.test(trimmed) || !/[\]}]$/.test(trimmed)) return undefined;
+  try {
+    return JSON.parse(trimmed) as unknown;
+  } catch {
+    return linesOfJson(trimmed);
+  }
+}
+
+/** A value a line, as programs write logs of them. */
+function linesOfJson(text: string): unknown {
+  const lines = text.split('\n').filter((line) => line.trim() !== '');
+  if (lines.length < 2 || !lines.every((line) => /^\s*\{.*\},?\s*$/.test(line))) return undefined;
+  try {
+    return lines.map((line) => JSON.parse(line.trim().replace(/,$/, '')) as unknown);
+  } catch {
+    return undefined;
+  }
+}
+
+/** Lists of entries, or names with what stands below them. */
+function isYamlLike(text: string): boolean {
+  return /^[ \t]*-\s+['"]?[\w@*.-]+['"]?:(?:\s|$)/m.test(text) || (/^['"]?[^\s#:][^:\n]*:[ \t]*\r?\n[ \t]*(?:- |\S[^\n]*:)/m.test(text) && /^[ \t]+\S/m.test(text));
+}
+
+interface Known {
+  readonly name?: string | undefined;
+  readonly type?: string | undefined;
+  readonly ttl?: string | undefined;
+  readonly priority?: string | undefined;
+  readonly weight?: string | undefined;
+  readonly port?: string | undefined;
+  readonly domain?: string | undefined;
+}
+
+function recordsIn(tree: unknown, text: string, form: Form, { subject }: Around): RawRecord[] {
+  const places = new Places(text);
+  const records: RawRecord[] = [];
+  let nodes = 0;
+  const add = (known: Known, value: string, isOff: boolean): void => {
+    if (known.type === undefined) return;
+    const line = places.lineOf(value);
+    records.push({
+      owner: known.name !== undefined && known.domain !== undefined ? joined(known.name, known.domain) : (known.name ?? known.domain),
+      type: known.type,
+      value,
+      ttl: known.ttl,
+      priority: known.priority,
+      weight: known.weight,
+      port: known.port,
+      line,
+      lastLine: line,
+      form,
+      doubts: [...(known.name === undefined && known.domain === undefined ? ['No name stands there: the domain itself is taken.'] : []), ...(isOff ? ['It is marked as switched off.'] : [])],
+    });
+  };
+  const walk = (node: unknown, known: Known, depth: number, isOff: boolean): void => {
+    nodes += 1;
+    if (nodes > MOST_NODES || depth > DEEPEST) return;
+    if (Array.isArray(node)) {
+      for (const one of node) walk(one, known, depth + 1, isOff);
+      return;
+    }
+    if (typeof node === 'string' || typeof node === 'number') {
+      add(known, String(node), isOff);
+      return;
+    }
+    if (typeof node !== 'object' || node === null) return;
+    const entries = Object.entries(node);
+    const own: { -readonly [part in keyof Known]: Known[part] } = {};
+    const values: unknown[] = [];
+    const below: [string, unknown][] = [];
+    let off = isOff;
+    for (const [key, value] of entries) {
+      const label = labelOf(camelParted(key));
+      const isPlain = typeof value === 'string' || typeof value === 'number';
+      if (isPlain && label === 'type' && typeWord(String(value)) !== undefined) own.type = typeWord(String(value))!;
+      else if (isPlain && isPart(label)) own[label] = String(value);
+      else if (isPlain && label === 'domain') own.domain = String(value);
+      else if (/^(?:disabled|inactive|deleted)$/i.test(key)) off ||= value === true || value === 'true';
+      else if (/^(?:enabled|active)$/i.test(key)) off ||= value === false || value === 'false';
+      else if (label === 'value' || label === 'address' || label === 'ipv6') values.push(value);
+      else if (label === 'nameserver' && Array.isArray(value)) below.push(['NS', value]);
+      else below.push([key, value]);
+    }
+    const merged: Known = { ...known, ...own };
+    // A list named "records" is of sets of their own where its entries have types.
+    for (const value of values) walk(value, merged, depth + 1, off);
+    for (const [key, value] of below) {
+      if (typeof value !== 'object' && !isTypeKey(key)) continue;
+      if (isTypeKey(key) && (merged.name !== undefined || merged.domain !== undefined || isLeafy(value))) walk(value, { ...merged, type: typeWord(key) }, depth + 1, off);
+      else if (isNameKey(key) && typeof value === 'object' && own.name === undefined && known.name === undefined) walk(value, { ...merged, name: nameFor(key, subject.zone) }, depth + 1, off);
+      else walk(value, merged, depth + 1, off);
+    }
+  };
+  walk(tree, {}, 0, false);
+  return records;
+}
+
+function isPart(label: Label | undefined): label is 'name' | 'ttl' | 'priority' | 'weight' | 'port' {
+  return label === 'name' || label === 'ttl' || label === 'priority' || label === 'weight' || label === 'port';
+}
+
+/** recordType → record Type */
+function camelParted(key: string): string {
+  return key.replace(/([a-z])([A-Z])/g, '$1 $2');
+}
+
+function isTypeKey(key: string): boolean {
+  return /^[A-Z][A-Z0-9]{0,9}$/.test(key) && typeCode(key) !== undefined;
+}
+
+function isLeafy(value: unknown): boolean {
+  return typeof value !== 'object' || Array.isArray(value);
+}
+
+const CONTAINERS = /^(?:zones?|records?|rrsets?|data|dns|results?|entries|items|list|response|payload|body|values?|content|answers?|meta|attributes|resource_?records?|record_?sets?)$/i;
+
+function isNameKey(key: string): boolean {
+  return !CONTAINERS.test(key) && !isTypeKey(key) && /^(?:@|\*|[*\w-]+(?:\.[\w-]+)*\.?)?$/.test(key);
+}
+
+/** The name that a key stands for; the domain at the top holds names of its own. */
+function nameFor(key: string, zone: string | undefined): string | undefined {
+  return zone !== undefined && `${key.replace(/\.$/, '')}.`.toLowerCase() === zone.toLowerCase() ? undefined : key;
+}
+
+function joined(name: string, domain: string): string {
+  const whole = domain.replace(/\.$/, '');
+  if (name === '' || name === '@') return whole;
+  const bare = name.replace(/\.$/, '').toLowerCase();
+  return bare === whole.toLowerCase() || bare.endsWith(`.${whole.toLowerCase()}`) ? name : `${name}.${whole}`;
+}
+
+/** Characters within which the next value stands. */
+const AHEAD = 20_000;
+
+/** On which line each value stands, looked for in the order in which values come. */
+class Places {
+  private at = 0;
+  private line = 1;
+
+  constructor(private readonly text: string) {}
+
+  lineOf(value: string): number {
+    const quoted = JSON.stringify(value).slice(1, -1);
+    // A value that is written in another way is not looked for through the whole text.
+    const ahead = this.text.slice(this.at, this.at + AHEAD);
+    const found = [quoted, value].map((one) => ahead.indexOf(one)).find((one) => one >= 0);
+    if (found === undefined) return this.line;
+    const next = this.at + found;
+    for (let end = this.text.indexOf('\n', this.at); end >= 0 && end < next; end = this.text.indexOf('\n', this.at)) {
+      this.line += 1;
+      this.at = end + 1;
+    }
+    this.at = Math.max(this.at, next);
+    return this.line;
+  }
+}

@@ -1,0 +1,190 @@
+import { RawRecord } from './find';
+import { isHead, Around, FormRead } from './table';
+import { labelOf } from './labels';
+import { Line } from './lines';
+import { isNoise } from './noiseWords';
+import { readOwner } from './owner';
+import { ttlText } from './ttlText';
+import { typeWord } from './typeWord';
+import { readValue } from './value';
+
+/** In which order owner, type and value stand. */
+type Order = 'owner type value' | 'type owner value' | 'owner value type' | 'type value owner';
+const ORDERS: readonly Order[] = ['owner type value', 'type owner value', 'owner value type', 'type value owner'];
+
+/** Words of a line; a longer one is a value, whose end is not looked at word by word. */
+const MOST_WORDS = 400;
+const LEAST_TTL = 30;
+
+/**
+ * Reads lines whose parts stand between single blanks. The order is that in which most lines can be read; a line that it explains only
+ * in part is none of its rows.
+ *
+ *     www A 192.0.2.1
+ *     @ 3600 IN MX 10 mx1.post.example
+ */
+export function readWordRows(lines: readonly Line[], around: Around): FormRead {
+  const read = new Set<number>();
+  const split = lines.flatMap((line) => {
+    if (line.cells !== undefined) return [];
+    const words = wordsOf(line.text);
+    if (words.length > 1 && isHeadLine(words)) {
+      read.add(line.line);
+      return [];
+    }
+    return words.length > 1 && words.length <= MOST_WORDS ? [{ line, words }] : [];
+  });
+  const tried = ORDERS.map((order) => split.map(({ line, words }) => readLine(words, line, order, around)));
+  const counts = tried.map((records) => records.filter((one) => one !== undefined).length);
+  const most = Math.max(0, ...counts);
+  if (most === 0) return { records: [], read };
+  const best = counts.indexOf(most);
+  const records = split.flatMap((_, index): RawRecord[] => {
+    const record = tried[best]![index];
+    if (!record) return [];
+    for (let line = record.line; line <= record.lastLine; line++) read.add(line);
+    // Another order that explains as many lines, and this one differently, is as good.
+    const rival = tried.find((all, order) => order !== best && counts[order] === most && all[index] && differs(all[index], record))?.[index];
+    if (!rival) return [record];
+    return [{ ...record, doubts: [...record.doubts, 'Name and value could be the other way round.'], other: { owner: rival.owner, value: rival.value } }];
+  });
+  return { records, read };
+}
+
+function differs(a: RawRecord, b: RawRecord): boolean {
+  return a.owner !== b.owner || a.value !== b.value || a.type !== b.type;
+}
+
+function isHeadLine(words: readonly string[]): boolean {
+  return words.length < 12 && isHead(words) && words.filter((word) => labelOf(word) !== undefined).length >= words.length * 0.7;
+}
+
+/** Words, each with its quotes; a quoted text is one. */
+export function wordsOf(text: string): string[] {
+  return text.match(/"(?:[^"\\]|\\[^])*"|[^\s]+/g) ?? [];
+}
+
+function readLine(words: readonly string[], { line, text }: Line, order: Order, around: Around): RawRecord | undefined {
+  const ends = /^\s/.test(text) ? ['', ...words] : [...words];
+  // Buttons and states at the end of a row.
+  while (ends.length > 2 && isNoise(ends.at(-1)!) && !isTypeUpper(ends.at(-1)!)) ends.pop();
+  for (const at of typePlaces(ends)) {
+    const record = readAt(ends, at, order, around);
+    if (record) return { ...record, line, lastLine: line, form: 'list' };
+  }
+  return undefined;
+}
+
+type Parts = Omit<RawRecord, 'line' | 'lastLine' | 'form'>;
+
+/** Where a type stands; one in capitals counts before one in small letters. */
+function typePlaces(words: readonly string[]): number[] {
+  const places = words.slice(0, 8).flatMap((word, index) => (typeWord(word) !== undefined ? [index] : []));
+  const last = words.length - 1;
+  if (last >= 8 && typeWord(words[last]!) !== undefined) places.push(last);
+  const upper = places.filter((at) => isTypeUpper(words[at]!));
+  return upper.length > 0 ? upper : places;
+}
+
+function isTypeUpper(word: string): boolean {
+  return typeWord(word) !== undefined && word === word.toUpperCase();
+}
+
+function readAt(words: readonly string[], at: number, order: Order, around: Around): Parts | undefined {
+  const type = typeWord(words[at]!)!;
+  const before = words.slice(0, at);
+  const behind = words.slice(at + 1);
+  if (order === 'owner type value') {
+    const front = frontOf(before);
+    if (!front) return undefined;
+    const value = valueOf(type, behind, around);
+    return value && parts(type, front.owner, value, front.ttl ?? value.ttl, around);
+  }
+  if (order === 'type owner value') {
+    if (before.some((word) => word !== '')) return undefined;
+    const [owner, ...rest] = behind;
+    if (owner === undefined) return undefined;
+    const value = valueOf(type, rest, around);
+    return value && parts(type, owner, value, value.ttl, around);
+  }
+  if (order === 'owner value type') {
+    const [owner, ...rest] = before;
+    const ttl = behind.length === 0 ? undefined : behind.length === 1 && isTtl(behind[0]!) ? behind[0] : null;
+    if (owner === undefined || ttl === null) return undefined;
+    const value = valueOf(type, rest, around);
+    return value && parts(type, owner, value, ttl ?? value.ttl, around);
+  }
+  if (before.some((word) => word !== '')) return undefined;
+  const owner = behind.at(-1);
+  if (owner === undefined || behind.length < 2) return undefined;
+  const value = valueOf(type, behind.slice(0, -1), around);
+  return value && parts(type, owner, value, value.ttl, around);
+}
+
+interface Value {
+  readonly text: string;
+  readonly ttl: string | undefined;
+  readonly doubts: readonly string[];
+}
+
+function parts(type: string, owner: string | undefined, value: Value, ttl: string | undefined, { subject }: Around): Parts | undefined {
+  if (owner !== undefined && owner !== '' && (readOwner(owner, subject) === undefined || (isTtl(owner) && !/^\d{1,3}$/.test(owner)))) return undefined;
+  const doubts = [...value.doubts];
+  if (owner === undefined) doubts.push('No name stands there: the domain itself is taken.');
+  return { owner, type, value: value.text, ttl, doubts };
+}
+
+/** `www 3600 IN` in any order that master files take (RFC 1035 §5.1); undefined where more stands there. */
+function frontOf(words: readonly string[]): { readonly owner: string | undefined; readonly ttl: string | undefined } | undefined {
+  const rest = words.filter((word, index) => index === 0 || !/^(?:IN|CLASS1)$/i.test(word));
+  if (rest.length === 1 && /^(?:IN|CLASS1)$/i.test(rest[0]!)) return { owner: undefined, ttl: undefined };
+  if (rest.length === 0) return { owner: undefined, ttl: undefined };
+  if (rest.length === 1) return { owner: rest[0], ttl: undefined };
+  if (rest.length === 2 && isTtl(rest[1]!)) return { owner: rest[0], ttl: rest[1] };
+  return undefined;
+}
+
+function isTtl(word: string): boolean {
+  return ttlText(word) !== undefined;
+}
+
+/** The words of a value with what may stand around it; undefined where something is left over. */
+function valueOf(type: string, words: readonly string[], { zone }: Around): Value | undefined {
+  const from = words.length > 1 && isTtl(words[0]!) && !startsWithNumber(type) ? 1 : 0;
+  const all = words.slice(from).filter((word, index) => !(index === 0 && /^IN$/i.test(word)));
+  const front = from === 1 ? words[0] : undefined;
+  const fits = (some: readonly string[]): boolean => some.length > 0 && readValue(type, some.join(' '), zone) !== undefined;
+  if (type === 'TXT' || type === 'SPF') return textOf(all, front);
+  if (fits(all)) return { text: all.join(' '), ttl: front, doubts: [] };
+  const last = all.at(-1);
+  if (last !== undefined && front === undefined && isTtl(last) && fits(all.slice(0, -1))) return { text: all.slice(0, -1).join(' '), ttl: last, doubts: [] };
+  if (startsWithNumber(type) && all.length > 2 && isTtl(all[0]!) && Number(all[0]) >= LEAST_TTL && fits(all.slice(1)))
+    return { text: all.slice(1).join(' '), ttl: all[0], doubts: [] };
+  return undefined;
+}
+
+function startsWithNumber(type: string): boolean {
+  return ['MX', 'SRV', 'CAA', 'HTTPS', 'SVCB', 'URI', 'NAPTR', 'KX', 'TLSA', 'SSHFP', 'DS', 'DNSKEY', 'CDS', 'CDNSKEY', 'AFSDB', 'CERT', 'LOC'].includes(type);
+}
+
+/** A text in quotes ends with them; without, it may go on to the end of the line, and nobody can see where it ends. */
+function textOf(words: readonly string[], ttl: string | undefined): Value | undefined {
+  if (words.length === 0) return undefined;
+  if (words[0]!.startsWith('"')) {
+    const end = words.findIndex((word) => !/^"[^]*"$/.test(word));
+    const quoted = end < 0 ? words : words.slice(0, end);
+    if (quoted.length === 0) return { text: words.join(' '), ttl, doubts: ['A quote in it is not closed.'] };
+    const behind = words.slice(quoted.length);
+    if (behind.length === 0) return { text: quoted.join(' '), ttl, doubts: [] };
+    if (behind.length === 1 && isTtl(behind[0]!) && ttl === undefined) return { text: quoted.join(' '), ttl: behind[0], doubts: [] };
+    return undefined;
+  }
+  if (words.length === 1) return { text: words[0]!, ttl, doubts: [] };
+  const text = words.join(' ');
+  // Policies say themselves where they end (RFC 7208 §5.1); of others a TTL at the end may be of the row.
+  const isPolicy = /^v=spf1\s.*[?~+-]all$/i.test(text) || /^v=(?:DKIM1|DMARC1|STSv1|TLSRPTv1)\s*;/i.test(text);
+  const last = words.at(-1)!;
+  if (ttl === undefined && isTtl(last) && Number(last) >= LEAST_TTL)
+    return { text: words.slice(0, -1).join(' '), ttl: last, doubts: /^v=spf1\s.*[?~+-]all$/i.test(words.slice(0, -1).join(' ')) ? [] : ['Is the number at the end a TTL?'] };
+  return { text, ttl, doubts: isPolicy ? [] : ['Does all to the end of the line belong to the text?'] };
+}
