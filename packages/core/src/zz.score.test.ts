@@ -1,11 +1,12 @@
 import { readText } from './reading/readText';
 import { oldText } from './testing/texts/oldTexts';
+import { oddText } from './testing/texts/oddTexts';
 import { scoreOf } from './testing/texts/score';
 const from = Number(process.env.FROM ?? 1), count = Number(process.env.COUNT ?? 400), step = 2, show = Number(process.env.SHOW ?? 4);
 test('score', () => {
   let right = 0, wrong = 0, n = 0, asked = 0; const out: string[] = []; const byForm: Record<string, [number, number, number]> = {};
   for (let seed = from; n < count; seed += step, n++) {
-    const one = oldText(seed);
+    const one = process.env.ODD ? oddText(seed) : oldText(seed);
     const reading = readText(one.text, { zone: `${one.zone}.`, as: one.as, own: [] });
     const s = scoreOf(reading, one);
     const f = (byForm[one.about.split(',')[0]!] ??= [0, 0, 0]); f[0]++;

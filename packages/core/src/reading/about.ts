@@ -16,7 +16,13 @@ const EXAMPLE = /\b(?:examples?|for instance|e\.?g|beispiel\w*|z\.? ?b|exemples?
  *     aboutOf('Nouvelle valeur')  // 'new'
  */
 export function aboutOf(text: string): About {
-  const plain = plainWord(text.slice(0, 200).replace(/\./g, ' '));
+  // Names of domains say nothing here, whatever words they are made of.
+  const plain = plainWord(
+    text
+      .slice(0, 200)
+      .replace(/\S+\.[^\s.]\S*/g, ' ')
+      .replace(/\./g, ' '),
+  );
   if (EXAMPLE.test(plain)) return 'example';
   const [old, next] = [OLD.exec(plain), NEW.exec(plain)];
   if (old && next) return undefined;

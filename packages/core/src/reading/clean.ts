@@ -2,8 +2,8 @@ import { htmlLines, isHtml } from './htmlLines';
 import { Line } from './lines';
 import { typeWord } from './typeWord';
 
-/** Lines that are read; a zone of twenty thousand records is the largest that people paste. */
-export const MOST_LINES = 60_000;
+/** Lines that are read: twenty thousand records of eight fields each, and the gaps between them. */
+const MOST_LINES = 200_000;
 /** Characters of a line: the longest data of a record with every octet escaped, and its quotes. */
 const LONGEST_LINE = 300_000;
 
@@ -34,8 +34,9 @@ export function cleanLines(text: string): Cleaned {
   }
   const all = seen.split(/\r\n|[\n\r\u2028\u2029]/);
   if (all.at(-1) === '') all.pop();
-  const raw = all.slice(0, MOST_LINES).map((one, index) => unquoted(one.slice(0, LONGEST_LINE), index + 1));
-  return { lines: withoutBullets(withoutNumbers(raw)).map(unmarked), plain: raw.map(({ text: one }) => one).join('\n'), leftOut: Math.max(0, all.length - MOST_LINES) };
+  const whole = all.slice(0, MOST_LINES).map((one, index) => unquoted(one, index + 1));
+  const raw = whole.map((one) => (one.text.length > LONGEST_LINE ? { ...one, text: one.text.slice(0, LONGEST_LINE) } : one));
+  return { lines: withoutBullets(withoutNumbers(raw)).map(unmarked), plain: whole.map(({ text: one }) => one).join('\n'), leftOut: Math.max(0, all.length - MOST_LINES) };
 }
 
 /** `> > text` → text, twice quoted. */

@@ -77,14 +77,15 @@ export function tellColumns(
   );
   const isNumeric = (one: Facts): boolean => share(one, (cell) => /^\d{1,5}$/.test(cell)) === 1;
   const isTtl = (one: Facts): boolean => share(one, (cell) => ttlText(cell) !== undefined) === 1;
-  const isNamed = (one: Facts): boolean => share(one, (cell) => readOwner(cell, subject) !== undefined && !isNoise(cell)) >= NEARLY_ALL;
+  const isNamed = (one: Facts): boolean => share(one, (cell) => readOwner(cell, subject) !== undefined && !isNoise(cell) && !cell.endsWith(':')) >= NEARLY_ALL;
   const isQuiet = (one: Facts): boolean => one.label === 'noise' || share(one, isNoise) === 1;
   const values = rest.filter((one) => fits.get(one)! >= NEARLY_ALL && (!isQuiet(one) || one.label === 'value') && one.label !== 'noise');
   // Numbers are names where a heading says so.
   const names = rest.filter((one) => isNamed(one) && one.label !== 'noise' && (one.label === 'name' || !(isNumeric(one) || isTtl(one))));
   const plain = values.filter((one) => one.label === 'value' || !(isNumeric(one) || isTtl(one)));
   const wanted = plain.filter(({ about }) => about === undefined || about === subject.as);
-  const found = choose(wanted.length > 0 ? wanted : plain, names);
+  const readable = new Map(names.map((one) => [one, share(one, (cell) => readOwner(cell, subject)?.is === 'ours')]));
+  const found = choose(wanted.length > 0 ? wanted : plain, names, ({ value, name }) => fits.get(value)! + (name ? readable.get(name)! : 0));
   if (!found) return undefined;
   const { value, name, turned } = found;
   const left = rest.filter((one) => one !== value && one !== name);
@@ -126,25 +127,30 @@ interface Pair {
   readonly name: Facts | undefined;
 }
 
-/** The pair of name and value; with the other where the two could be turned and no heading tells. */
+/**
+ * The pair of name and value by which most rows can be read, then the one that headings name, then the one whose name stands first; with
+ * the next one where neither rows nor headings tell them apart.
+ */
 function choose(
   values: readonly Facts[],
   names: readonly Facts[],
+  reads: (pair: Pair) => number,
 ): (Pair & { readonly turned?: { readonly name: Facts; readonly value: Facts } | undefined }) | undefined {
   const pairs = values.flatMap((value): Pair[] => {
     const beside = names.filter((name) => name !== value);
     return beside.length > 0 ? beside.map((name) => ({ value, name })) : [{ value, name: undefined }];
   });
-  const points = ({ value, name }: Pair): number =>
+  const named = ({ value, name }: Pair): number =>
     (value.label === 'value' ? 2 : 0) +
     (name?.label === 'name' ? 2 : 0) +
     (value.label !== undefined && value.label !== 'value' ? -3 : 0) +
     (name?.label !== undefined && name.label !== 'name' ? -3 : 0) +
     (name === undefined ? -1 : 0);
-  // By itself a name stands before its value.
-  const ranked = pairs.map((pair) => ({ pair, is: points(pair) })).sort((a, b) => b.is - a.is || (a.pair.name?.index ?? 0) - (b.pair.name?.index ?? 0));
+  const ranked = pairs
+    .map((pair) => ({ pair, read: reads(pair), named: named(pair) }))
+    .sort((a, b) => b.read - a.read || b.named - a.named || (a.pair.name?.index ?? 0) - (b.pair.name?.index ?? 0));
   const best = ranked[0];
   if (!best) return undefined;
-  const rival = ranked.find(({ pair, is }) => pair !== best.pair && is === best.is);
+  const rival = ranked.find((one) => one.pair !== best.pair && one.pair.name !== undefined && one.read === best.read && one.named >= best.named);
   return { ...best.pair, turned: rival?.pair.name && { name: rival.pair.name, value: rival.pair.value } };
 }

@@ -121,6 +121,29 @@ export function readFields(lines: readonly Line[], { subject }: Pick<Around, 'su
   return { records, read, others };
 }
 
+/**
+ * Reads lines that have a record each, every part with its label: `Type: A, Name: www, Value: 192.0.2.1`. What stands before a label
+ * without one is left to other forms.
+ */
+export function readLabelledLines(lines: readonly Line[], around: Pick<Around, 'subject'>): FormRead {
+  const records: RawRecord[] = [];
+  const read = new Set<number>();
+  for (const { line, text } of lines) {
+    const parts = text.replace(/ {2,}|\t+/g, '\t').split(/[\t,;|] ?(?=[^\t,;|:=]{1,48}[:=])/);
+    const pairs = parts.map((part) => /^\s*(?:\d+[.)]\s*)?([^:=]{1,48}?)\s*[:=]\s*(\S[^]*)$/.exec(part));
+    if (pairs.length < 3 || !pairs.every((pair) => pair !== null && labelOf(pair[1]!) !== undefined)) continue;
+    const of = pairs.map((pair): Line => ({ line, quote: 0, text: `${pair![1]}: ${pair![2]}` }));
+    const found = readFields(of, around);
+    if (found.records.length !== 1) continue;
+    records.push(found.records[0]!);
+    read.add(line);
+  }
+  return { records, read };
+}
+
+/** Characters within which a label ends. */
+const LONGEST_LABEL = 50;
+
 /** A label and what is beside it: `Name: www`, `Name = www`, two cells, or a label alone. */
 function pairIn({ text, cells }: Line): readonly [string, string] | undefined {
   if (cells) {
@@ -128,7 +151,8 @@ function pairIn({ text, cells }: Line): readonly [string, string] | undefined {
     if (full.length === 2 || full.length === 1) return [full[0]!.replace(/\s*[:=]$/, ''), full[1] ?? ''];
     return undefined;
   }
-  const parted = /^\s*([^:=\t|]{1,48}?)\s*(?:[:=]\s*|\t+|\s\|\s|\s{2,})(\S[^]*)?$/.exec(text);
-  if (parted && labelOf(parted[1]!) !== undefined) return [parted[1]!, (parted[2] ?? '').trim()];
+  const bare = text.trim();
+  const end = /[:=\t|]| {2}/.exec(bare.slice(0, LONGEST_LABEL));
+  if (end && labelOf(bare.slice(0, end.index)) !== undefined) return [bare.slice(0, end.index), bare.slice(end.index).replace(/^[\s:=|]+/, '')];
   return labelOf(text) !== undefined ? [text.trim().replace(/\s*[:=]$/, ''), ''] : undefined;
 }

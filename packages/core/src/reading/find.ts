@@ -21,6 +21,8 @@ export interface Find {
   /** Other ways to read it. */
   readonly others: readonly { readonly owner: string; readonly data: string }[];
   readonly form: Form;
+  /** A target of one label in its value, which has to be a name of the domain. */
+  readonly target?: string | undefined;
   /** Lines of the text as it was given, from 1. */
   readonly line: number;
   readonly lastLine: number;

@@ -22,6 +22,7 @@ export function judge(raw: RawRecord, subject: Subject, zone: Name): Find | unde
     form: raw.form,
     line: raw.line,
     lastLine: raw.lastLine,
+    ...(value.target !== undefined && { target: value.target }),
   };
   if (owner.is === 'elsewhere')
     return { ...common, owner: owner.name, data: value.data, trust: 'out', questions: ['It is of another domain.'], others: [] };
@@ -68,6 +69,9 @@ export function contradictions(finds: readonly Find[]): Find[] {
     else if (singles.some(({ type }) => type === 'CNAME') && all.some(({ type }) => type !== 'CNAME'))
       for (const one of all) doubted.set(one, `${one.owner} has an alias in this text, and other records beside it.`);
   }
+  for (const find of finds)
+    if (find.trust === 'sure' && find.target !== undefined && !byOwner.has(find.target))
+      doubted.set(find, `It leads to ${find.target}, a name that is not in this text.`);
   return finds.map((find) => {
     const doubt = doubted.get(find);
     return doubt === undefined ? find : { ...find, trust: 'ask', questions: [...find.questions, doubt] };

@@ -42,7 +42,8 @@ const LONGEST = 48;
  *     labelOf('Zeigt auf')      // 'value'
  */
 export function labelOf(text: string): Label | undefined {
-  if (text.length > LONGEST) return undefined;
+  // Numbers and names of a value leave words that look like a label.
+  if (text.length > LONGEST || /\d[.:]\d|[@=]|:\S/.test(text)) return undefined;
   const word = plainWord(text);
   return word === '' ? undefined : BY_WORD.get(word);
 }

@@ -29,7 +29,12 @@ const LONGEST = 1100;
  *     readOwner('root', kelp)                // `@`, or the name root
  */
 export function readOwner(text: string, { zone, own, as }: Subject): OwnerRead | undefined {
-  const typed = text.trim().replace(/^["'“”«»]+|["'“”«»]+$/g, '');
+  // A panel draws the ending behind the field: `www .kelp.example`.
+  const typed = text
+    .trim()
+    .replace(/^["'“”«»]+|["'“”«»]+$/g, '')
+    .replace(/^(\S+)\s+\.(?=\S+$)/, '$1.')
+    .replace(/^@\.(?=\S)/, '');
   if (typed.length > LONGEST) return undefined;
   if (typed === '' || typed === '@' || typed === '-' || /^\((?:[^)]*)\)$/.test(typed) || /^@\s*\([^)]*\)$/.test(typed)) return ours('@');
   const bare = typed.replace(/\s+\([^)]*\)$/, '');
@@ -51,13 +56,10 @@ export function readOwner(text: string, { zone, own, as }: Subject): OwnerRead |
   const stand = as === 'new' || zone === undefined ? placeholder(whole, 'new') : undefined;
   if (stand) return stand;
   if (!name.split(/(?<!\\)\./).every((label) => LABEL.test(label) || label.includes('\\'))) return undefined;
-  const last = name.slice(name.lastIndexOf('.') + 1).toLowerCase();
-  // A name of several labels whose last is an ending of domains may be a whole one that lost its dot.
-  if (name.includes('.') && !name.includes('_') && (RESERVED.has(last) || isEnding(last)))
-    return name.startsWith('*.') || zone === undefined
-      ? { ...ours(name), doubt: `Is ${bare} a name below the domain, or a whole one?` }
-      : { is: 'elsewhere', name: whole };
-  return ours(name);
+  const ending = endingOf(name);
+  if (ending === 'none') return ours(name);
+  if (ending === 'domain' && zone !== undefined) return { is: 'elsewhere', name: whole };
+  return { ...ours(name), doubt: `Is ${bare} a name below the domain, or a whole one?` };
 }
 
 function ours(owner: string, isWhole = false): OwnerRead & { is: 'ours' } {
@@ -67,9 +69,26 @@ function ours(owner: string, isWhole = false): OwnerRead & { is: 'ours' } {
 /** Names of the documentation and of tests are domains as well (RFC 2606). */
 const RESERVED: ReadonlySet<string> = new Set(['example', 'test', 'invalid', 'localhost']);
 
-function isEnding(label: string): boolean {
-  return /^[a-z]{2,}$/.test(label) && parse(`x.${label}`, { allowPrivateDomains: false }).isIcann === true;
+/**
+ * Whether a name without its final dot ends like a domain: in an ending of countries, a reserved one or a common one, or in one that is a
+ * word as well. Labels that begin with an underscore stand before a name (RFC 8552), and say nothing of it.
+ *
+ *     endingOf('_dmarc.kelp.example')  // 'domain'
+ *     endingOf('booking.shop')         // 'word'
+ *     endingOf('s1._domainkey')        // 'none'
+ */
+export function endingOf(name: string): 'domain' | 'word' | 'none' {
+  if (name.includes('\\')) return 'none';
+  const labels = name.toLowerCase().split('.');
+  const behind = labels.slice(labels.findLastIndex((label) => label.startsWith('_')) + 1);
+  const last = behind.at(-1);
+  if (last === undefined || behind.length < 2) return 'none';
+  if (RESERVED.has(last) || COMMON.has(last)) return 'domain';
+  if (!/^[a-z]{2,}$/.test(last) || parse(`x.${last}`).isIcann !== true) return 'none';
+  return last.length === 2 ? 'domain' : 'word';
 }
+
+const COMMON: ReadonlySet<string> = new Set(['com', 'net', 'org', 'info', 'biz']);
 
 function placeholder(whole: string, as: Subject['as']): OwnerRead | undefined {
   if (as !== 'new') return undefined;

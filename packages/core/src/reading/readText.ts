@@ -1,7 +1,7 @@
 import { Name } from '../dns/name';
 import { About, aboutOf } from './about';
 import { RULED, cleanLines } from './clean';
-import { OtherField, readFields } from './fields';
+import { OtherField, readFields, readLabelledLines } from './fields';
 import { fileRange, hasFileMarks, readFileLines, serialIn, shownRecord } from './fileLines';
 import { Find, RawRecord, Subject, TextReading, Unread } from './find';
 import { contradictions, judge } from './judge';
@@ -12,7 +12,7 @@ import { namesBelow, namesOfLine } from './nameLists';
 import { readOwner } from './owner';
 import { PARTINGS } from './parting';
 import { Named, readSentences } from './sentences';
-import { readStacked } from './stacked';
+import { isCard, isTypeLine, readCards, readStacked } from './stacked';
 import { Around, FormRead, readTableLines } from './table';
 import { readTree } from './tree';
 import { typeWord } from './typeWord';
@@ -26,6 +26,8 @@ const SAMPLE = 240;
 const HEADING_WORDS = 9;
 /** Names that are taken from lines that were not read. */
 const MOST_NAMES = 2000;
+/** Lines of one record among which one that was not read is looked for. */
+const MOST_TORN = 40;
 /** The domain that is read about where none in particular is. */
 const NO_DOMAIN = 'domain.invalid.';
 
@@ -55,6 +57,8 @@ interface Context {
   /** The domain that a heading names, where it is another one. */
   other: string | undefined;
   type: string | undefined;
+  /** A name of the domain that stands alone above its rows. */
+  name: string | undefined;
   head: readonly string[] | undefined;
 }
 
@@ -63,8 +67,10 @@ class TextReader {
   private readonly finds: Find[] = [];
   private readonly taken = new Set<number>();
   private readonly problems = new Map<number, string>();
-  private readonly context: Context = { about: undefined, other: undefined, type: undefined, head: undefined };
+  private readonly context: Context = { about: undefined, other: undefined, type: undefined, name: undefined, head: undefined };
   private serial: number | undefined;
+  /** Where a program's data was cut off. */
+  private cutAt: number | undefined;
 
   constructor(
     private readonly text: string,
@@ -77,19 +83,20 @@ class TextReader {
     const { lines, plain, leftOut } = cleanLines(this.text);
     const tree = this.readTree(plain);
     if (!tree) this.readLines(lines);
-    const unread = this.unreadOf(tree ? [] : lines);
+    const unread = this.unreadOf(tree ? lines.filter(({ line }) => this.cutAt !== undefined && line >= this.cutAt) : lines);
     const finds = this.settle(lines, unread);
     return { finds, unread, leftOut: leftOut + beyond, serial: beyond + leftOut + unread.length === 0 ? this.serial : undefined };
   }
 
   private around(): Around {
-    return { subject: this.subject, zone: this.zone, type: this.context.type, head: this.context.head };
+    return { subject: this.subject, zone: this.zone, type: this.context.type, name: this.context.name, head: this.context.head };
   }
 
   private readTree(plain: string): boolean {
     const tree = readTree(plain, this.around());
     if (!tree || tree.records.length === 0) return false;
     for (const record of tree.records) this.take(record);
+    this.cutAt = tree.cutAt;
     return this.finds.length > 0;
   }
 
@@ -102,7 +109,17 @@ class TextReader {
       rest = lines.filter(({ line }) => !mail.read.has(line));
     }
     if (hasFileMarks(rest) && this.readFile(rest)) return;
-    for (const block of blocksOf(rest)) this.readBlock(block);
+    const blocks = blocksOf(rest);
+    for (let from = 0; from < blocks.length; from++) {
+      let to = from;
+      while (to < blocks.length && isCard(blocks[to]!)) to += 1;
+      if (to - from > 1) {
+        const cards = readCards(blocks.slice(from, to), this.around());
+        this.takeForm(cards);
+        for (const block of blocks.slice(from, to)) if (!block.some(({ line }) => this.taken.has(line))) this.readBlock(block);
+        from = to - 1;
+      } else this.readBlock(blocks[from]!);
+    }
     // Cells in lines of their own, with gaps between them, are in no block together.
     if (this.finds.every(({ kind }) => kind === 'name')) {
       const stacked = readStacked(rest, { ...this.around(), type: undefined, head: undefined });
@@ -145,7 +162,9 @@ class TextReader {
     return true;
   }
 
-  private readBlock(lines: readonly Line[]): void {
+  private readBlock(block: readonly Line[]): void {
+    const lines = this.withoutTitle(block);
+    if (lines.length === 0) return;
     const form = this.formOf(lines);
     if (!form) {
       this.readWords(lines);
@@ -154,9 +173,32 @@ class TextReader {
     const { read: reader } = form;
     const before = this.leading(lines, reader);
     this.heading(before);
-    this.takeForm(reader(lines.filter((line) => !before.includes(line))));
+    this.takeForm(reader(lines));
+    // A title is of the block below it.
+    this.context.type = undefined;
     const left = lines.filter((line) => !this.taken.has(line.line) && !before.includes(line));
     if (left.length > 0) this.readWords(left, false);
+  }
+
+  /** Takes the first line for what it says of the others, where it is a type or a name and nothing else. */
+  private withoutTitle(lines: readonly Line[]): readonly Line[] {
+    const [first, ...rest] = lines as [Line, ...Line[]];
+    this.context.name = undefined;
+    if (rest.length === 0 || first.cells !== undefined) return lines;
+    const text = first.text.trim().replace(/\s*:$/, '');
+    const type = /[:=]/.test(text) ? undefined : titleType(text);
+    const owner = /\s/.test(text) || !text.includes('.') ? undefined : readOwner(text, this.subject);
+    // Cells in lines of their own begin with a type or a name as well.
+    if ((type === undefined && owner?.is !== 'ours') || rest.some(({ text: one }) => isTypeLine(one))) return lines;
+    if (type !== undefined) this.context.type = type;
+    else [this.context.name, this.context.type] = [text, undefined];
+    const form = this.formOf(rest);
+    if (!form) {
+      [this.context.name, this.context.type] = [undefined, undefined];
+      return lines;
+    }
+    this.taken.add(first.line);
+    return rest;
   }
 
   /** Lines before the first that the form reads: a heading of it. */
@@ -174,6 +216,7 @@ class TextReader {
       (some) => readLookups(some),
       ...PARTINGS.map((parting) => (some: readonly Line[]) => readTableLines(some, parting, around())),
       (some) => readFields(some, around()),
+      (some) => readLabelledLines(some, around()),
       (some) => readWordRows(some, around()),
       (some) => readStacked(some, around()),
     ];
@@ -223,10 +266,9 @@ class TextReader {
       if (text === '' || text === RULED) continue;
       const words = text.split(/\s+/);
       const isShort = words.length <= HEADING_WORDS;
-      if (!isShort && !text.endsWith(':')) continue;
+      if ((!isShort && !text.endsWith(':')) || /[:=]\s*\S/.test(text)) continue;
       this.context.about = aboutOf(text);
-      const type = words.map((word) => word.replace(/[():,-].*$/, '')).find((word) => /^[A-Z]{1,5}$/.test(word) && typeWord(word) !== undefined && word !== 'DS');
-      this.context.type = isShort && words.length <= 4 ? type : undefined;
+      this.context.type = titleType(text);
       this.context.head = undefined;
       const names = words.map((word) => word.replace(/^[("„“']+|[)"“”':,]+$/g, '')).filter((word) => /^[\p{L}\p{N}-]+(?:\.[\p{L}\p{N}-]+)+\.?$/u.test(word));
       if (names.length !== 1 || this.subject.zone === undefined) continue;
@@ -241,7 +283,9 @@ class TextReader {
   private readWords(lines: readonly Line[], isHeading = true): void {
     const plain = lines.filter(({ text }) => text !== RULED && text.trim() !== '');
     const names = plain.map((line) => namesOfLine(line));
-    const isList = plain.length > 0 && names.every((one) => one !== undefined) && (plain.length > 1 || this.subject.as === 'old');
+    // One word below records may be what is left of one of them.
+    const isAlone = this.finds.every(({ kind }) => kind === 'name');
+    const isList = plain.length > (isAlone && this.subject.as === 'old' ? 0 : 1) && names.every((one) => one !== undefined && (isAlone || one.every((name) => name.includes('.'))));
     if (isList && isHeading && !this.isOneDomain(plain)) {
       const found = plain.flatMap((line, index) => names[index]!.map((name): NameFound => ({ name, line: line.line })));
       for (const { line } of plain) this.taken.add(line);
@@ -252,7 +296,8 @@ class TextReader {
     const fields = readFields(plain, this.around());
     this.takeForm(fields);
     const left = plain.filter(({ line }) => !this.taken.has(line));
-    const { records, named, read } = readSentences(left, this.around());
+    // What is left between rows of records may be of one of them.
+    const { records, named, read } = readSentences(isHeading || this.subject.as === 'new' ? left : [], this.around());
     for (const record of records) this.take(record);
     for (const one of named) this.takeNamed(one);
     for (const line of read) this.taken.add(line);
@@ -302,6 +347,16 @@ class TextReader {
     }
   }
 
+  /** Whether a line that was not read stands within what was found, or right below it, and may belong to it. */
+  private isTorn(find: Find, unread: ReadonlyMap<number, Unread>): boolean {
+    if (find.form === 'json' || find.form === 'yaml') return false;
+    for (let line = find.line + 1; line <= Math.min(find.lastLine, find.line + MOST_TORN); line++) if (unread.has(line)) return true;
+    const above = unread.get(find.line - 1);
+    if (above && find.form !== 'zone file' && beginsRecord(above.text)) return true;
+    const below = unread.get(find.lastLine + 1);
+    return below !== undefined && goesOn(below.text, find);
+  }
+
   private unreadOf(lines: readonly Line[]): Unread[] {
     return lines.flatMap((one): Unread[] => {
       if (isBlank(one) || one.text === RULED || one.text.trim() === '' || this.taken.has(one.line)) return [];
@@ -317,8 +372,7 @@ class TextReader {
     const finds = this.finds.map((find): Find => {
       if (find.trust === 'out' || find.kind === 'name') return find;
       if ((quote.get(find.line) ?? 0) > least) return { ...find, trust: 'out', questions: ['It stands in the quoted part of a mail.'] };
-      const below = unreadLines.get(find.lastLine + 1);
-      if (below && find.form !== 'zone file' && goesOn(below.text)) return { ...find, trust: 'ask', questions: [...find.questions, 'Does the line below belong to it?'] };
+      if (this.isTorn(find, unreadLines)) return { ...find, trust: 'ask', questions: [...find.questions, 'Does the line below belong to it?'] };
       return find;
     });
     const { zone } = this.subject;
@@ -338,10 +392,25 @@ class TextReader {
   }
 }
 
-/** The rest of a value that was broken over lines looks like no sentence. */
-function goesOn(text: string): boolean {
+/** The one type that a title names: "MX records", "Enregistrements TXT", "CNAME-Einträge:". */
+function titleType(text: string): string | undefined {
+  const words = text.split(/[\s:()-]+/).filter((word) => word !== '');
+  if (words.length > 4) return undefined;
+  const types = words.flatMap((word) => (/^[A-Z]{1,6}$/.test(word) ? (typeWord(word) ?? []) : []));
+  return types.length === 1 && words.every((word) => word === types[0] || /^[\p{L}-]{3,}$/u.test(word)) ? types[0] : undefined;
+}
+
+/** Whether an unread line may be the beginning of the record below it: it has names, numbers or values, and is no sentence and no heading. */
+function beginsRecord(text: string): boolean {
+  return !/[:.!?]$/.test(text) && text.split(/\s+/).some((word) => /^\d+$|[^\s.]\.[^\s.]|[=@"]/.test(word));
+}
+
+/** Whether an unread line may be the rest of the value above it: it looks like no sentence, or what is above is a text without quotes. */
+function goesOn(text: string, { type }: Find): boolean {
+  if (text.endsWith(':')) return false;
   const words = text.split(/\s+/);
-  return words.length <= 3 && /[=;"+/\d]|^\S{20,}$/.test(text);
+  if (words.length <= 3) return true;
+  return type === 'TXT' && !/^\p{Lu}\p{Ll}+(?:\s+\p{L}+){3,}/u.test(text);
 }
 
 /** Blocks between blank lines, and where mails are quoted. */

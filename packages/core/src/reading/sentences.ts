@@ -21,7 +21,7 @@ export interface SentencesRead {
 }
 
 const TYPE =
-  /(?<![\w-])(AAAA|CNAME|ALIAS|ANAME|TXT|MX|CAA|SRV|A|NS)(?=[\s-]*(?:\([^)]*\)\s*)?(?:resource )?(?:records?|entry|entries|eintr\w+|enregistrements?|registros?|regel|type)\b)|(?:records?|enregistrements?|registros?|eintrag|entry|typ|tipo|type)\s+(?:of |de |di |van |vom )?(?:type |typ |tipo )?["“«]?(AAAA|CNAME|ALIAS|TXT|MX|CAA|A)(?![\w-])/g;
+  /(?<![\p{L}\w-])(AAAA|CNAME|ALIAS|ANAME|TXT|MX|CAA|SRV|A|NS)(?=[\s-]*(?:\([^)]*\)\s*)?(?:resource )?(?:[Rr]ecords?|RECORDS?|[Ee]ntry|[Ee]ntries|[Ee]intr\p{L}+|[Ee]nregistrements?|[Rr]egistros?|[Rr]egel|[Tt]ype)(?![\p{L}\w]))|(?:[Rr]ecords?|[Ee]nregistrements?|[Rr]egistros?|[Ee]intrag|[Ee]ntry|[Tt]yp|[Tt]ipo|[Tt]ype)\s+(?:of |de |di |van |vom )?(?:type |typ |tipo )?["“«]?(AAAA|CNAME|ALIAS|TXT|MX|CAA|A)(?![\p{L}\w-])/gu;
 const SERVERS = /name ?servers?|naamservers?|serveurs? (?:de noms|dns)|servidores? (?:de nombres|dns)|server (?:dei nomi|dns)|server dei nomi/i;
 const HOST = /^(?=.{4,253}\.?$)(?:[a-z0-9_](?:[a-z0-9_-]{0,61}[a-z0-9_])?\.)+[a-z](?:[a-z0-9-]{0,61}[a-z0-9])?\.?$/i;
 /** `www` is to have the same value. */
@@ -79,7 +79,7 @@ function sentencesIn(lines: readonly Line[]): Sentence[] {
 
 function readOne({ text, lines }: Sentence, { subject, zone }: Pick<Around, 'subject' | 'zone'>): Omit<SentencesRead, 'read'> {
   const [line, lastLine] = [lines[0]!, lines.at(-1)!];
-  const quoted = [...text.matchAll(/["“”«»`']([^"“”«»`']{1,400})["“”«»`']/g)].map((match) => match[1]!.trim());
+  const quoted = [...text.matchAll(/["“”„«»`']([^"“”„«»`']{1,400})["“”«»`']/g)].map((match) => match[1]!.trim());
   const words = wordsIn(text);
   const plain = plainWord(text.slice(0, LONGEST));
   if (SERVERS.test(plain)) {
@@ -95,7 +95,7 @@ function readOne({ text, lines }: Sentence, { subject, zone }: Pick<Around, 'sub
     if (values.length === 0 || (values.length > 1 && type !== 'A' && type !== 'AAAA')) continue;
     const first = owners[0] ?? (type === 'CNAME' || type === 'ALIAS' ? (/\bwww\b/.test(plain) ? 'www' : undefined) : '@');
     if (first === undefined) continue;
-    const all = new Set([first, ...owners, ...(SAME.test(plain) ? ['www'] : [])]);
+    const all = new Set(SAME.test(plain) ? ['@', 'www', ...owners] : [first, ...owners]);
     for (const owner of all)
       for (const value of values)
         records.push({
@@ -164,6 +164,6 @@ function serversIn(words: readonly string[], line: number): Named[] {
 export function wordsIn(text: string): string[] {
   return text
     .split(/[\s,;]+/)
-    .map((word) => word.replace(/^["“”«»`'(<[{]+/, '').replace(/["“”«»`')>\]}:!?]+$/, '').replace(/(?<=[^.])\.$/, ''))
+    .map((word) => word.replace(/^["“”„«»`'(<[{]+/, '').replace(/["“”»`')>\]}:!?.]+$/, ''))
     .filter((word) => word !== '');
 }

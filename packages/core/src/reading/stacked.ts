@@ -23,7 +23,7 @@ export function readStacked(lines: readonly Line[], around: Around): FormRead {
     while ((count + 1) * length <= body.length && (typeAt < 0 || typeWord(body[count * length + typeAt]!.text.trim()) !== undefined)) count += 1;
     if (count > 0) return readStack(body, length, 0, count, around, head, cells.slice(labelled, labelled + length));
   }
-  const types = cells.flatMap(({ text }, index) => (typeWord(text.trim()) !== undefined && text.trim() === text.trim().toUpperCase() ? [index] : []));
+  const types = cells.flatMap(({ text }, index) => (isTypeLine(text) ? [index] : []));
   if (types.length < 2) return { records: [], read: new Set() };
   const step = types[1]! - types[0]!;
   if (step < 3 || step > MOST_CELLS) return { records: [], read: new Set() };
@@ -32,23 +32,52 @@ export function readStacked(lines: readonly Line[], around: Around): FormRead {
   if (count < types.length * 0.9) return { records: [], read: new Set() };
   const tried = Array.from({ length: step }, (_, before) => before)
     .filter((before) => before <= types[0]! && types[0]! - before + count * step <= cells.length)
-    .map((before) => readStack(cells, step, types[0]! - before, count, around, undefined, []));
-  const whole = tried.filter(({ records }) => records.length === count);
+    .map((before) => ({ from: types[0]! - before, form: readStack(cells, step, types[0]! - before, count, around, undefined, []) }));
+  const whole = tried.filter(({ form }) => form.records.length === count);
   if (whole.length === 0) return { records: [], read: new Set() };
-  // Where rows may begin at more than one of the lines, the first reading counts only if all of them say the same.
-  const [first] = whole;
-  const says = (one: FormRead): string => JSON.stringify(one.records.map(({ owner, type, value }) => [owner, type, value]));
-  const clear = whole.filter(({ records }) => records.every(({ other, doubts }) => other === undefined && doubts.length === 0));
-  const best = clear[0] ?? first!;
-  if (clear.length > 0 ? clear.every((one) => says(one) === says(best)) : whole.every((one) => says(one) === says(best))) return best;
-  return { ...best, records: best.records.map((record) => ({ ...record, doubts: [...record.doubts, 'It is not sure where one record ends and the next begins.'] })) };
+  // Rows that begin with the first line and end with the last explain all of it; else where they begin is a guess.
+  const exact = whole.filter(({ from }) => from === 0 && count * step === cells.length);
+  const best = exact[0] ?? whole[0]!;
+  if (exact.length === 1 || whole.length === 1) return best.form;
+  const doubt = 'It is not sure where one record ends and the next begins.';
+  return { ...best.form, records: best.form.records.map((record) => ({ ...record, doubts: [...record.doubts, doubt] })) };
+}
+
+/**
+ * Reads blocks of which each is one record, its cells in lines of their own: one line of each is a type. Blocks of one length are rows of
+ * one table.
+ */
+export function readCards(blocks: readonly (readonly Line[])[], around: Around): FormRead {
+  const byLength = new Map<number, (readonly Line[])[]>();
+  for (const block of blocks) {
+    const same = byLength.get(block.length);
+    if (same) same.push(block);
+    else byLength.set(block.length, [block]);
+  }
+  const parts = [...byLength.values()].map((some) => {
+    const rows = some.map((block): Row => ({ line: block[0]!.line, lastLine: block.at(-1)!.line, cells: block.map(({ text }) => text.trim()) }));
+    return readRows(rows, some.flat(), around);
+  });
+  return { records: parts.flatMap(({ records }) => records), read: new Set(parts.flatMap(({ read }) => [...read])) };
+}
+
+/** True for a block that may be one record in lines. */
+export function isCard(block: readonly Line[]): boolean {
+  if (block.length < 3 || block.length > MOST_CELLS) return false;
+  return block.every(({ cells, text }) => cells === undefined && !text.includes('\t')) && block.filter(({ text }) => isTypeLine(text)).length === 1;
+}
+
+/** True for a type in capitals, alone in its line. */
+export function isTypeLine(text: string): boolean {
+  const word = text.trim();
+  return typeWord(word) !== undefined && word === word.toUpperCase();
 }
 
 /** How many labels stand from here on. */
 function headLength(cells: readonly Line[], from: number): number {
   let length = 0;
   const labels = new Set<string>();
-  while (from + length < cells.length) {
+  while (from + length < cells.length && length < MOST_CELLS) {
     const text = cells[from + length]!.text.trim();
     const label = labelOf(text);
     if (label === undefined || typeWord(text) === text) break;

@@ -6,12 +6,15 @@ import { Line } from './lines';
 import { RULED } from './clean';
 import { Parting, partLines } from './parting';
 import { typeWord } from './typeWord';
+import { valuesIn } from './value';
 
 export interface Around {
   readonly subject: Subject;
   readonly zone: Name;
   /** The type that the heading above says. */
   readonly type: string | undefined;
+  /** The name that stood above, alone in its line. */
+  readonly name: string | undefined;
   /** Cells of a heading that stood above, parted from its rows. */
   readonly head: readonly string[] | undefined;
 }
@@ -47,6 +50,8 @@ export function readTableLines(lines: readonly Line[], parting: Parting, around:
 
 /** Reads rows of cells; the first that is a heading is one, and so is what stood above. */
 export function readRows(rows: readonly Row[], lines: readonly Line[], around: Around): FormRead {
+  const turned = turnedRows(rows);
+  if (turned) return { ...readRows(turned, lines, around), read: new Set(rows.map(({ line }) => line)) };
   const read = new Set<number>(lines.filter(({ text }) => text === RULED).map(({ line }) => line));
   const at = rows.findIndex(({ cells }) => isHead(cells));
   const head = at >= 0 ? rows[at]!.cells : around.head;
@@ -62,16 +67,38 @@ export function readRows(rows: readonly Row[], lines: readonly Line[], around: A
     around,
   );
   if (!columns) return at >= 0 && body.length === 0 ? { records: [], read, head: rows[at]!.cells } : NOTHING;
+  const usual = usualLength(body);
   const records = body.flatMap((row): RawRecord[] => {
     const record = rowRecord(row, columns, around);
     if (!record) return [];
+    // Where its last cells are missing, the one that ends it may be cut as well.
+    const isShort = row.cells.length < usual && row.cells.length - 1 <= columns.value;
+    if (isShort) record.doubts.push('This row has fewer cells than the others: is it whole?');
     for (let line = row.line; line <= row.lastLine; line++) read.add(line);
-    return [record];
+    return valuesIn(record.type, record.value).map((value) => (value === record.value ? record : { ...record, value }));
   });
   return { records, read, head: fitting };
 }
 
-function rowRecord({ line, lastLine, cells }: Row, columns: Columns, { subject, type: above }: Around): RawRecord | undefined {
+/** Records that stand side by side, with a label at the beginning of each row; undefined where they do not. */
+function turnedRows(rows: readonly Row[]): Row[] | undefined {
+  if (rows.length < 2 || rows.length > 12) return undefined;
+  const labels = rows.map(({ cells }) => labelOf(cells[0] ?? ''));
+  const width = rows[0]!.cells.length;
+  if (width < 3 || !labels.every((label) => label !== undefined) || !labels.includes('type') || !labels.includes('value')) return undefined;
+  // A heading over columns is no row of values.
+  if (rows.some(({ cells }) => Math.abs(cells.length - width) > 1 || isHead(cells))) return undefined;
+  return Array.from({ length: width }, (_, column) => ({ line: rows[0]!.line, lastLine: rows.at(-1)!.line, cells: rows.map(({ cells }) => cells[column] ?? '') }));
+}
+
+/** How many cells most rows have. */
+function usualLength(rows: readonly Row[]): number {
+  const counts = new Map<number, number>();
+  for (const { cells } of rows) counts.set(cells.length, (counts.get(cells.length) ?? 0) + 1);
+  return [...counts].reduce((best, one) => (one[1] > best[1] ? one : best))[0];
+}
+
+function rowRecord({ line, lastLine, cells }: Row, columns: Columns, { subject, type: above, name: nameAbove }: Around): (RawRecord & { readonly doubts: string[] }) | undefined {
   const cell = (index: number | undefined): string | undefined => {
     const text = index === undefined ? undefined : cells[index]?.trim();
     return text === undefined || (isEmptyCell(text) && index !== columns.name) ? undefined : text;
@@ -81,11 +108,11 @@ function rowRecord({ line, lastLine, cells }: Row, columns: Columns, { subject, 
   if (type === undefined || value === undefined) return undefined;
   const doubts: string[] = [];
   for (const index of columns.unknown) if (!isEmptyCell(cells[index] ?? '')) doubts.push(`It is not known what “${short(cells[index]!)}” in this row means.`);
-  if (columns.name === undefined) doubts.push('No name stands there: the domain itself is taken.');
+  if (columns.name === undefined && nameAbove === undefined) doubts.push('No name stands there: the domain itself is taken.');
   const wrongWay = columns.about !== undefined && columns.about !== 'example' && columns.about !== subject.as;
   const { turned } = columns;
   if (turned) doubts.push('Name and value could be the other way round.');
-  const name = columns.name === undefined ? undefined : (cells[columns.name]?.trim() ?? '');
+  const name = columns.name === undefined ? nameAbove : (cells[columns.name]?.trim() ?? '');
   return {
     owner: name === undefined ? undefined : apart(name, cell(columns.domain)),
     type,

@@ -1,5 +1,5 @@
 import { parse as parseYaml } from 'yaml';
-import { typeCode } from '../dns/typeNames';
+import { typeCode, typeMnemonic } from '../dns/typeNames';
 import { Form, RawRecord } from './find';
 import { Label, labelOf } from './labels';
 import { Around } from './table';
@@ -9,48 +9,76 @@ import { typeWord } from './typeWord';
 const DEEPEST = 40;
 const MOST_NODES = 400_000;
 /** Characters of YAML that are read: its reader takes far longer than that of JSON. */
-const YAML_LIMIT = 400_000;
+const YAML_LIMIT = 2_000_000;
 
 export interface TreeRead {
   readonly records: readonly RawRecord[];
   readonly form: Form;
+  /** Where it was cut off: the first line that was not read. */
+  readonly cutAt: number | undefined;
 }
 
 /** Reads JSON or YAML in any shape that has names, types and values somewhere; undefined where it is neither. */
 export function readTree(text: string, around: Around): TreeRead | undefined {
   const json = jsonIn(text);
-  if (json !== undefined) return { records: recordsIn(json, text, 'json', around), form: 'json' };
+  if (json) return { records: recordsIn(json.tree, text, 'json', around), form: 'json', cutAt: json.cutAt };
   if (text.length > YAML_LIMIT || !isYamlLike(text)) return undefined;
   let tree: unknown;
   try {
-    tree = parseYaml(text, { maxAliasCount: 0, logLevel: 'silent', schema: 'failsafe' });
+    tree = parseYaml(text, { maxAliasCount: 0, logLevel: 'error', schema: 'failsafe' });
   } catch {
     // What is no YAML is read in another way.
     return undefined;
   }
   const records = recordsIn(tree, text, 'yaml', around);
-  return records.length > 0 ? { records, form: 'yaml' } : undefined;
+  return records.length > 0 ? { records, form: 'yaml', cutAt: undefined } : undefined;
 }
 
-function jsonIn(text: string): unknown {
-  const trimmed = text.trim();
-  if (!/^[[{]/.test(trimmed) || !/[\]}]$/.test(trimmed)) return undefined;
+function jsonIn(text: string): { readonly tree: unknown; readonly cutAt: number | undefined } | undefined {
+  const trimmed = text.trimEnd();
+  if (!/^\s*[[{]/.test(trimmed)) return undefined;
+  const whole = parsed(trimmed) ?? linesOfJson(trimmed);
+  if (whole !== undefined) return { tree: whole, cutAt: undefined };
+  const start = closed(trimmed);
+  const tree = start && parsed(start.text);
+  return tree === undefined ? undefined : { tree, cutAt: trimmed.slice(0, start!.end).split('\n').length + 1 };
+}
+
+function parsed(text: string): unknown {
   try {
-    return JSON.parse(trimmed) as unknown;
+    return JSON.parse(text) as unknown;
   } catch {
-    return linesOfJson(trimmed);
+    // What is no JSON is read in another way.
+    return undefined;
   }
+}
+
+/** JSON that was cut off, up to the last object that is whole, with its brackets closed; undefined where none is. */
+function closed(text: string): { readonly text: string; readonly end: number } | undefined {
+  const open: string[] = [];
+  let whole: { readonly end: number; readonly brackets: string } | undefined;
+  let isQuoted = false;
+  for (let at = 0; at < text.length; at++) {
+    const character = text[at]!;
+    if (isQuoted) {
+      if (character === '\\') at += 1;
+      else if (character === '"') isQuoted = false;
+    } else if (character === '"') isQuoted = true;
+    else if (character === '{' || character === '[') open.push(character === '{' ? '}' : ']');
+    else if (character === '}' || character === ']') {
+      if (open.pop() !== character) return undefined;
+      if (character === '}' && open.length > 0 && open.length < DEEPEST) whole = { end: at + 1, brackets: open.toReversed().join('') };
+    }
+  }
+  return whole && { text: `${text.slice(0, whole.end)}${whole.brackets}`, end: whole.end };
 }
 
 /** A value a line, as programs write logs of them. */
 function linesOfJson(text: string): unknown {
   const lines = text.split('\n').filter((line) => line.trim() !== '');
   if (lines.length < 2 || !lines.every((line) => /^\s*\{.*\},?\s*$/.test(line))) return undefined;
-  try {
-    return lines.map((line) => JSON.parse(line.trim().replace(/,$/, '')) as unknown);
-  } catch {
-    return undefined;
-  }
+  const values = lines.map((line) => parsed(line.trim().replace(/,$/, '')));
+  return values.every((value) => value !== undefined) ? values : undefined;
 }
 
 /** Lists of entries, or names with what stands below them. */
@@ -109,7 +137,8 @@ function recordsIn(tree: unknown, text: string, form: Form, { subject }: Around)
     for (const [key, value] of entries) {
       const label = labelOf(camelParted(key));
       const isPlain = typeof value === 'string' || typeof value === 'number';
-      if (isPlain && label === 'type' && typeWord(String(value)) !== undefined) own.type = typeWord(String(value))!;
+      const type = isPlain && label === 'type' ? typeIn(value) : undefined;
+      if (type !== undefined) own.type = type;
       else if (isPlain && isPart(label)) own[label] = String(value);
       else if (isPlain && label === 'domain') own.domain = String(value);
       else if (/^(?:disabled|inactive|deleted)$/i.test(key)) off ||= value === true || value === 'true';
@@ -130,6 +159,12 @@ function recordsIn(tree: unknown, text: string, form: Form, { subject }: Around)
   };
   walk(tree, {}, 0, false);
   return records;
+}
+
+/** A type by its mnemonic, or by its number (RFC 8427 §2.1). */
+function typeIn(value: string | number): string | undefined {
+  const code = Number(value);
+  return Number.isInteger(code) && code > 0 && code < 0xffff ? typeMnemonic(code) : typeWord(String(value));
 }
 
 function isPart(label: Label | undefined): label is 'name' | 'ttl' | 'priority' | 'weight' | 'port' {

@@ -4,12 +4,15 @@ import { parseRdata, printRdata } from '../dns/rdata';
 import { quotedText } from '../dns/quotedText';
 import { TextError } from '../dns/token';
 import { typeCode } from '../dns/typeNames';
+import { endingOf } from './owner';
 
 /** How the value of a record is read. */
 export interface ValueRead {
   /** In presentation form; empty where the text does not have all of it. */
   readonly data: string;
   readonly doubts: readonly string[];
+  /** A target of one label: below the domain it has to be a name that is there. */
+  readonly target?: string | undefined;
 }
 
 /** Numbers that stand in places of their own beside a value. */
@@ -66,10 +69,17 @@ export function readValue(type: string, text: string, zone: Name, beside: Beside
   }
 }
 
+/** Several addresses in one place, each of them; else what stands there. A type whose values are of one word may have more than one. */
+export function valuesIn(type: string, text: string): readonly string[] {
+  if (type !== 'A' && type !== 'AAAA') return [text];
+  const all = text.split(/[\s,;]+/).filter((one) => one !== '');
+  return all.length > 1 && all.every((one) => (type === 'A' ? isIpv4(one) : isIpv6(one))) ? all : [text];
+}
+
 /** True where a cell could be the value of this type, its numbers aside. */
 export function fitsValue(type: string, text: string, zone: Name): boolean {
   const numbers = { priority: '10', weight: '0', port: '1' };
-  return readValue(type, text, zone, numbers) !== undefined;
+  return valuesIn(type, text).every((one) => readValue(type, one, zone, numbers) !== undefined);
 }
 
 const plainRead = (data: string): ValueRead => ({ data, doubts: [] });
@@ -96,9 +106,10 @@ function readText(type: string, value: string, zone: Name): ValueRead | undefine
   const straight = value.replace(/[“”„]/g, '"');
   if (STRINGS.test(straight)) return parsed(type, straight.replace(/"\s*"/g, '" "'), zone);
   const doubts: string[] = [];
-  if (/^"|"$/.test(straight)) doubts.push('A quote stands on one side of it only.');
+  if (/^["']|["']$/.test(straight)) doubts.push('A quote stands on one side of it only.');
   else if (straight.includes('"')) doubts.push('Quotes stand within it.');
   if (/&(?:quot|amp|lt|gt|#\d+);/.test(straight)) doubts.push('It holds marks of HTML.');
+  if (/[\n\r]/.test(straight)) doubts.push('A line ends within it.');
   if (straight !== value) doubts.push('Its quotes are curly: they were typed by a word processor.');
   return parsed(type, quotedText(straight), zone, doubts);
 }
@@ -108,7 +119,8 @@ function caa(value: string, zone: Name): ValueRead | undefined {
   if (!parts) return undefined;
   const rest = parts[3]!;
   const isQuoted = /^"(?:[^"\\]|\\[^])*"$/.test(rest);
-  return parsed('CAA', `${parts[1]} ${parts[2]} ${isQuoted ? rest : quotedText(rest.replace(/^"|"$/g, ''))}`, zone);
+  if (!isQuoted && /"/.test(rest)) return undefined;
+  return parsed('CAA', `${parts[1]} ${parts[2]} ${isQuoted ? rest : quotedText(rest)}`, zone);
 }
 
 function named(type: string, value: string, zone: Name, beside: Beside, isFile: boolean): ValueRead | undefined {
@@ -134,7 +146,8 @@ function named(type: string, value: string, zone: Name, beside: Beside, isFile: 
   const name = targetName(target, isFile, zone, doubts);
   if (name === undefined) return undefined;
   if (type === 'ALIAS' || type === 'ANAME') return { data: name, doubts };
-  return parsed(type, [...all, name].join(' '), zone, doubts);
+  const read = parsed(type, [...all, name].join(' '), zone, doubts);
+  return read && !isFile && /^[^.@]+$/.test(name) ? { ...read, target: name.toLowerCase() } : read;
 }
 
 function targetName(text: string, isFile: boolean, zone: Name, doubts: string[]): string | undefined {
@@ -146,6 +159,8 @@ function targetName(text: string, isFile: boolean, zone: Name, doubts: string[])
   // Escapes and labels that only a zone file can have are read as there.
   if (Name.tryParse(`${text}.`) === undefined) return undefined;
   if (/(?:^|\.)_[^.]*$/.test(text)) doubts.push(`Is ${text} a whole name, or one below ${zone.toString().replace(/\.$/, '')}?`);
+  // A name that was cut off ends in what is no ending.
+  else if (endingOf(text) === 'none') doubts.push(`Is ${text} whole? It ends like no domain.`);
   return `${text}.`;
 }
 

@@ -9,7 +9,7 @@ import { typeWord } from './typeWord';
 import { readValue } from './value';
 
 /** In which order owner, type and value stand. */
-type Order = 'owner type value' | 'type owner value' | 'owner value type' | 'type value owner';
+type Order = 'owner type value' | 'type owner value' | 'owner value type' | 'type value owner' | 'owner value';
 const ORDERS: readonly Order[] = ['owner type value', 'type owner value', 'owner value type', 'type value owner'];
 
 /** Words of a line; a longer one is a value, whose end is not looked at word by word. */
@@ -27,14 +27,15 @@ export function readWordRows(lines: readonly Line[], around: Around): FormRead {
   const read = new Set<number>();
   const split = lines.flatMap((line) => {
     if (line.cells !== undefined) return [];
-    const words = wordsOf(line.text);
+    const words = wordsOf(line.text).filter((word) => !/^(?:->|=>|-->|→|➔|➜|=|:)$/.test(word));
     if (words.length > 1 && isHeadLine(words)) {
       read.add(line.line);
       return [];
     }
     return words.length > 1 && words.length <= MOST_WORDS ? [{ line, words }] : [];
   });
-  const tried = ORDERS.map((order) => split.map(({ line, words }) => readLine(words, line, order, around)));
+  const orders: readonly Order[] = around.type === undefined ? ORDERS : [...ORDERS, 'owner value'];
+  const tried = orders.map((order) => split.map(({ line, words }) => readLine(words, line, order, around)));
   const counts = tried.map((records) => records.filter((one) => one !== undefined).length);
   const most = Math.max(0, ...counts);
   if (most === 0) return { records: [], read };
@@ -68,9 +69,20 @@ function readLine(words: readonly string[], { line, text }: Line, order: Order, 
   const ends = /^\s/.test(text) ? ['', ...words] : [...words];
   // Buttons and states at the end of a row.
   while (ends.length > 2 && isNoise(ends.at(-1)!) && !isTypeUpper(ends.at(-1)!)) ends.pop();
+  if (order === 'owner value') {
+    const [owner, ...rest] = ends;
+    const value = valueOf(around.type!, rest, around);
+    const record = value && parts(around.type!, owner, value, value.ttl, around);
+    // Any two words could be a name and a text.
+    if (record && around.type === 'TXT' && !/^"|=/.test(record.value)) return undefined;
+    return record && { ...record, line, lastLine: line, form: 'list' };
+  }
   for (const at of typePlaces(ends)) {
     const record = readAt(ends, at, order, around);
-    if (record) return { ...record, line, lastLine: line, form: 'list' };
+    if (!record) continue;
+    // In small letters a type may be a word of a sentence.
+    const isWord = !isTypeUpper(ends[at]!) && record.type !== 'A' && record.type !== 'AAAA';
+    return { ...record, line, lastLine: line, form: 'list', doubts: isWord ? [...record.doubts, `Is “${ends[at]!}” meant as a type?`] : record.doubts };
   }
   return undefined;
 }
@@ -97,6 +109,8 @@ function readAt(words: readonly string[], at: number, order: Order, around: Arou
   if (order === 'owner type value') {
     const front = frontOf(before);
     if (!front) return undefined;
+    // The value came to stand in the next line.
+    if (behind.length === 0 && before.length > 1) return parts(type, front.owner, { text: '…', ttl: undefined, doubts: [] }, front.ttl, around);
     const value = valueOf(type, behind, around);
     return value && parts(type, front.owner, value, front.ttl ?? value.ttl, around);
   }
@@ -128,8 +142,11 @@ interface Value {
 }
 
 function parts(type: string, owner: string | undefined, value: Value, ttl: string | undefined, { subject }: Around): Parts | undefined {
+  // A label is neither a name nor a value.
+  if (owner?.endsWith(':') || /^[^\s"]+:$/.test(value.text)) return undefined;
   if (owner !== undefined && owner !== '' && (readOwner(owner, subject) === undefined || (isTtl(owner) && !/^\d{1,3}$/.test(owner)))) return undefined;
   const doubts = [...value.doubts];
+  if (owner !== undefined && owner !== '' && isNoise(owner)) doubts.push(`Is “${owner}” the name, or does it say how the record is?`);
   if (owner === undefined) doubts.push('No name stands there: the domain itself is taken.');
   return { owner, type, value: value.text, ttl, doubts };
 }

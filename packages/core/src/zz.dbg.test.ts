@@ -1,0 +1,20 @@
+import { oldText } from './testing/texts/oldTexts';
+import { wrapped } from './testing/texts/wrapped';
+import { partLines } from './reading/parting';
+import { cleanLines } from './reading/clean';
+import { tellColumns } from './reading/columns';
+import { readStacked } from './reading/stacked';
+import { readFields } from './reading/fields';
+import { Name } from './dns/name';
+test('d', () => {
+  const one = oldText(6057); const zone = Name.parse(`${one.zone}.`);
+  const subject = { zone: `${one.zone}.`, as: 'old' as const, own: [] };
+  const around = { subject, zone, type: undefined, name: undefined, head: undefined };
+  const lines = cleanLines(one.text).lines.filter((l) => l.text.trim());
+  console.log(JSON.stringify(tellColumns(partLines(lines, 'gaps').map((r) => r.cells), undefined, around)), JSON.stringify(partLines(lines,'gaps').slice(0,2)));
+  const two = oldText(521); const t = cleanLines(wrapped(two.text, 521)).lines;
+  const z2 = Name.parse(`${two.zone}.`); const a2 = { ...around, zone: z2, subject: { ...subject, zone: `${two.zone}.` } };
+  console.log(JSON.stringify(readStacked(t, a2).records.slice(0, 3), null, 1));
+  const three = oldText(423); const t3 = cleanLines(wrapped(three.text, 423)).lines;
+  const f = readFields(t3, a2); console.log(JSON.stringify([[...f.read], f.others, f.records]));
+});
