@@ -55,21 +55,29 @@ describe('what a technician has in hand', () => {
     await input.uploadFile(large!);
     await words(page, 'large.zone is larger than 2000 kB; nothing was read of it.');
     await input.uploadFile(garbled!);
-    await words(page, 'Read as a zone file: 2 rows with 2 names');
+    await words(page, '2 records from a zone file');
+    await words(page, '192.0.2 is not an IPv4 address');
     await words(page, 'this file does not show that the inventory is whole');
-    await input.uploadFile(good!);
+    await paste(page, 'What you have in hand', '');
+    await ((await page.waitForSelector('input[type=file]'))! as ElementHandle<HTMLInputElement>).uploadFile(good!);
+    await words(page, '2 records from a zone file');
     await page.waitForFunction(() => !document.body.innerText.includes('this file does not show'));
     await paste(page, 'What you have in hand', TABLE);
-    await words(page, 'Read as a table: 4 rows with 3 names');
+    await words(page, '4 records from a table');
     await words(page, '1 line cannot be read');
     await words(page, '198.51.100.800 is not an IPv4 address');
-    await words(page, 'canoe-yard.example is taken for the whole name');
-    // A column that was guessed can be corrected, and the reading follows.
-    await page.select('select[aria-label="Column 3"]', 'other');
-    await words(page, 'TTL 3600 s, as none can be read');
-    await page.select('select[aria-label="Column 3"]', 'ttl');
+    // What is pasted below is read with it; what could be two things is asked, and one key answers.
+    await paste(page, 'What you have in hand', `${TABLE}\n\nMX\tkiosk\tmail.canoe-yard.example\n`);
+    await words(page, 'No priority stands there: 10 is taken.');
+    const row = (await page.waitForSelector('aria/Take kiosk MX of line 9'))!;
+    expect(await row.evaluate((one) => (one as HTMLInputElement).checked)).toBe(false);
+    await row.focus();
+    await page.keyboard.press('y');
+    await page.waitForFunction((one) => (one as HTMLInputElement).checked, {}, row);
+    await page.keyboard.press('n');
+    await page.waitForFunction((one) => !(one as HTMLInputElement).checked, {}, row);
 
-    await page.locator(button('Ask for these 3 names and take the survey again')).click();
+    await page.locator(button('Ask for these 4 names and take the survey again')).click();
     await words(page, /3 hints open/);
     await page.select('select[aria-label="Which names are shown"]', 'hints');
     await words(page, 'TXT "kept at the north shed" is in what you have in hand, and is not served');

@@ -6,13 +6,12 @@ import {
   TYPE_CODES,
   TsigKey,
   fromBase64,
-  givenSerial,
-  givenSets,
   groupRecords,
   printZoneFile,
-  readInHand,
+  readText,
   recordsOf,
   rrsetToText,
+  takenSets,
 } from '@wanderon/core';
 import { DnsClient, exploreZone, transferZone, walkZone } from '@wanderon/net';
 import { Api, until } from '../../../command/src/api';
@@ -375,8 +374,8 @@ describe('a zone file of thousands of record sets that no catalogue has', () => 
     const trail = async (): Promise<{ kind: string; text: string; after: unknown }[]> =>
       (await api.call<{ events: { kind: string; text: string; after: unknown }[] }>('GET', `/api/moves/${id}/events`)).events;
     const give = async (file: string): Promise<MoveSurvey> => {
-      const reading = readInHand(file, zone, { ttl: 3600 });
-      const input = { serial: givenSerial(reading, zone) ?? null, names: [], sets: givenSets(reading).map(rrsetToText) };
+      const { finds, serial } = readText(file, { zone: zone.toString(), as: 'old', own: [] });
+      const input = { serial: serial ?? null, names: [], sets: takenSets(finds, zone, 3600).map(rrsetToText) };
       const taken = async (): Promise<number> => (await trail()).filter(({ text }) => text.startsWith('Survey taken')).length;
       const before = await taken();
       await api.call('POST', `${legOf(begun)}/in-hand`, input);

@@ -62,7 +62,7 @@ function withoutNumbers(lines: readonly Line[]): readonly Line[] {
   return lines.map((one) => ({ ...one, text: one.text.replace(numbered, '') }));
 }
 
-/** Marks and numbers of lists. A star or a dash may be the name of a record as well: they go where all lines of a block have them. */
+/** Marks and numbers of lists. A star or a dash may be the name of a record as well: they go where all lines to the end of a block have them. */
 function withoutBullets(lines: readonly Line[]): readonly Line[] {
   const clean = [...lines];
   for (let from = 0; from < lines.length; from++) {
@@ -70,14 +70,21 @@ function withoutBullets(lines: readonly Line[]): readonly Line[] {
     let to = from;
     while (to + 1 < lines.length && lines[to + 1]!.text.trim() !== '' && lines[to + 1]!.quote === lines[from]!.quote) to += 1;
     const block = lines.slice(from, to + 1);
-    const isList = block.length > 1 && block.every(({ text }) => AMBIGUOUS.test(text)) && block.some(({ text }) => typeWord(AMBIGUOUS.exec(text)![1]!) === undefined);
+    const list = block.findIndex((_, index) => index >= block.length - 1 || block.slice(index, index + 2).every(({ text }) => isListed(text)));
+    const isList = list < block.length - 1 && block.slice(list).every(({ text }) => isListed(text));
     for (const [index, one] of block.entries()) {
-      const mark = BULLET.exec(one.text)?.[0] ?? (isList ? /^\s*\S\s+/.exec(one.text)![0] : undefined);
+      const mark = BULLET.exec(one.text)?.[0] ?? (isList && index >= list ? /^\s*\S\s+/.exec(one.text)![0] : undefined);
       if (mark !== undefined) clean[from + index] = { ...one, text: one.text.slice(mark.length) };
     }
     from = to;
   }
   return clean;
+}
+
+/** A mark before what is neither a type, nor a class, nor a TTL: these follow the name of a record. */
+function isListed(text: string): boolean {
+  const word = AMBIGUOUS.exec(text)?.[1];
+  return word !== undefined && typeWord(word) === undefined && !/^(?:IN|\d+[smhdw]?)$/i.test(word);
 }
 
 const BULLET = /^\s*(?:[•·‣▪◦–—]|\d{1,2}[.)])\s+(?=\S)/;

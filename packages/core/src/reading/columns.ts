@@ -80,9 +80,11 @@ export function tellColumns(
   const isNamed = (one: Facts): boolean => share(one, (cell) => readOwner(cell, subject) !== undefined && !isNoise(cell) && !cell.endsWith(':')) >= NEARLY_ALL;
   const isQuiet = (one: Facts): boolean => one.label === 'noise' || share(one, isNoise) === 1;
   const values = rest.filter((one) => fits.get(one)! >= NEARLY_ALL && (!isQuiet(one) || one.label === 'value') && one.label !== 'noise');
-  // Numbers are names where a heading says so.
-  const names = rest.filter((one) => isNamed(one) && one.label !== 'noise' && (one.label === 'name' || !(isNumeric(one) || isTtl(one))));
-  const plain = values.filter((one) => one.label === 'value' || !(isNumeric(one) || isTtl(one)));
+  // Numbers and TTLs are names where a heading says so.
+  const isCount = (one: Facts): boolean => share(one, (cell) => ttlText(cell) !== undefined || /^\d{1,5}$/.test(cell)) >= NEARLY_ALL;
+  const isClass = (one: Facts): boolean => share(one, (cell) => /^(?:IN|Internet|CLASS1)$/i.test(cell)) === 1;
+  const names = rest.filter((one) => isNamed(one) && one.label !== 'noise' && !isClass(one) && (one.label === 'name' || !isCount(one)));
+  const plain = values.filter((one) => one.label === 'value' || !isCount(one));
   const wanted = plain.filter(({ about }) => about === undefined || about === subject.as);
   const readable = new Map(names.map((one) => [one, share(one, (cell) => readOwner(cell, subject)?.is === 'ours')]));
   const found = choose(wanted.length > 0 ? wanted : plain, names, ({ value, name }) => fits.get(value)! + (name ? readable.get(name)! : 0));
@@ -95,7 +97,6 @@ export function tellColumns(
   };
   const others = new Set(values.filter((one) => one.about !== undefined));
   const onNumbered = (one: Facts): boolean => one.cells.every((cell, row) => isEmptyCell(cell) || cell === '0' || NUMBERED.has(types[row] ?? ''));
-  const isClass = (one: Facts): boolean => share(one, (cell) => /^(?:IN|Internet|CLASS1)$/i.test(cell)) === 1;
   take(isClass);
   const priority = take((one) => isNumeric(one) && one.label === 'priority') ?? take((one) => one.label === undefined && isNumeric(one) && onNumbered(one) && types.includes('MX'));
   const weight = take((one) => isNumeric(one) && one.label === 'weight');

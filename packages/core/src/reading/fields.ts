@@ -38,6 +38,8 @@ export function readFields(lines: readonly Line[], { subject }: Pick<Around, 'su
   const others: OtherField[] = [];
   const read = new Set<number>();
   let card: Card | undefined;
+  /** What the lines below a heading are, one after the other. */
+  let listed: 'nameserver' | 'address' | 'ipv6' | undefined;
   let waiting: { label: Label; about: ReturnType<typeof aboutOf>; line: number } | undefined;
   const close = (): void => {
     const whole = card;
@@ -99,12 +101,22 @@ export function readFields(lines: readonly Line[], { subject }: Pick<Around, 'su
       if (!waiting) close();
       continue;
     }
+    if (listed !== undefined && pairIn(line) === undefined && isHosts(text)) {
+      put(listed, text, line.line, '');
+      continue;
+    }
+    listed = undefined;
     if (waiting) {
       const { label, line: from } = waiting;
       const isLabel = labelOf(text) !== undefined && typeWord(text) === undefined;
       waiting = undefined;
       if (!isLabel && put(label, text, line.line, '')) {
         card?.lines.push(from);
+        // Nameservers and addresses stand below their heading, several of them.
+        if (isOther(label)) {
+          read.add(from);
+          listed = label;
+        }
         continue;
       }
     }
@@ -114,11 +126,22 @@ export function readFields(lines: readonly Line[], { subject }: Pick<Around, 'su
       close();
       continue;
     }
+    if (pair[1] !== '' && isOther(label)) listed = label;
     if (pair[1] === '') waiting = { label, about: aboutOf(pair[0]), line: line.line };
     else if (!put(label, pair[1], line.line, pair[0])) close();
   }
   close();
   return { records, read, others };
+}
+
+function isOther(label: Label): label is 'nameserver' | 'address' | 'ipv6' {
+  return label === 'nameserver' || label === 'address' || label === 'ipv6';
+}
+
+/** Names of hosts and addresses, and nothing else. */
+function isHosts(text: string): boolean {
+  const words = text.split(/[\s,;]+/).filter((word) => word !== '');
+  return words.every((word) => /^(?:[a-z0-9_-]+\.)+[a-z0-9-]{2,}\.?$/i.test(word) || /^[[(]?[0-9a-f:.]+[\])]?$/i.test(word));
 }
 
 /**

@@ -31,6 +31,12 @@ export function hasFileMarks(lines: readonly Line[]): boolean {
 }
 
 const DIRECTIVE = /^\s*\$[a-z]+\s/i;
+/** True for a line that is an entry of its own, whatever is wrong with it. */
+export function isEntry(text: string): boolean {
+  return DIRECTIVE.test(text) || ENTRY_OF_A_TYPE.test(text);
+}
+
+const ENTRY_OF_A_TYPE = /^\S*\s+(?:(?:\d\w*|IN|CH|HS)\s+){0,2}[A-Z][A-Z0-9-]*\s+\S/;
 const ENTRY = /^\S*\s+(?:(?:\d\w*|IN|CH|HS|CLASS\d+)\s+){0,2}[A-Z][A-Z0-9-]*(?:\s|$)/i;
 
 /**

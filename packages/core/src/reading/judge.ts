@@ -1,4 +1,7 @@
-import { Name } from '../dns/name';
+import { Name, NameError } from '../dns/name';
+import { parseRdata } from '../dns/rdata';
+import { TextError } from '../dns/token';
+import { typeCode } from '../dns/typeNames';
 import { Find, RawRecord, Subject } from './find';
 import { readOwner } from './owner';
 import { ttlText } from './ttlText';
@@ -17,7 +20,7 @@ export function judge(raw: RawRecord, subject: Subject, zone: Name): Find | unde
   if (!owner || !value) return undefined;
   const common = {
     kind: 'record' as const,
-    type: raw.type === 'SPF' ? 'TXT' : raw.type,
+    type: shownType(raw.type, subject),
     ttl: ttlOf(raw.ttl),
     form: raw.form,
     line: raw.line,
@@ -27,6 +30,10 @@ export function judge(raw: RawRecord, subject: Subject, zone: Name): Find | unde
   if (owner.is === 'elsewhere')
     return { ...common, owner: owner.name, data: value.data, trust: 'out', questions: ['It is of another domain.'], others: [] };
   const questions = [...raw.doubts, ...(owner.doubt === undefined ? [] : [owner.doubt]), ...value.doubts];
+  if (subject.as === 'new' && LEADS.has(raw.type)) {
+    const own = ownTarget(value.data, subject);
+    if (own !== undefined) questions.push(`It leads to ${own}, a name of the client’s own: is the host’s meant?`);
+  }
   const others = [
     ...(owner.other === undefined ? [] : [{ owner: owner.other, data: value.data }]),
     ...(raw.other ? otherReading(raw, subject, zone) : []),
@@ -35,6 +42,35 @@ export function judge(raw: RawRecord, subject: Subject, zone: Name): Find | unde
   // The other way round is no doubt where it cannot be read.
   const open = raw.other && others.length === 0 ? questions.filter((one) => !one.includes('the other way round')) : questions;
   return { ...common, owner: owner.owner, data: value.data, trust: open.length === 0 ? 'sure' : 'ask', questions: open, others };
+}
+
+/** The type that goes into a plan: an alias that the host resolves itself is wanted as an alias. */
+function shownType(type: string, { as }: Subject): string {
+  if (type === 'SPF') return 'TXT';
+  return as === 'new' && (type === 'ALIAS' || type === 'ANAME') ? 'CNAME' : type;
+}
+
+/** Types by which a new host leads to its own names. */
+const LEADS: ReadonlySet<string> = new Set(['CNAME', 'ALIAS', 'ANAME', 'MX']);
+
+/** The target of a value where it is a name of the domain or of a client's; pages of help show it in the place of the host's. */
+function ownTarget(data: string, { zone, own }: Subject): string | undefined {
+  const target = data.slice(data.lastIndexOf(' ') + 1).toLowerCase();
+  const all = [...own.map((name) => `${name}.`), ...(zone === undefined ? [] : [zone.toLowerCase()])];
+  return all.some((name) => target === name || target.endsWith(`.${name}`)) ? target.replace(/\.$/, '') : undefined;
+}
+
+/** Why a record that stands in a text is none, in words. */
+export function problemOf({ owner, type, value }: RawRecord, subject: Subject, zone: Name): string {
+  if (readOwner(owner ?? '@', subject) === undefined) return `${owner ?? ''} is no name`;
+  const code = typeCode(type);
+  try {
+    if (code !== undefined) parseRdata(code, value, zone);
+  } catch (error) {
+    if (error instanceof NameError || error instanceof TextError || error instanceof RangeError) return error.message;
+    throw error;
+  }
+  return `this is no value of a ${type} record`;
 }
 
 function otherReading(raw: RawRecord, subject: Subject, zone: Name): { owner: string; data: string }[] {

@@ -30,7 +30,7 @@ const LABELS: Readonly<Record<Label, readonly string[]>> = {
   ),
 };
 
-const BY_WORD = new Map(Object.entries(LABELS).flatMap(([label, words]) => words.map((word): [string, Label] => [word, label as Label])));
+const BY_WORD = new Map(Object.entries(LABELS).flatMap(([label, words]) => words.map((word): [string, Label] => [plainWord(word), label as Label])));
 
 /** Characters of the longest label. */
 const LONGEST = 48;
@@ -48,14 +48,14 @@ export function labelOf(text: string): Label | undefined {
   return word === '' ? undefined : BY_WORD.get(word);
 }
 
-/** Small letters without accents, marks, numbers and what stands in brackets. */
+/** Small letters without accents, marks, numbers and what stands in brackets; the numbers of IPv4 and IPv6 stay. */
 export function plainWord(text: string): string {
   return text
     .normalize('NFD')
     .replace(/\p{M}/gu, '')
     .toLowerCase()
     .replace(/\s*[([][^)\]]*[)\]]/g, '')
-    .replace(/[:’'"“”*?.\d]/g, '')
+    .replace(/[:’'"“”*?.]|(?<!ipv)\d/g, '')
     .replace(/_/g, ' ')
     .replace(/\s+/g, ' ')
     .trim();

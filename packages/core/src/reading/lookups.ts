@@ -60,7 +60,7 @@ export function readLookups(lines: readonly Line[]): FormRead {
       continue;
     }
     // Short answers say their value alone; what was asked says the rest.
-    if (asked && text !== '' && !/^[;$#>%]/.test(text)) {
+    if (asked && text !== '' && !/^[;$#>%]/.test(text) && (asked.type !== 'TXT' || /^".*"$/.test(text))) {
       records.push({ ...rawOf(asked.owner, asked.type, text, line) });
       read.add(line);
     } else if (text !== '') asked = undefined;

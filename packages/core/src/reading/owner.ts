@@ -79,7 +79,10 @@ const RESERVED: ReadonlySet<string> = new Set(['example', 'test', 'invalid', 'lo
  */
 export function endingOf(name: string): 'domain' | 'word' | 'none' {
   if (name.includes('\\')) return 'none';
-  const labels = name.toLowerCase().split('.');
+  const labels = name
+    .toLowerCase()
+    .replace(/^\*\./, '')
+    .split('.');
   const behind = labels.slice(labels.findLastIndex((label) => label.startsWith('_')) + 1);
   const last = behind.at(-1);
   if (last === undefined || behind.length < 2) return 'none';

@@ -2,9 +2,9 @@ import { Name } from '../dns/name';
 import { About, aboutOf } from './about';
 import { RULED, cleanLines } from './clean';
 import { OtherField, readFields, readLabelledLines } from './fields';
-import { fileRange, hasFileMarks, readFileLines, serialIn, shownRecord } from './fileLines';
+import { fileRange, hasFileMarks, isEntry, readFileLines, serialIn, shownRecord } from './fileLines';
 import { Find, RawRecord, Subject, TextReading, Unread } from './find';
-import { contradictions, judge } from './judge';
+import { contradictions, judge, problemOf } from './judge';
 import { isBlank, Line } from './lines';
 import { readLookups } from './lookups';
 import { NameFound, isMail, readMailHeaders } from './mailHeaders';
@@ -69,6 +69,8 @@ class TextReader {
   private readonly problems = new Map<number, string>();
   private readonly context: Context = { about: undefined, other: undefined, type: undefined, name: undefined, head: undefined };
   private serial: number | undefined;
+  /** The text has one line. */
+  private isShort = false;
   /** Where a program's data was cut off. */
   private cutAt: number | undefined;
 
@@ -81,6 +83,7 @@ class TextReader {
 
   read(beyond: number): TextReading {
     const { lines, plain, leftOut } = cleanLines(this.text);
+    this.isShort = lines.filter((line) => !isBlank(line)).length < 2;
     const tree = this.readTree(plain);
     if (!tree) this.readLines(lines);
     const unread = this.unreadOf(tree ? lines.filter(({ line }) => this.cutAt !== undefined && line >= this.cutAt) : lines);
@@ -140,17 +143,25 @@ class TextReader {
     const bad = new Map(file.bad.map(({ line, problem }) => [line, problem]));
     for (const { line } of inside) if (!bad.has(line) && (file.from === undefined || line < file.from)) this.taken.add(line);
     for (const [line, problem] of bad) this.problems.set(line, problem);
+    const texts = new Map(inside.map((one) => [one.line, one.text]));
+    const badLines = [...bad.keys()].sort((a, b) => a - b);
+    let at = 0;
+    // A line without a name is about the name above it, which a line that cannot be read may have had.
+    let isLost = false;
     for (const { record, line } of file.records) {
       const { owner, type, data } = shownRecord(record, this.zone);
       const isOurs = record.owner.isAtOrBelow(this.zone);
+      for (; at < badLines.length && badLines[at]! < line; at++) isLost = true;
+      if (!/^\s/.test(texts.get(line) ?? '')) isLost = false;
+      const doubts = [...(isLost ? ['A line above it, which may have its name, cannot be read.'] : []), ...(bad.has(line + 1) && !isEntry(texts.get(line + 1) ?? '') ? ['Does the line below belong to it?'] : [])];
       this.finds.push({
         kind: 'record',
         owner,
         type,
         data,
         ttl: record.ttl,
-        trust: isOurs ? 'sure' : 'out',
-        questions: isOurs ? [] : ['It is of another domain.'],
+        trust: !isOurs ? 'out' : doubts.length > 0 ? 'ask' : 'sure',
+        questions: isOurs ? doubts : ['It is of another domain.'],
         others: [],
         form: 'zone file',
         line,
@@ -236,7 +247,13 @@ class TextReader {
   private takeForm(form: FormRead & { readonly others?: readonly OtherField[] }): void {
     if (form.head && form.records.length === 0) this.context.head = form.head;
     const failed = new Set<number>();
-    for (const record of form.records) if (!this.take(record)) for (let line = record.line; line <= record.lastLine; line++) failed.add(line);
+    for (const record of form.records) {
+      if (this.take(record)) continue;
+      for (let line = record.line; line <= record.lastLine; line++) failed.add(line);
+      this.problems.set(record.line, problemOf(record, this.subject, this.zone));
+      // The name stands there all the same.
+      if (record.owner !== undefined) this.takeNames([{ name: record.owner, line: record.line }]);
+    }
     for (const line of form.read) if (!failed.has(line)) this.taken.add(line);
     for (const { label, value, line } of form.others ?? []) this.takeField(label, value, line);
   }
@@ -285,7 +302,10 @@ class TextReader {
     const names = plain.map((line) => namesOfLine(line));
     // One word below records may be what is left of one of them.
     const isAlone = this.finds.every(({ kind }) => kind === 'name');
-    const isList = plain.length > (isAlone && this.subject.as === 'old' ? 0 : 1) && names.every((one) => one !== undefined && (isAlone || one.every((name) => name.includes('.'))));
+    // One word may be a greeting, and one line the rest of a record.
+    const isOneLine = isAlone && this.subject.as === 'old' && (this.isShort || names[0]?.every((name) => name.includes('.')) === true);
+    const isList =
+      plain.length > (isOneLine ? 0 : 1) && names.every((one) => one !== undefined && (isAlone || one.every((name) => name.includes('.'))));
     if (isList && isHeading && !this.isOneDomain(plain)) {
       const found = plain.flatMap((line, index) => names[index]!.map((name): NameFound => ({ name, line: line.line })));
       for (const { line } of plain) this.taken.add(line);
@@ -348,13 +368,17 @@ class TextReader {
   }
 
   /** Whether a line that was not read stands within what was found, or right below it, and may belong to it. */
-  private isTorn(find: Find, unread: ReadonlyMap<number, Unread>): boolean {
+  private isTorn(find: Find, unread: ReadonlyMap<number, Unread>, texts: ReadonlyMap<number, string>): boolean {
+    // Programs say themselves where a record ends.
     if (find.form === 'json' || find.form === 'yaml') return false;
     for (let line = find.line + 1; line <= Math.min(find.lastLine, find.line + MOST_TORN); line++) if (unread.has(line)) return true;
     const above = unread.get(find.line - 1);
     if (above && find.form !== 'zone file' && beginsRecord(above.text)) return true;
     const below = unread.get(find.lastLine + 1);
-    return below !== undefined && goesOn(below.text, find);
+    // A row of its own, whatever is wrong with it, is nobody's rest.
+    if (!below || below.problem !== undefined) return false;
+    const parts = partsIn(below.text);
+    return goesOn(below.text, find) || (parts > 1 && parts < partsIn(texts.get(find.lastLine) ?? ''));
   }
 
   private unreadOf(lines: readonly Line[]): Unread[] {
@@ -369,10 +393,11 @@ class TextReader {
     const quote = new Map(lines.map(({ line, quote: depth }) => [line, depth]));
     const least = Math.min(...this.finds.filter(({ kind, trust }) => kind !== 'name' && trust !== 'out').map(({ line }) => quote.get(line) ?? 0));
     const unreadLines = new Map(unread.map((one) => [one.line, one]));
+    const texts = new Map(lines.map(({ line, text }) => [line, text]));
     const finds = this.finds.map((find): Find => {
       if (find.trust === 'out' || find.kind === 'name') return find;
       if ((quote.get(find.line) ?? 0) > least) return { ...find, trust: 'out', questions: ['It stands in the quoted part of a mail.'] };
-      if (this.isTorn(find, unreadLines)) return { ...find, trust: 'ask', questions: [...find.questions, 'Does the line below belong to it?'] };
+      if (this.isTorn(find, unreadLines, texts)) return { ...find, trust: 'ask', questions: [...find.questions, 'Does the line below belong to it?'] };
       return find;
     });
     const { zone } = this.subject;
@@ -400,6 +425,11 @@ function titleType(text: string): string | undefined {
   return types.length === 1 && words.every((word) => word === types[0] || /^[\p{L}-]{3,}$/u.test(word)) ? types[0] : undefined;
 }
 
+/** How many cells a line of a table has, by the marks between them. */
+function partsIn(text: string): number {
+  return text.split(/[\t|;]/).length;
+}
+
 /** Whether an unread line may be the beginning of the record below it: it has names, numbers or values, and is no sentence and no heading. */
 function beginsRecord(text: string): boolean {
   return !/[:.!?]$/.test(text) && text.split(/\s+/).some((word) => /^\d+$|[^\s.]\.[^\s.]|[=@"]/.test(word));
@@ -407,7 +437,8 @@ function beginsRecord(text: string): boolean {
 
 /** Whether an unread line may be the rest of the value above it: it looks like no sentence, or what is above is a text without quotes. */
 function goesOn(text: string, { type }: Find): boolean {
-  if (text.endsWith(':')) return false;
+  // A heading or a field of its own.
+  if (text.endsWith(':') || /^[^:]{1,40}:\s/.test(text)) return false;
   const words = text.split(/\s+/);
   if (words.length <= 3) return true;
   return type === 'TXT' && !/^\p{Lu}\p{Ll}+(?:\s+\p{L}+){3,}/u.test(text);

@@ -133,7 +133,7 @@ function ownersIn(words: readonly string[], values: readonly string[], zone: str
 function isValueOf(type: string, word: string, zone: Parameters<typeof readValue>[2], domain: string | undefined): boolean {
   if (type === 'A') return isIpv4(word);
   if (type === 'AAAA') return isIpv6(word);
-  if (type === 'TXT') return /[=\d]/.test(word) && word.length >= 6 && !isIpv4(word) && !isIpv6(word) && !HOST.test(word) && !/^https?:/i.test(word);
+  if (type === 'TXT') return /[=\d]/.test(word) && (!/\s/.test(word) || /^v=/.test(word)) && word.length >= 6 && !isIpv4(word) && !isIpv6(word) && !HOST.test(word) && !/^https?:/i.test(word);
   if (!HOST.test(word)) return false;
   const apex = domain?.replace(/\.$/, '').toLowerCase();
   const lower = word.toLowerCase().replace(/\.$/, '');

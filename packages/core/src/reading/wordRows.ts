@@ -27,6 +27,8 @@ export function readWordRows(lines: readonly Line[], around: Around): FormRead {
   const read = new Set<number>();
   const split = lines.flatMap((line) => {
     if (line.cells !== undefined) return [];
+    // A field has a form of its own.
+    if (/^[^:]{1,48}:(?:\s|$)/.test(line.text) && labelOf(line.text.slice(0, line.text.indexOf(':'))) !== undefined) return [];
     const words = wordsOf(line.text).filter((word) => !/^(?:->|=>|-->|→|➔|➜|=|:)$/.test(word));
     if (words.length > 1 && isHeadLine(words)) {
       read.add(line.line);
@@ -172,12 +174,22 @@ function valueOf(type: string, words: readonly string[], { zone }: Around): Valu
   const front = from === 1 ? words[0] : undefined;
   const fits = (some: readonly string[]): boolean => some.length > 0 && readValue(type, some.join(' '), zone) !== undefined;
   if (type === 'TXT' || type === 'SPF') return textOf(all, front);
-  if (fits(all)) return { text: all.join(' '), ttl: front, doubts: [] };
+  const whole = fits(all) ? [{ text: all.join(' '), ttl: front }] : [];
   const last = all.at(-1);
-  if (last !== undefined && front === undefined && isTtl(last) && fits(all.slice(0, -1))) return { text: all.slice(0, -1).join(' '), ttl: last, doubts: [] };
-  if (startsWithNumber(type) && all.length > 2 && isTtl(all[0]!) && Number(all[0]) >= LEAST_TTL && fits(all.slice(1)))
-    return { text: all.slice(1).join(' '), ttl: all[0], doubts: [] };
-  return undefined;
+  const isLast = last !== undefined && front === undefined && isLongTtl(last) && fits(all.slice(0, -1));
+  const isFirst = startsWithNumber(type) && all.length > 2 && isLongTtl(all[0]!) && fits(all.slice(1));
+  const found = [
+    ...whole,
+    ...(isLast ? [{ text: all.slice(0, -1).join(' '), ttl: last }] : []),
+    ...(isFirst ? [{ text: all.slice(1).join(' '), ttl: all[0] }] : []),
+  ];
+  if (found.length === 0) return undefined;
+  return { ...found[0]!, doubts: found.length > 1 && whole.length === 0 ? ['Which of the numbers is the TTL?'] : [] };
+}
+
+/** A TTL that is none of the small numbers with which values begin. */
+function isLongTtl(word: string): boolean {
+  return isTtl(word) && !(Number(word) < LEAST_TTL);
 }
 
 function startsWithNumber(type: string): boolean {
@@ -196,7 +208,7 @@ function textOf(words: readonly string[], ttl: string | undefined): Value | unde
     if (behind.length === 1 && isTtl(behind[0]!) && ttl === undefined) return { text: quoted.join(' '), ttl: behind[0], doubts: [] };
     return undefined;
   }
-  if (words.length === 1) return { text: words[0]!, ttl, doubts: [] };
+  if (words.length === 1) return { text: words[0]!, ttl, doubts: /[=:\d]/.test(words[0]!) ? [] : ['Is this the text?'] };
   const text = words.join(' ');
   // Policies say themselves where they end (RFC 7208 §5.1); of others a TTL at the end may be of the row.
   const isPolicy = /^v=spf1\s.*[?~+-]all$/i.test(text) || /^v=(?:DKIM1|DMARC1|STSv1|TLSRPTv1)\s*;/i.test(text);

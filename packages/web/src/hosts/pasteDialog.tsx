@@ -1,11 +1,13 @@
-import { PageFind, readHostPage } from '@wanderon/core';
-import { useDeferredValue, useId, useState } from 'react';
+import { Find, readText } from '@wanderon/core';
+import { useDeferredValue, useId, useMemo, useState } from 'react';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { inputLook } from '../ui/field';
 
+/** Lines not understood that are shown: nobody reads more. */
+const SHOWN = 60;
 /** Finds that say the same are one. */
-const keyOf = ({ kind, owner, type, data }: PageFind): string => `${kind}/${owner}/${type}/${data}`;
+const keyOf = ({ kind, owner, type, data }: Find): string => `${kind}/${owner}/${type}/${data}`;
 
 /** A host's page or mail, pasted: what it gives is shown with what was guessed, and nothing of it is taken unasked. */
 export function PasteDialog({
@@ -16,15 +18,18 @@ export function PasteDialog({
 }: {
   own: readonly string[];
   /** Where a find goes, in words; undefined where there is no place for it here. */
-  takes: (find: PageFind) => string | undefined;
-  onTake: (finds: readonly PageFind[]) => void;
+  takes: (find: Find) => string | undefined;
+  onTake: (finds: readonly Find[]) => void;
   onClose: () => void;
 }) {
   const id = useId();
   const [text, setText] = useState('');
   const [changed, setChanged] = useState<ReadonlyMap<string, boolean>>(new Map());
-  const { finds, notUnderstood } = readHostPage(useDeferredValue(text), own);
-  const isTaken = (find: PageFind): boolean => takes(find) !== undefined && (changed.get(keyOf(find)) ?? find.sure);
+  const pasted = useDeferredValue(text);
+  const domains = own.join(' ');
+  const { finds: all, unread } = useMemo(() => readText(pasted, { zone: undefined, as: 'new', own: domains.split(' ').filter(Boolean) }), [pasted, domains]);
+  const finds = all.filter(({ kind }) => kind !== 'name');
+  const isTaken = (find: Find): boolean => takes(find) !== undefined && (changed.get(keyOf(find)) ?? find.trust === 'sure');
   const taken = finds.filter(isTaken);
   return (
     <Dialog open onClose={onClose} title="Paste its page or mail" wide>
@@ -52,7 +57,6 @@ export function PasteDialog({
                   <span className="mono min-w-0 break-words font-semibold">{find.data.replace(/\.$/, '')}</span>
                   <span className="text-sm text-faded">{place ?? 'no place for it here'}</span>
                 </label>
-                {!find.sure && find.questions.length === 0 && <p className="ml-7 text-sm text-rust">Read out of a sentence: is it so?</p>}
                 {find.questions.map((question) => (
                   <p key={question} className="ml-7 text-sm text-rust">
                     {question}
@@ -62,11 +66,11 @@ export function PasteDialog({
             );
           })}
         </ul>
-        {notUnderstood.length > 0 && (
+        {unread.length > 0 && (
           <>
             <h3 className="smallcaps mt-2 border-b border-ink">Not understood</h3>
             <ul>
-              {notUnderstood.map((one) => (
+              {unread.slice(0, SHOWN).map((one) => (
                 <li key={one.line} className="grid grid-cols-[3rem_1fr] gap-2 border-b border-rule py-0.5">
                   <span className="text-faded">line {one.line}</span>
                   <span className="mono break-words">{one.text}</span>

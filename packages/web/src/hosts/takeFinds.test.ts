@@ -1,4 +1,4 @@
-import { readHostPage } from '@wanderon/core';
+import { readText } from '@wanderon/core';
 import { placeOf, withFinds } from './takeFinds';
 import { typedOf } from './typedHost';
 
@@ -7,7 +7,7 @@ const web = { ...typedOf(undefined), role: 'web' as const };
 it('a page that was pasted fills the form of a host, beside what is there', () => {
   const page =
     'Type\tName\tValue\nA\t@\t203.0.113.7\nAAAA\t@\t2001:db8::7\nCNAME\twww\tsites.hearth.example\nTXT\t_hearth\tsite=9f2c4d5e\nTXT\t_policy\tv=1\nNameserver: ns1.hearth.example';
-  const { finds } = readHostPage(page);
+  const { finds } = readText(page, { zone: undefined, as: 'new', own: [] });
   const filled = withFinds({ ...web, addresses: '203.0.113.1' }, finds);
   expect(filled.addresses.split('\n')).toEqual(['203.0.113.1', '203.0.113.7', '2001:db8::7']);
   expect(filled.aliasTarget).toBe('sites.hearth.example.');

@@ -1,14 +1,14 @@
 import { Host } from '@wanderon/contract';
-import { PageFind, plainRequirement } from '@wanderon/core';
+import { Find, plainRequirement } from '@wanderon/core';
 import { TypedHost } from './typedHost';
 
 /** A value that looks made for one site: it is asked for in each move, and this one is nobody else's. */
-function isForOneSite({ type, data }: PageFind): boolean {
+function isForOneSite({ type, data }: Find): boolean {
   return type === 'TXT' && /[0-9a-f]{6,}|[a-z0-9]{16,}/i.test(data) && !/^"v=/.test(data);
 }
 
 /** Where something that was found on a page goes in the form of a host of this role; undefined where nowhere. */
-export function placeOf(role: Host['role'], find: PageFind): string | undefined {
+export function placeOf(role: Host['role'], find: Find): string | undefined {
   if (role === 'dns') return find.kind === 'nameserver' ? 'nameservers' : undefined;
   if (role !== 'web' || find.kind === 'nameserver') return undefined;
   if (find.kind === 'address' || (find.owner === '@' && (find.type === 'A' || find.type === 'AAAA'))) return 'addresses';
@@ -18,9 +18,9 @@ export function placeOf(role: Host['role'], find: PageFind): string | undefined 
 }
 
 /** The form with what was found put into it, beside what is there. */
-export function withFinds(typed: TypedHost, finds: readonly PageFind[]): TypedHost {
+export function withFinds(typed: TypedHost, finds: readonly Find[]): TypedHost {
   const lines = (text: string, more: readonly string[]): string => [...new Set([...text.split(/\s+/).filter(Boolean), ...more])].join('\n');
-  const at = (place: string): PageFind[] => finds.filter((find) => placeOf(typed.role, find) === place);
+  const at = (place: string): Find[] => finds.filter((find) => placeOf(typed.role, find) === place);
   const asked = finds
     .filter((find) => ['records it asks for', 'asked for in each move'].includes(placeOf(typed.role, find) ?? ''))
     .map((find) => ({ ...plainRequirement({ owner: find.owner, type: find.type, data: isForOneSite(find) ? '' : find.data }), id: '' }))

@@ -20,10 +20,3 @@ export function wrapped(text: string, seed: number): string {
     })
     .join('\n');
 }
-
-/** A text whose end is missing. */
-export function cutOff(text: string, seed: number): string {
-  const random = new Random(seed + 9);
-  const at = Math.floor(text.length * (0.4 + random.next() * 0.5));
-  return text.slice(0, at);
-}

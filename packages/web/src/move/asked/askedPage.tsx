@@ -1,5 +1,5 @@
 import { LegView, StepView } from '@wanderon/contract';
-import { PageFind } from '@wanderon/core';
+import { Find } from '@wanderon/core';
 import { FormEvent, useState } from 'react';
 import { Link } from 'react-router';
 import { ProblemError, useMoveAction } from '../../api';
@@ -23,7 +23,7 @@ export function AskedPage({ move, leg, may }: ChapterProps) {
   if (!asked) return <p className="py-6 text-faded">Nothing is asked for: no host is chosen yet, or none wants anything.</p>;
   const { before, after, open } = askedOf(leg);
   const wanted = asked.needs.filter((need) => need.given && need.state === 'open');
-  const needFor = (find: PageFind) =>
+  const needFor = (find: Find) =>
     wanted.find((need) => find.kind === 'record' && find.type === need.type && find.owner.toLowerCase() === ownerBelow(need.owner, move.domain).toLowerCase());
   return (
     <section className="max-w-5xl">

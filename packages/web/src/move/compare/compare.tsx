@@ -1,5 +1,5 @@
 import { PlanRead } from '@wanderon/contract';
-import { Name, SIDE_KINDS, Side, SideKind, SideRow, compareText, counted, givenSets, inScope, planFrom, rrsetToText, sideBySide } from '@wanderon/core';
+import { Name, SIDE_KINDS, Side, SideKind, SideRow, compareText, counted, inScope, planFrom, rrsetToText, sideBySide, takenSets } from '@wanderon/core';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useMoveAction } from '../../api';
@@ -14,15 +14,20 @@ import { VirtualTable } from '../../ui/virtualTable';
 import { asRuling } from '../asRuling';
 import { LedgerProps } from '../movePlace';
 import { ownerBelow } from '../owner';
-import { Pasted, PastedFile, usePasted } from '../pasted';
+import { Pasted } from '../../reading/pasted';
+import { usePastedText } from '../../reading/pastedText';
 import { FOUND, HAND, PLAN, Source, sourceIn, useSide, useSources } from './sources';
 
 const COLUMNS = 'grid-cols-[minmax(7rem,13rem)_4.5rem_minmax(0,1fr)_minmax(0,1fr)_9rem]';
 
+/** Seconds for a record that came without a TTL. */
+const TTL = 3600;
+
 /** Two contents of the zone side by side: found, planned, surveyed, served, or in a file at hand. */
 export function Compare({ move, leg, may }: LedgerProps) {
   const [search, setSearch] = useSearchParams();
-  const pasted = usePasted(move.domain);
+  const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
+  const pasted = usePastedText(useMemo(() => ({ zone: zone.toString(), as: 'old', own: [] }), [zone]));
   const sources = useSources(leg, move.survey);
   const titleOf = (id: string): string => sources.find((one) => one.id === id)?.title ?? id;
   const left = sourceIn(search.get('a')) ?? FOUND.id;
@@ -31,7 +36,7 @@ export function Compare({ move, leg, may }: LedgerProps) {
     search.set(which, id);
     setSearch(search, { replace: true });
   };
-  const hand = useMemo((): Side => ({ sets: givenSets(pasted.reading).map(rrsetToText) }), [pasted.reading]);
+  const hand = useMemo((): Side => ({ sets: takenSets(pasted.taken, zone, TTL).map(rrsetToText) }), [pasted.taken, zone]);
   const [a, b] = [useSide(leg, left, hand), useSide(leg, right, hand)];
   const inHand = left === HAND.id || right === HAND.id;
   const empty = inHand && hand.sets.length === 0;
@@ -53,11 +58,8 @@ export function Compare({ move, leg, may }: LedgerProps) {
       </div>
       {inHand && (
         <div className="mb-3 max-h-[45vh] overflow-y-auto border-l-4 border-rule bg-shade px-3 py-2">
-          <p className="mb-1 flex justify-between gap-4">
-            <span>A zone file, or a table of records, as an export or a panel has it.</span>
-            <PastedFile pasted={pasted} />
-          </p>
-          <Pasted pasted={pasted} domain={move.domain} label="The file in hand" />
+          <p className="mb-1">A zone file, or a table of records, as an export or a panel has it.</p>
+          <Pasted pasted={pasted} label="The file in hand" rows={12} />
         </div>
       )}
       {error && <Failed error={error} />}

@@ -1,40 +1,45 @@
-import { Name, givenSerial, givenSets, rrsetToText } from '@wanderon/core';
+import { Name, rrsetToText, takenNames, takenSets } from '@wanderon/core';
 import { InHandInput, MoveView } from '@wanderon/contract';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useMoveAction } from '../../api';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { Field } from '../../ui/field';
 import { problemAt } from '../../ui/problemAt';
 import { Failed } from '../../ui/states';
-import { Pasted, PastedFile, usePasted } from '../pasted';
+import { Pasted } from '../../reading/pasted';
+import { usePastedText } from '../../reading/pastedText';
+
+/** Seconds for a record that came without a TTL. */
+const TTL = 3600;
 
 /** What somebody has in hand of the zone: read here, shown as it was understood, and then asked for. */
 export function InHandDialog({ move, onClose }: { move: MoveView; onClose: () => void }) {
   const give = useMoveAction<InHandInput>(move.id, 'POST', () => '/in-hand');
-  const pasted = usePasted(move.domain);
+  const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
+  const pasted = usePastedText(useMemo(() => ({ zone: zone.toString(), as: 'old', own: [] }), [zone]));
   const [server, setServer] = useState('');
-  const { reading } = pasted;
+  const { reading, taken } = pasted;
   const asksServer = server.trim() !== '';
-  const names = new Set(reading.rows.map((row) => row.name.key)).size;
+  const names = new Set(taken.filter(({ kind }) => kind === 'record' || kind === 'name').map(({ owner }) => owner.toLowerCase())).size;
   const submit = (): void =>
     give.mutate(
       {
-        serial: givenSerial(reading, Name.parse(`${move.domain}.`)) ?? null,
-        names: reading.rows.filter((row) => !row.record).map((row) => row.name.toString()),
-        sets: givenSets(reading).map(rrsetToText),
+        serial: reading.serial ?? null,
+        names: takenNames(taken, zone).map(String),
+        sets: takenSets(taken, zone, TTL).map(rrsetToText),
         servers: asksServer ? [server] : [],
       },
       { onSuccess: onClose },
     );
   return (
-    <Dialog open onClose={onClose} title={`What you have in hand of ${move.shown}`} wide>
+    <Dialog open onClose={onClose} title={`What you have in hand of ${move.shown}`} wide="whole">
       <p className="mb-2">
         Paste an export, the table of a panel, a list of names, or a mail from this domain with its headers. Every name in it is asked for, and what is served
-        is held against it. Where no nameserver answers any more, the plan is made from it.
+        decides. Where no nameserver answers any more, the plan is made from it.
       </p>
-      <Pasted pasted={pasted} domain={move.domain} label="What you have in hand" />
-      {pasted.text.trim() !== '' && reading.kind === 'zone file' && !reading.complete && (
+      <Pasted pasted={pasted} label="What you have in hand" />
+      {reading.finds.some(({ form }) => form === 'zone file') && (reading.unread.length > 0 || reading.leftOut > 0) && (
         <p>What was not read may be in the zone all the same: this file does not show that the inventory is whole.</p>
       )}
       <div className="mt-3 max-w-[34rem]">
@@ -54,13 +59,10 @@ export function InHandDialog({ move, onClose }: { move: MoveView; onClose: () =>
       </div>
       {give.isError && problemAt(give.error, 'servers.0') === undefined && <Failed error={give.error} />}
       <div className="mt-4 flex gap-2">
-        <Button kind="main" disabled={give.isPending || (reading.rows.length === 0 && !asksServer)} onClick={submit}>
+        <Button kind="main" disabled={give.isPending || pasted.isReading || (names === 0 && !asksServer)} onClick={submit}>
           {asking(names, asksServer)} and take the survey again
         </Button>
         <Button onClick={onClose}>Not now</Button>
-        <span className="ml-auto self-center">
-          <PastedFile pasted={pasted} />
-        </span>
       </div>
     </Dialog>
   );

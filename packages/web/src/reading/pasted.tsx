@@ -1,0 +1,174 @@
+import { TEXT_LIMIT, Unread } from '@wanderon/core';
+import { useState } from 'react';
+import { LoadFile } from '../ui/loadFile';
+import { FindGroup, findGroups } from './findGroups';
+import { FindRow } from './findRow';
+import { Mark, MarkedText } from './markedText';
+import { PastedText, keyOf } from './pastedText';
+
+/** Rows of a group that are shown; all are read and taken. */
+const SHOWN = 200;
+const ACCEPT = '.txt,.csv,.zone,.db,.html,.htm,.eml,.json,.yaml,.yml,text/*,message/rfc822,application/json';
+
+/** The field for what people have, and beside it what was understood, each with its place in the text. */
+export function Pasted({ pasted, label, rows = 16 }: { pasted: PastedText; label: string; rows?: number }) {
+  const [mark, setMark] = useState<Mark>();
+  const [problem, setProblem] = useState<string>();
+  const { reading, text } = pasted;
+  const isEmpty = text.trim() === '';
+  const groups = findGroups(reading.finds);
+  const files = async (all: readonly File[]): Promise<void> => {
+    setProblem(undefined);
+    for (const file of all)
+      if (file.size > TEXT_LIMIT) setProblem(`${file.name} is larger than ${TEXT_LIMIT / 1000} kB; nothing was read of it.`);
+      else pasted.add(await file.text());
+  };
+  const look = (line: number): void => {
+    const find = reading.finds.find((one) => one.line <= line && line <= one.lastLine);
+    setMark(find && { line: find.line, lastLine: find.lastLine });
+  };
+  return (
+    <div className={isEmpty ? '' : 'grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] gap-4 max-lg:grid-cols-1'}>
+      <div>
+        <MarkedText
+          label={label}
+          text={text}
+          mark={isEmpty ? undefined : mark}
+          rows={isEmpty ? 8 : rows}
+          onChange={pasted.change}
+          onFiles={(all) => {
+            files(all).catch(() => setProblem('A file could not be read.'));
+          }}
+          onLine={look}
+        />
+        <p className="mt-1 text-sm text-faded">
+          <LoadFile accept={ACCEPT} largest={TEXT_LIMIT} onText={pasted.add} /> or drop files here. More can be pasted below what is there.
+        </p>
+        {problem && (
+          <p role="alert" className="text-sm text-rust">
+            {problem}
+          </p>
+        )}
+      </div>
+      {!isEmpty && (
+        <div className="min-w-0">
+          <p role="status" className="font-semibold">
+            {pasted.isReading ? 'Reading …' : gistOf(pasted)}
+          </p>
+          {pasted.isReading && <div className="mt-1 h-[3px] animate-pulse bg-accent" aria-hidden />}
+          <div className="mt-1 overflow-y-auto" style={{ maxHeight: rows * 18 }} tabIndex={0} aria-label="What was understood">
+            {groups.map((group) => (
+              <Group key={group.key} group={group} pasted={pasted} mark={mark} onMark={setMark} />
+            ))}
+            <NotRead pasted={pasted} onMark={setMark} />
+          </div>
+          {groups.some(({ key }) => key === 'ask') && (
+            <p className="mt-1 text-sm text-faded">
+              In a row: <kbd>y</kbd> takes it, <kbd>n</kbd> leaves it, a number takes another reading.
+            </p>
+          )}
+        </div>
+      )}
+    </div>
+  );
+}
+
+function gistOf({ reading: { finds, unread }, taken }: PastedText): string {
+  if (finds.length === 0) return 'Nothing was understood in it.';
+  const open = finds.filter(({ trust }) => trust === 'ask').length;
+  const wrong = unread.filter(({ problem }) => problem !== undefined).length;
+  const parts = [
+    `${taken.length} ${taken.length === 1 ? 'is' : 'are'} taken`,
+    open > 0 && `${open} ${open === 1 ? 'is' : 'are'} asked about`,
+    wrong > 0 && `${wrong} ${wrong === 1 ? 'line' : 'lines'} cannot be read`,
+  ];
+  return `${parts.filter(Boolean).join(', ')}.`;
+}
+
+function Group({ group, pasted, mark, onMark }: { group: FindGroup; pasted: PastedText; mark: Mark | undefined; onMark: (mark: Mark) => void }) {
+  const { title, finds, isOut } = group;
+  const allTaken = finds.every(pasted.isTaken);
+  const rows = (
+    <ul>
+      {finds.slice(0, SHOWN).map((find, index) => (
+        <FindRow
+          key={`${keyOf(find)} ${index}`}
+          find={find}
+          pasted={pasted}
+          isMarked={mark?.line === find.line}
+          onMark={() => onMark({ line: find.line, lastLine: find.lastLine })}
+        />
+      ))}
+      {finds.length > SHOWN && <li className="py-1 text-faded">and {finds.length - SHOWN} more, read as these</li>}
+    </ul>
+  );
+  const head = (
+    <>
+      <span className="grow">{title}</span>
+      <button
+        type="button"
+        className="shrink-0 text-sm text-accent hover:underline"
+        onClick={(event) => {
+          event.preventDefault();
+          pasted.say(finds, allTaken ? 'leave' : 'take');
+        }}
+      >
+        {allTaken ? 'leave all' : 'take all'}
+      </button>
+    </>
+  );
+  if (!isOut)
+    return (
+      <section className="mb-2">
+        <h3 className="flex items-baseline gap-3 border-b border-ink font-semibold">{head}</h3>
+        {rows}
+      </section>
+    );
+  return (
+    <details className="mb-2 text-faded">
+      <summary className="flex cursor-pointer items-baseline gap-3 border-b border-rule">{head}</summary>
+      {rows}
+    </details>
+  );
+}
+
+/** Lines that give something and cannot be read stand open, with what is wrong; all others are folded. */
+function NotRead({ pasted, onMark }: { pasted: PastedText; onMark: (mark: Mark) => void }) {
+  const { unread, leftOut } = pasted.reading;
+  const wrong = unread.filter(({ problem }) => problem !== undefined);
+  const rest = unread.filter(({ problem }) => problem === undefined);
+  const list = (lines: readonly Unread[]) => (
+    <ul>
+      {lines.slice(0, SHOWN).map(({ line, text, problem }) => (
+        <li key={line} className="grid grid-cols-[4rem_1fr] gap-2 border-b border-rule py-0.5" onMouseEnter={() => onMark({ line, lastLine: line })}>
+          <span className="text-faded">line {line}</span>
+          <span className="min-w-0">
+            <span className="mono break-words">{text}</span>
+            {problem !== undefined && <span className="text-rust">: {problem}</span>}
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+  return (
+    <>
+      {wrong.length > 0 && (
+        <section className="mb-2">
+          <h3 className="border-b border-ink font-semibold text-rust">
+            {wrong.length} {wrong.length === 1 ? 'line cannot' : 'lines cannot'} be read
+          </h3>
+          {list(wrong)}
+        </section>
+      )}
+      {(rest.length > 0 || leftOut > 0) && (
+        <details className="text-faded">
+          <summary className="cursor-pointer border-b border-rule">
+            {rest.length} other {rest.length === 1 ? 'line' : 'lines'} that {rest.length === 1 ? 'gives' : 'give'} nothing
+            {leftOut > 0 && `, and ${leftOut} beyond what is read`}
+          </summary>
+          {list(rest)}
+        </details>
+      )}
+    </>
+  );
+}
