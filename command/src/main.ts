@@ -10,7 +10,7 @@ const HELP = `Usage: ./wanderon COMMAND
   keys renew        seals the stored keys and secrets under a new key, while the server runs
   trail check       whether every event of the trail is as it was written
   test [PATTERN]    types, lint, unit, integration and browser tests
-  zone TOOL ...     zone files and servers from the command line: check, print, compare, plan, fetch, push, ask
+  zone TOOL ...     zone files and servers from the command line: check, print, read, compare, plan, fetch, push, ask
   bench [NAME]      each figure as a ratio against a named reference of the same run
 
 docs/operations.md says how to run it for real.`;

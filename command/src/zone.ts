@@ -51,6 +51,11 @@ const TOOLS: Readonly<Record<string, { readonly usage: string; readonly does: st
     does: 'What would become of each record set at the new hosts, and what is to be said of that plan, as the ledger has it.\n--json one object; --zone the planned zone as a file. Exit 0 if nothing stops it, 1 if something does or the file does not load.',
     example: 'plan lighthouse.example.zone --hosts hosts.json',
   },
+  read: {
+    usage: 'read FILE... [--zone NAME] [--as old|new] [--json]',
+    does: 'What a text gives, whatever its form: an export, the table of a panel, a mail, a page, answers of a query.\nEach find with its line and whether it is sure, asked about or left out, and each line that was not read.\n--as new: what a new host wants. Exit 0 if all that was found is sure, 1 if not.',
+    example: 'read panel.txt --zone lighthouse.example',
+  },
   fetch: {
     usage: 'fetch NAME --server ADDRESS [--port N] [--key FILE.json] [--over tcp|tls]',
     does: 'Transfers a zone and prints it.',
@@ -99,6 +104,11 @@ export async function zone(args: readonly string[]): Promise<number> {
       case 'plan':
         // Loaded where it is asked for: it knows the forms of hosts, which a look at a zone file need not wait for.
         return (await import('./zonePlan')).plan(options('plan', rest, 1));
+      case 'read': {
+        const { values, positionals } = parseArgs({ args: [...rest], options: READ_OPTIONS, allowPositionals: true });
+        if (positionals.length === 0) throw new UsageError(`Usage: ./wanderon zone ${TOOLS.read!.usage}`);
+        return (await import('./zoneRead')).read(positionals, values);
+      }
       case 'fetch':
         return await fetchZone(rest);
       case 'push':
@@ -121,6 +131,8 @@ export async function zone(args: readonly string[]): Promise<number> {
     throw error;
   }
 }
+
+const READ_OPTIONS = { zone: { type: 'string' }, as: { type: 'string' }, json: { type: 'boolean' } } as const;
 
 const OPTIONS = {
   origin: { type: 'string' },

@@ -85,7 +85,12 @@ const isRoot = process.getuid?.() === 0;
 
   beforeAll(async () => {
     await servers.bind(PARENT, { '.': ROOT_ZONE, 'example.': PARENT_ZONE, '192.in-addr.arpa.': RANGES }, { keyed: false });
-    const old = { 'oldhost.example.': hostZone('oldhost.example', OLD), 'heron-books.example.': CLIENT_ZONE, [`${RANGE}.`]: NAMES, 'many-notes.example.': MANY_NOTES };
+    const old = {
+      'oldhost.example.': hostZone('oldhost.example', OLD),
+      'heron-books.example.': CLIENT_ZONE,
+      [`${RANGE}.`]: NAMES,
+      'many-notes.example.': MANY_NOTES,
+    };
     await servers.bind(OLD, old, { keyed: true });
     const empty = (zone: string): string => `${zone}. 60 SOA ns1.newhost.example. host.newhost.example. 1 60 60 600 3\n${zone}. 60 NS ns1.newhost.example.\n`;
     const fresh = { 'heron-books.example.': empty('heron-books.example'), [`${RANGE}.`]: empty(RANGE), 'many-notes.example.': empty('many-notes.example') };

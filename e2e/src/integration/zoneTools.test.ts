@@ -57,6 +57,39 @@ describe('the zone tools', () => {
     expect(plain(ours.out).length).toBeGreaterThan(least);
   });
 
+  it('read what people have, whatever its form, and say what is sure, asked about, left out and not read', async () => {
+    const mail = file(
+      'mail.txt',
+      'Hello,\n\nName\tType\tValue\nwww\tCNAME\tsites.hearth.example\nmail\tMX\tmx1.post.example\nshop\tA\t192.0.2.300\n\nExample:\n\nblog\tA\t192.0.2.9\n',
+    );
+    const plain = await tool(['read', mail, '--zone', 'kelp.example']);
+    expect(plain.out.trim().split('\n')).toEqual([
+      '4: sure www - CNAME sites.hearth.example.',
+      '5: ask  mail - MX 10 mx1.post.example.  ; No priority stands there: 10 is taken.',
+      '6: sure name shop',
+      '10: out  blog - A 192.0.2.9  ; It stands under an example.',
+      '1: not read: Hello,',
+      '6: not read: shop\tA\t192.0.2.300  ; 192.0.2.300 is not an IPv4 address',
+      '8: not read: Example:',
+    ]);
+    expect(plain.code).toBe(1);
+    const json = await tool(['read', '-', '--as', 'new', '--json'], 'Nameserver 1: ns1.hearth.example\nNameserver 2: ns2.hearth.example\n');
+    const { finds, unread } = JSON.parse(json.out) as { finds: { kind: string; data: string; trust: string }[]; unread: unknown[] };
+    expect(finds.map(({ kind, data, trust }) => [kind, data, trust])).toEqual([
+      ['nameserver', 'ns1.hearth.example.', 'sure'],
+      ['nameserver', 'ns2.hearth.example.', 'sure'],
+    ]);
+    expect([json.code, unread]).toEqual([0, []]);
+    for (const [args, says] of [
+      [['read', mail], 'give --zone NAME'],
+      [['read', mail, '--zone', 'kelp.example', '--as', 'both'], '--as takes old or new'],
+      [['read'], 'Usage: ./wanderon zone read'],
+    ] as const) {
+      const { code, err } = await tool(args);
+      expect([code, err]).toEqual([2, expect.stringContaining(says)]);
+    }
+  });
+
   it('include nothing from outside the folder of the zone file, and end where files include each other', async () => {
     file('loop.inc', '$INCLUDE loop.inc\n');
     symlinkSync('/etc/passwd', join(folder, 'link.inc'));

@@ -36,7 +36,11 @@ export function cleanLines(text: string): Cleaned {
   if (all.at(-1) === '') all.pop();
   const whole = all.slice(0, MOST_LINES).map((one, index) => unquoted(one, index + 1));
   const raw = whole.map((one) => (one.text.length > LONGEST_LINE ? { ...one, text: one.text.slice(0, LONGEST_LINE) } : one));
-  return { lines: withoutBullets(withoutNumbers(raw)).map(unmarked), plain: whole.map(({ text: one }) => one).join('\n'), leftOut: Math.max(0, all.length - MOST_LINES) };
+  return {
+    lines: withoutBullets(withoutNumbers(raw)).map(unmarked),
+    plain: whole.map(({ text: one }) => one).join('\n'),
+    leftOut: Math.max(0, all.length - MOST_LINES),
+  };
 }
 
 /** `> > text` → text, twice quoted. */

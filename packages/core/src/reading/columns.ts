@@ -31,6 +31,8 @@ export interface Columns {
 const SAMPLE = 2000;
 /** The share of rows of which a column has to be what it is taken for: some rows of a table are none. */
 const NEARLY_ALL = 0.8;
+/** The same of a column that is headed as what it is: a small table may have a wrong value in every other row. */
+const HALF = 0.5;
 /** Seconds below which a number without a unit is no TTL by itself. */
 const LEAST_TTL = 30;
 /** Types whose numbers may stand in columns of their own. */
@@ -79,7 +81,9 @@ export function tellColumns(
   const isTtl = (one: Facts): boolean => share(one, (cell) => ttlText(cell) !== undefined) === 1;
   const isNamed = (one: Facts): boolean => share(one, (cell) => readOwner(cell, subject) !== undefined && !isNoise(cell) && !cell.endsWith(':')) >= NEARLY_ALL;
   const isQuiet = (one: Facts): boolean => one.label === 'noise' || share(one, isNoise) === 1;
-  const values = rest.filter((one) => fits.get(one)! >= NEARLY_ALL && (!isQuiet(one) || one.label === 'value') && one.label !== 'noise');
+  const values = rest.filter(
+    (one) => fits.get(one)! >= (one.label === 'value' ? HALF : NEARLY_ALL) && (!isQuiet(one) || one.label === 'value') && one.label !== 'noise',
+  );
   // Numbers and TTLs are names where a heading says so.
   const isCount = (one: Facts): boolean => share(one, (cell) => ttlText(cell) !== undefined || /^\d{1,5}$/.test(cell)) >= NEARLY_ALL;
   const isClass = (one: Facts): boolean => share(one, (cell) => /^(?:IN|Internet|CLASS1)$/i.test(cell)) === 1;
@@ -98,15 +102,20 @@ export function tellColumns(
   const others = new Set(values.filter((one) => one.about !== undefined));
   const onNumbered = (one: Facts): boolean => one.cells.every((cell, row) => isEmptyCell(cell) || cell === '0' || NUMBERED.has(types[row] ?? ''));
   take(isClass);
-  const priority = take((one) => isNumeric(one) && one.label === 'priority') ?? take((one) => one.label === undefined && isNumeric(one) && onNumbered(one) && types.includes('MX'));
+  const priority =
+    take((one) => isNumeric(one) && one.label === 'priority') ??
+    take((one) => one.label === undefined && isNumeric(one) && onNumbered(one) && types.includes('MX'));
   const weight = take((one) => isNumeric(one) && one.label === 'weight');
   const port = take((one) => isNumeric(one) && one.label === 'port');
   const isBare = (one: Facts): boolean => share(one, (cell) => /^\d+$/.test(cell) && Number(cell) < LEAST_TTL) > 0;
   const ttl =
     take((one) => isTtl(one) && one.label === 'ttl') ?? take((one) => isTtl(one) && (one.label === undefined || one.label === 'noise') && !isBare(one));
-  const domain = take((one) => share(one, (cell) => /^[^\s@]+\.[^\s@]+$/.test(cell)) === 1 && new Set(one.full).size === 1 && (one.label === 'domain' || one.label === undefined));
+  const domain = take(
+    (one) => share(one, (cell) => /^[^\s@]+\.[^\s@]+$/.test(cell)) === 1 && new Set(one.full).size === 1 && (one.label === 'domain' || one.label === undefined),
+  );
   const isCounting = (one: Facts): boolean => isNumeric(one) && one.cells.every((cell, row) => row === 0 || Number(cell) === Number(one.cells[row - 1]) + 1);
-  const isConstant = (one: Facts): boolean => sample.length > 1 && one.full.length === sample.length && new Set(one.full).size === 1 && !/[\d.@=]/.test(one.full[0]!);
+  const isConstant = (one: Facts): boolean =>
+    sample.length > 1 && one.full.length === sample.length && new Set(one.full).size === 1 && !/[\d.@=]/.test(one.full[0]!);
   const unknown = left.filter((one) => !(isQuiet(one) || isCounting(one) || isConstant(one) || others.has(one)));
   return {
     type: type?.index,

@@ -66,7 +66,7 @@ export function fileRange(lines: readonly Line[]): { readonly from: number; read
 
 /** A sentence may begin like an entry: "Add A records to your zone." */
 function isProse(text: string): boolean {
-  return /[a-zäöüß],?\s[a-zäöüß]{2,}\s[a-zäöüß]{2,}.*[.:!?]$/.test(text) && !text.includes('"');
+  return /(?:^|\s)\p{L}{2,},? \p{L}{2,},? \p{L}{2,},? \p{L}{2,}.*[.:!?]$/u.test(text) && !text.includes('"');
 }
 
 function depthAfter(text: string, before: number): number {

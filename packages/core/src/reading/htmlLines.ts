@@ -3,7 +3,9 @@ import { Line } from './lines';
 
 /** Tags that begin a line of their own. */
 const BLOCKS: ReadonlySet<string> = new Set(
-  'p div br li ul ol tr table tbody thead h1 h2 h3 h4 h5 h6 section article header footer dl dt form pre blockquote label fieldset nav main aside option hr'.split(' '),
+  'p div br li ul ol tr table tbody thead h1 h2 h3 h4 h5 h6 section article header footer dl dt form pre blockquote label fieldset nav main aside option hr'.split(
+    ' ',
+  ),
 );
 const CELLS: ReadonlySet<string> = new Set(['td', 'th', 'dd']);
 /** Their text is not seen on the page, or is that of a button. */

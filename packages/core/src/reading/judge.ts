@@ -27,17 +27,13 @@ export function judge(raw: RawRecord, subject: Subject, zone: Name): Find | unde
     lastLine: raw.lastLine,
     ...(value.target !== undefined && { target: value.target }),
   };
-  if (owner.is === 'elsewhere')
-    return { ...common, owner: owner.name, data: value.data, trust: 'out', questions: ['It is of another domain.'], others: [] };
+  if (owner.is === 'elsewhere') return { ...common, owner: owner.name, data: value.data, trust: 'out', questions: ['It is of another domain.'], others: [] };
   const questions = [...raw.doubts, ...(owner.doubt === undefined ? [] : [owner.doubt]), ...value.doubts];
   if (subject.as === 'new' && LEADS.has(raw.type)) {
     const own = ownTarget(value.data, subject);
     if (own !== undefined) questions.push(`It leads to ${own}, a name of the client’s own: is the host’s meant?`);
   }
-  const others = [
-    ...(owner.other === undefined ? [] : [{ owner: owner.other, data: value.data }]),
-    ...(raw.other ? otherReading(raw, subject, zone) : []),
-  ];
+  const others = [...(owner.other === undefined ? [] : [{ owner: owner.other, data: value.data }]), ...(raw.other ? otherReading(raw, subject, zone) : [])];
   if (raw.out !== undefined) return { ...common, owner: owner.owner, data: value.data, trust: 'out', questions: [raw.out], others: [] };
   // The other way round is no doubt where it cannot be read.
   const open = raw.other && others.length === 0 ? questions.filter((one) => !one.includes('the other way round')) : questions;

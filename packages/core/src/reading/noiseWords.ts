@@ -28,6 +28,8 @@ export function isNoise(text: string): boolean {
   if (!/[\p{L}\p{N}]/u.test(trimmed)) return !/[@*]/.test(trimmed);
   if (/^\d{4}-\d\d-\d\d(?:[T ]\d\d:\d\d(?::\d\d)?Z?)?$|^\d\d?[./]\d\d?[./]\d{4}$/.test(trimmed)) return true;
   if (/[.@=/\d]/.test(trimmed.replace(/\.$/, ''))) return false;
-  const words = plainWord(trimmed).split(/[^a-z]+/).filter((word) => word !== '');
+  const words = plainWord(trimmed)
+    .split(/[^a-z]+/)
+    .filter((word) => word !== '');
   return words.length > 0 && words.every((word) => NOISE.has(word));
 }

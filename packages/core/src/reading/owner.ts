@@ -11,9 +11,7 @@ export type OwnerRead =
   | { readonly is: 'elsewhere'; readonly name: string };
 
 /** Words that panels put for the domain itself; without brackets each could be a label as well. */
-const ITSELF: ReadonlySet<string> = new Set(
-  'root apex empty blank none null leer leere vide vacio vuoto leeg naked hauptdomain'.split(' '),
-);
+const ITSELF: ReadonlySet<string> = new Set('root apex empty blank none null leer leere vide vacio vuoto leeg naked hauptdomain'.split(' '));
 /** A domain that stands for the reader's own on the pages of hosts. */
 const PLACEHOLDER =
   /^(?:(.+)\.)?(?:[{[<]*(?:your-?domain|my-?domain|ihre-?domain|votre-?domaine|su-?dominio|tuo-?dominio|uw-?domein|domain|domein|dominio)[>\]}]*(?:\.[a-z]{2,10})?|(?:example|domain)\.[a-z]{2,10})$/i;
@@ -79,10 +77,7 @@ const RESERVED: ReadonlySet<string> = new Set(['example', 'test', 'invalid', 'lo
  */
 export function endingOf(name: string): 'domain' | 'word' | 'none' {
   if (name.includes('\\')) return 'none';
-  const labels = name
-    .toLowerCase()
-    .replace(/^\*\./, '')
-    .split('.');
+  const labels = name.toLowerCase().replace(/^\*\./, '').split('.');
   const behind = labels.slice(labels.findLastIndex((label) => label.startsWith('_')) + 1);
   const last = behind.at(-1);
   if (last === undefined || behind.length < 2) return 'none';

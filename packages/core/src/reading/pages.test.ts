@@ -6,7 +6,10 @@ const read = (text: string, own: readonly string[] = ['choir.example']): TextRea
 /** In brief: what is asked about ends in a question mark, what is left out in a minus. */
 function brief(text: string): string[] {
   const { finds } = read(text);
-  return finds.map(({ kind, owner, type, data, trust }) => `${kind === 'record' ? `${owner} ${type} ${data}` : `${kind} ${data}`}${trust === 'sure' ? '' : trust === 'ask' ? ' ?' : ' -'}`);
+  return finds.map(
+    ({ kind, owner, type, data, trust }) =>
+      `${kind === 'record' ? `${owner} ${type} ${data}` : `${kind} ${data}`}${trust === 'sure' ? '' : trust === 'ask' ? ' ?' : ' -'}`,
+  );
 }
 
 /** Thirty pages and mails of invented hosts: what is given, and what was asked about or not understood. */
@@ -137,7 +140,6 @@ const PAGES: readonly (readonly [string, string, readonly string[]])[] = [
     ['not understood: Your CNAME record for www should be sites.hearth.example or edge.hearth.example.'],
   ],
 ];
-
 
 describe('a host’s page or mail that is pasted', () => {
   it.each(PAGES)('%s', (_what, text, expected) => {

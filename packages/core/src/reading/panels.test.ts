@@ -103,7 +103,6 @@ kelp-forge.example.\tCNAME\twww.kelp-forge.example\t3600
 2001:db8::11\tAAAA\tapi.v2.kelp-forge.example\t3600`,
 };
 
-
 const line = ({ owner, type, ttl, data }: Find): string => {
   const set = rrsetFromText({ owner: Name.parse(owner, Name.parse(ZONE)).toString(), type, ttl: ttl ?? 3600, data: [data] });
   return `${set.owner.toString()} ${set.ttl} IN ${type} ${printRdata(set.type, set.data[0]!)}`;

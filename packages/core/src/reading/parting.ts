@@ -96,28 +96,24 @@ function csvRows(lines: readonly Line[], separator: string): Row[] {
 /** Undefined where a quote is not closed. */
 function csvCells(text: string, separator: string): string[] | undefined {
   const cells: string[] = [];
-  let cell = '';
   let at = 0;
   while (at <= text.length) {
-    const start = /^\s*"/.exec(text.slice(at, at + 8))?.[0];
-    if (start !== undefined) {
-      at += start.length;
-      const quoted = quotedEnd(text, at);
-      if (quoted === undefined) return undefined;
-      cell = text.slice(at, quoted).replaceAll('""', '"');
-      const next = text.indexOf(separator, quoted + 1);
-      const behind = text.slice(quoted + 1, next < 0 ? text.length : next).trim();
-      // What goes on behind the quote was no quoting of the cell: `"a" "b"` is a text of two strings.
-      if (behind !== '') cell = `"${cell}"${text.slice(quoted + 1, next < 0 ? text.length : next)}`;
-      at = next < 0 ? text.length + 1 : next + 1;
-    } else {
-      const next = text.indexOf(separator, at);
-      cell = text.slice(at, next < 0 ? text.length : next);
-      at = next < 0 ? text.length + 1 : next + 1;
-    }
-    cells.push(cell);
+    const start = /^\s*"/.exec(text.slice(at, at + 8))?.[0].length ?? 0;
+    const quoted = start === 0 ? undefined : quotedEnd(text, at + start);
+    if (start > 0 && quoted === undefined) return undefined;
+    const next = text.indexOf(separator, quoted === undefined ? at : quoted + 1);
+    const end = next < 0 ? text.length : next;
+    cells.push(quoted === undefined ? text.slice(at, end) : unquoted(text, at + start, quoted, end));
+    at = end + 1;
   }
   return cells;
+}
+
+/** What stands in quotes; what goes on behind them was no quoting of the cell: `"a" "b"` is a text of two strings. */
+function unquoted(text: string, from: number, quoted: number, end: number): string {
+  const cell = text.slice(from, quoted).replaceAll('""', '"');
+  const behind = text.slice(quoted + 1, end);
+  return behind.trim() === '' ? cell : `"${cell}"${behind}`;
 }
 
 function quotedEnd(text: string, from: number): number | undefined {

@@ -153,7 +153,10 @@ class TextReader {
       const isOurs = record.owner.isAtOrBelow(this.zone);
       for (; at < badLines.length && badLines[at]! < line; at++) isLost = true;
       if (!/^\s/.test(texts.get(line) ?? '')) isLost = false;
-      const doubts = [...(isLost ? ['A line above it, which may have its name, cannot be read.'] : []), ...(bad.has(line + 1) && !isEntry(texts.get(line + 1) ?? '') ? ['Does the line below belong to it?'] : [])];
+      const doubts = [
+        ...(isLost ? ['A line above it, which may have its name, cannot be read.'] : []),
+        ...(bad.has(line + 1) && !isEntry(texts.get(line + 1) ?? '') ? ['Does the line below belong to it?'] : []),
+      ];
       this.finds.push({
         kind: 'record',
         owner,
@@ -304,8 +307,7 @@ class TextReader {
     const isAlone = this.finds.every(({ kind }) => kind === 'name');
     // One word may be a greeting, and one line the rest of a record.
     const isOneLine = isAlone && this.subject.as === 'old' && (this.isShort || names[0]?.every((name) => name.includes('.')) === true);
-    const isList =
-      plain.length > (isOneLine ? 0 : 1) && names.every((one) => one !== undefined && (isAlone || one.every((name) => name.includes('.'))));
+    const isList = plain.length > (isOneLine ? 0 : 1) && names.every((one) => one !== undefined && (isAlone || one.every((name) => name.includes('.'))));
     if (isList && isHeading && !this.isOneDomain(plain)) {
       const found = plain.flatMap((line, index) => names[index]!.map((name): NameFound => ({ name, line: line.line })));
       for (const { line } of plain) this.taken.add(line);
@@ -333,7 +335,8 @@ class TextReader {
 
   private takeField(label: OtherField['label'], value: string, line: number): void {
     if (label === 'domain') return;
-    for (const word of value.split(/[\s,;]+/).filter(Boolean)) this.takeNamed({ kind: label === 'nameserver' ? 'nameserver' : 'address', text: word, line, doubt: undefined });
+    for (const word of value.split(/[\s,;]+/).filter(Boolean))
+      this.takeNamed({ kind: label === 'nameserver' ? 'nameserver' : 'address', text: word, line, doubt: undefined });
   }
 
   private takeServers(found: readonly NameFound[]): void {
@@ -344,10 +347,19 @@ class TextReader {
   }
 
   private takeNamed({ kind, text, line, doubt }: Named): void {
-    const common = { ttl: undefined, questions: doubt === undefined ? [] : [doubt], trust: doubt === undefined ? ('sure' as const) : ('ask' as const), others: [], form: 'sentence' as const, line, lastLine: line };
+    const common = {
+      ttl: undefined,
+      questions: doubt === undefined ? [] : [doubt],
+      trust: doubt === undefined ? ('sure' as const) : ('ask' as const),
+      others: [],
+      form: 'sentence' as const,
+      line,
+      lastLine: line,
+    };
     if (kind === 'address') {
       const type = text.includes(':') ? 'AAAA' : 'A';
-      if (judge({ owner: '@', type, value: text, line, lastLine: line, form: 'sentence', doubts: [] }, this.subject, this.zone)) this.finds.push({ ...common, kind, owner: '', type, data: text });
+      if (judge({ owner: '@', type, value: text, line, lastLine: line, form: 'sentence', doubts: [] }, this.subject, this.zone))
+        this.finds.push({ ...common, kind, owner: '', type, data: text });
       return;
     }
     const whole = `${text.replace(/\.$/, '').toLowerCase()}.`;
@@ -362,7 +374,13 @@ class TextReader {
       if (owner.is === 'elsewhere') this.finds.push({ ...common, owner: owner.name, trust: 'out', questions: ['It is of another domain.'], others: [] });
       else {
         const others = owner.other === undefined ? [] : [{ owner: owner.other, data: '' }];
-        this.finds.push({ ...common, owner: owner.owner, trust: owner.doubt === undefined ? 'sure' : 'ask', questions: owner.doubt === undefined ? [] : [owner.doubt], others });
+        this.finds.push({
+          ...common,
+          owner: owner.owner,
+          trust: owner.doubt === undefined ? 'sure' : 'ask',
+          questions: owner.doubt === undefined ? [] : [owner.doubt],
+          others,
+        });
       }
     }
   }
@@ -410,7 +428,19 @@ class TextReader {
           if (owner?.is !== 'ours' || known.has(owner.owner) || count >= MOST_NAMES) continue;
           known.add(owner.owner);
           count += 1;
-          finds.push({ kind: 'name', owner: owner.owner, type: '', data: '', ttl: undefined, trust: 'ask', questions: ['It stands in a line that was not read.'], others: [], form: 'page source', line, lastLine: line });
+          finds.push({
+            kind: 'name',
+            owner: owner.owner,
+            type: '',
+            data: '',
+            ttl: undefined,
+            trust: 'ask',
+            questions: ['It stands in a line that was not read.'],
+            others: [],
+            form: 'page source',
+            line,
+            lastLine: line,
+          });
         }
     }
     return contradictions(distinct(finds));
@@ -469,4 +499,3 @@ function distinct(finds: readonly Find[]): Find[] {
   }
   return [...byKey.values()].sort((a, b) => a.line - b.line);
 }
-

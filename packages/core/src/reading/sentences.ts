@@ -133,7 +133,16 @@ function ownersIn(words: readonly string[], values: readonly string[], zone: str
 function isValueOf(type: string, word: string, zone: Parameters<typeof readValue>[2], domain: string | undefined): boolean {
   if (type === 'A') return isIpv4(word);
   if (type === 'AAAA') return isIpv6(word);
-  if (type === 'TXT') return /[=\d]/.test(word) && (!/\s/.test(word) || /^v=/.test(word)) && word.length >= 6 && !isIpv4(word) && !isIpv6(word) && !HOST.test(word) && !/^https?:/i.test(word);
+  if (type === 'TXT')
+    return (
+      /[=\d]/.test(word) &&
+      (!/\s/.test(word) || /^v=/.test(word)) &&
+      word.length >= 6 &&
+      !isIpv4(word) &&
+      !isIpv6(word) &&
+      !HOST.test(word) &&
+      !/^https?:/i.test(word)
+    );
   if (!HOST.test(word)) return false;
   const apex = domain?.replace(/\.$/, '').toLowerCase();
   const lower = word.toLowerCase().replace(/\.$/, '');
@@ -149,7 +158,8 @@ function serversIn(words: readonly string[], line: number): Named[] {
   for (const word of words) {
     if (/^(?:ns|dns)\d{1,2}$/i.test(word)) short.push(word);
     else if (HOST.test(word) && !isIpv4(word)) {
-      if (short.length > 0 && !/^(?:ns|dns)\d*[.-]/i.test(word)) for (const first of short.splice(0)) named.push({ kind: 'nameserver', text: `${first}.${word}`, line, doubt });
+      if (short.length > 0 && !/^(?:ns|dns)\d*[.-]/i.test(word))
+        for (const first of short.splice(0)) named.push({ kind: 'nameserver', text: `${first}.${word}`, line, doubt });
       else {
         // "ns1 and ns2.hearth.example" says the ending once.
         const ending = word.slice(word.indexOf('.') + 1);

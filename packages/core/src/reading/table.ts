@@ -39,7 +39,9 @@ const NOTHING: FormRead = { records: [], read: new Set() };
 export function isHead(cells: readonly string[]): boolean {
   const labels = cells.map(labelOf);
   const known = labels.filter((label) => label !== undefined);
-  return known.length >= 2 && (known.includes('value') || known.includes('type') || known.includes('address')) && cells.every((cell) => typeWord(cell) === undefined);
+  return (
+    known.length >= 2 && (known.includes('value') || known.includes('type') || known.includes('address')) && cells.every((cell) => typeWord(cell) === undefined)
+  );
 }
 
 /** Reads lines as a table of this parting. */
@@ -88,7 +90,11 @@ function turnedRows(rows: readonly Row[]): Row[] | undefined {
   if (width < 3 || !labels.every((label) => label !== undefined) || !labels.includes('type') || !labels.includes('value')) return undefined;
   // A heading over columns is no row of values.
   if (rows.some(({ cells }) => Math.abs(cells.length - width) > 1 || isHead(cells))) return undefined;
-  return Array.from({ length: width }, (_, column) => ({ line: rows[0]!.line, lastLine: rows.at(-1)!.line, cells: rows.map(({ cells }) => cells[column] ?? '') }));
+  return Array.from({ length: width }, (_, column) => ({
+    line: rows[0]!.line,
+    lastLine: rows.at(-1)!.line,
+    cells: rows.map(({ cells }) => cells[column] ?? ''),
+  }));
 }
 
 /** How many cells most rows have. */
@@ -98,7 +104,11 @@ function usualLength(rows: readonly Row[]): number {
   return [...counts].reduce((best, one) => (one[1] > best[1] ? one : best))[0];
 }
 
-function rowRecord({ line, lastLine, cells }: Row, columns: Columns, { subject, type: above, name: nameAbove }: Around): (RawRecord & { readonly doubts: string[] }) | undefined {
+function rowRecord(
+  { line, lastLine, cells }: Row,
+  columns: Columns,
+  { subject, type: above, name: nameAbove }: Around,
+): (RawRecord & { readonly doubts: string[] }) | undefined {
   const cell = (index: number | undefined): string | undefined => {
     const text = index === undefined ? undefined : cells[index]?.trim();
     return text === undefined || (isEmptyCell(text) && index !== columns.name) ? undefined : text;
@@ -141,4 +151,3 @@ function apart(name: string, domain: string | undefined): string {
 export function short(text: string): string {
   return text.length > 40 ? `${text.slice(0, 38)}…` : text;
 }
-

@@ -8,7 +8,11 @@ const read = (text: string) => readText(text, { zone: ZONE.toString(), as: 'old'
 
 it('what was taken is sets of records, names of which no whole record is there, and no SOA of the domain', () => {
   const { finds } = read('@ IN SOA ns1 host 7 1 1 1 1\n@ 60 IN MX 10 mail\n@ 60 IN MX 20 mail2\nmail 60 IN A 192.0.2.25\n');
-  expect(takenSets(finds, ZONE, 5).map(rrsetToText).map(({ owner, type, data }) => [owner, type, data.length])).toEqual([
+  expect(
+    takenSets(finds, ZONE, 5)
+      .map(rrsetToText)
+      .map(({ owner, type, data }) => [owner, type, data.length]),
+  ).toEqual([
     ['kelp-forge.example.', 'MX', 2],
     ['mail.kelp-forge.example.', 'A', 1],
   ]);

@@ -83,7 +83,9 @@ function linesOfJson(text: string): unknown {
 
 /** Lists of entries, or names with what stands below them. */
 function isYamlLike(text: string): boolean {
-  return /^[ \t]*-\s+['"]?[\w@*.-]+['"]?:(?:\s|$)/m.test(text) || (/^['"]?[^\s#:][^:\n]*:[ \t]*\r?\n[ \t]*(?:- |\S[^\n]*:)/m.test(text) && /^[ \t]+\S/m.test(text));
+  return (
+    /^[ \t]*-\s+['"]?[\w@*.-]+['"]?:(?:\s|$)/m.test(text) || (/^['"]?[^\s#:][^:\n]*:[ \t]*\r?\n[ \t]*(?:- |\S[^\n]*:)/m.test(text) && /^[ \t]+\S/m.test(text))
+  );
 }
 
 interface Known {
@@ -114,7 +116,10 @@ function recordsIn(tree: unknown, text: string, form: Form, { subject }: Around)
       line,
       lastLine: line,
       form,
-      doubts: [...(known.name === undefined && known.domain === undefined ? ['No name stands there: the domain itself is taken.'] : []), ...(isOff ? ['It is marked as switched off.'] : [])],
+      doubts: [
+        ...(known.name === undefined && known.domain === undefined ? ['No name stands there: the domain itself is taken.'] : []),
+        ...(isOff ? ['It is marked as switched off.'] : []),
+      ],
     });
   };
   const walk = (node: unknown, known: Known, depth: number, isOff: boolean): void => {
@@ -152,8 +157,10 @@ function recordsIn(tree: unknown, text: string, form: Form, { subject }: Around)
     for (const value of values) walk(value, merged, depth + 1, off);
     for (const [key, value] of below) {
       if (typeof value !== 'object' && !isTypeKey(key)) continue;
-      if (isTypeKey(key) && (merged.name !== undefined || merged.domain !== undefined || isLeafy(value))) walk(value, { ...merged, type: typeWord(key) }, depth + 1, off);
-      else if (isNameKey(key) && typeof value === 'object' && own.name === undefined && known.name === undefined) walk(value, { ...merged, name: nameFor(key, subject.zone) }, depth + 1, off);
+      if (isTypeKey(key) && (merged.name !== undefined || merged.domain !== undefined || isLeafy(value)))
+        walk(value, { ...merged, type: typeWord(key) }, depth + 1, off);
+      else if (isNameKey(key) && typeof value === 'object' && own.name === undefined && known.name === undefined)
+        walk(value, { ...merged, name: nameFor(key, subject.zone) }, depth + 1, off);
       else walk(value, merged, depth + 1, off);
     }
   };
@@ -184,7 +191,8 @@ function isLeafy(value: unknown): boolean {
   return typeof value !== 'object' || Array.isArray(value);
 }
 
-const CONTAINERS = /^(?:zones?|records?|rrsets?|data|dns|results?|entries|items|list|response|payload|body|values?|content|answers?|meta|attributes|resource_?records?|record_?sets?)$/i;
+const CONTAINERS =
+  /^(?:zones?|records?|rrsets?|data|dns|results?|entries|items|list|response|payload|body|values?|content|answers?|meta|attributes|resource_?records?|record_?sets?)$/i;
 
 function isNameKey(key: string): boolean {
   return !CONTAINERS.test(key) && !isTypeKey(key) && /^(?:@|\*|[*\w-]+(?:\.[\w-]+)*\.?)?$/.test(key);

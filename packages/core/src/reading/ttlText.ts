@@ -21,12 +21,7 @@ const LONGEST = 30;
  */
 export function ttlText(text: string): number | 'auto' | undefined {
   if (text.length > LONGEST) return undefined;
-  const plain = text
-    .normalize('NFD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/\.$/, '')
-    .trim();
+  const plain = text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/\.$/, '').trim();
   if (BY_HOST.test(plain)) return 'auto';
   const words = /^(\d{1,10})\s*([a-z]+)$/.exec(plain);
   const unit = words === null ? undefined : UNITS.find(([pattern]) => pattern.test(words[2]!))?.[1];

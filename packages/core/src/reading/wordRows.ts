@@ -214,6 +214,10 @@ function textOf(words: readonly string[], ttl: string | undefined): Value | unde
   const isPolicy = /^v=spf1\s.*[?~+-]all$/i.test(text) || /^v=(?:DKIM1|DMARC1|STSv1|TLSRPTv1)\s*;/i.test(text);
   const last = words.at(-1)!;
   if (ttl === undefined && isTtl(last) && Number(last) >= LEAST_TTL)
-    return { text: words.slice(0, -1).join(' '), ttl: last, doubts: /^v=spf1\s.*[?~+-]all$/i.test(words.slice(0, -1).join(' ')) ? [] : ['Is the number at the end a TTL?'] };
+    return {
+      text: words.slice(0, -1).join(' '),
+      ttl: last,
+      doubts: /^v=spf1\s.*[?~+-]all$/i.test(words.slice(0, -1).join(' ')) ? [] : ['Is the number at the end a TTL?'],
+    };
   return { text, ttl, doubts: isPolicy ? [] : ['Does all to the end of the line belong to the text?'] };
 }

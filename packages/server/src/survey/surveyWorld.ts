@@ -59,4 +59,3 @@ export interface Given {
   /** Names, absolute, or addresses of servers that have the zone, whether or not anybody is led to them. */
   readonly servers?: readonly string[];
 }
-

@@ -60,12 +60,14 @@ export type Columns = readonly (keyof Headings)[];
 
 /** The columns of a panel, in an order that it might have. */
 export function columnsOf(random: Random, habit: Habit, { noise }: { readonly noise: boolean }): Columns {
-  const core: (keyof Headings)[] = random.pick([
-    ['name', 'type', 'value'],
-    ['type', 'name', 'value'],
-    ['name', 'value', 'type'],
-    ['type', 'value', 'name'],
-  ] as const).slice();
+  const core: (keyof Headings)[] = random
+    .pick([
+      ['name', 'type', 'value'],
+      ['type', 'name', 'value'],
+      ['name', 'value', 'type'],
+      ['type', 'value', 'name'],
+    ] as const)
+    .slice();
   const put = (column: keyof Headings, at: number): void => void core.splice(at, 0, column);
   if (habit.ttls !== 'none') put('ttl', random.pick([1, 2, core.length]));
   if (random.chance(0.4)) put('priority', random.pick([core.indexOf('value'), core.indexOf('value') + 1]));
@@ -169,7 +171,8 @@ export function zoneFile(random: Random, records: readonly TextRecord[], zone: s
   if (hasOrigin) lines.push(`$ORIGIN ${zone}.`);
   if (random.chance(0.6)) lines.push(`$TTL ${random.pick(['3600', '1h', '86400'])}`);
   const soa = `${absolute ? `${zone}.` : '@'} ${random.chance(0.5) ? '3600 ' : ''}IN SOA ns1.oldquay.example. host.oldquay.example. `;
-  if (random.chance(0.6)) lines.push(random.chance(0.5) ? `${soa}(\n\t2026010101 ; serial\n\t7200\n\t3600\n\t1209600\n\t3600 )` : `${soa}2026010101 7200 3600 1209600 3600`);
+  if (random.chance(0.6))
+    lines.push(random.chance(0.5) ? `${soa}(\n\t2026010101 ; serial\n\t7200\n\t3600\n\t1209600\n\t3600 )` : `${soa}2026010101 7200 3600 1209600 3600`);
   const isMixed = random.chance(0.3);
   let before = '';
   for (const { owner, type, ttl, data } of records) {
@@ -238,7 +241,8 @@ export function tree(random: Random, records: readonly TextRecord[], habit: Habi
         return { zone: habit.zone, records: records.map(entry) };
       case 2: {
         const byName: Record<string, Record<string, unknown>[]> = {};
-        for (const record of records) (byName[nameOf(record, { ...habit, names: 'relative' })] ??= []).push({ type: record.type, ttl: record.ttl, value: valueOf(record, habit) });
+        for (const record of records)
+          (byName[nameOf(record, { ...habit, names: 'relative' })] ??= []).push({ type: record.type, ttl: record.ttl, value: valueOf(record, habit) });
         return byName;
       }
       default: {

@@ -118,7 +118,8 @@ export function newText(seed: number): NewCase {
   const parts: string[] = [];
   let truth: readonly TextRecord[] = [];
   const say = (phrase: string, value: string): void => void parts.push(phrase.replace('%v', value).replace('%d', zone));
-  const list = (values: readonly string[]): string => (values.length < 2 ? values.join('') : `${values.slice(0, -1).join(', ')} ${AND[language]} ${values.at(-1)!}`);
+  const list = (values: readonly string[]): string =>
+    values.length < 2 ? values.join('') : `${values.slice(0, -1).join(', ')} ${AND[language]} ${values.at(-1)!}`;
   const form = random.pick(['table', 'fields', 'sentences', 'servers below', 'servers in a sentence', 'servers in a series', 'address', 'lines'] as const);
   if (random.chance(0.6)) parts.push(random.pick(phrases.hello).replace('%d', zone));
   switch (form) {
@@ -128,7 +129,14 @@ export function newText(seed: number): NewCase {
       const stand = random.chance(0.3) ? 'example.com' : zone;
       const hasHead = random.chance(0.8);
       const rows = wanted.map((record) => cellsOf(random, record, columns, { ...habit, zone: stand }));
-      parts.push(drawTable(random, hasHead ? [headOf(random, columns, language), ...rows] : rows, hasHead, random.pick(PARTINGS.filter((one) => one !== 'html' && one !== 'below'))));
+      parts.push(
+        drawTable(
+          random,
+          hasHead ? [headOf(random, columns, language), ...rows] : rows,
+          hasHead,
+          random.pick(PARTINGS.filter((one) => one !== 'html' && one !== 'below')),
+        ),
+      );
       truth = wanted;
       break;
     }
@@ -159,7 +167,9 @@ export function newText(seed: number): NewCase {
       say(random.pick(phrases.address), addresses[0]!);
       break;
     case 'lines':
-      parts.push(wanted.map((record) => `${nameOf(record, { ...habit, names: 'relative' })} ${record.type} ${valueOf(record, { ...habit, quotes: true })}`).join('\n'));
+      parts.push(
+        wanted.map((record) => `${nameOf(record, { ...habit, names: 'relative' })} ${record.type} ${valueOf(record, { ...habit, quotes: true })}`).join('\n'),
+      );
       truth = wanted;
       break;
     default: {
@@ -167,8 +177,18 @@ export function newText(seed: number): NewCase {
       const count = 2 + random.below(3);
       const names = Array.from({ length: count }, (_, index) => `ns${index + 1}.${host}`);
       servers.push(...names);
-      if (form === 'servers below') parts.push(`${HEADINGS[language].name[0] === 'Nom' ? 'Serveurs DNS' : 'Nameserver'}:\n${names.map((name, index) => (random.chance(0.5) ? name : `${index + 1}. ${name}`)).join('\n')}`);
-      else if (form === 'servers in a series') say(random.pick(phrases.series).replace('%s', list(names.map((name) => name.split('.')[0]!))).replace('%z', host), '');
+      if (form === 'servers below')
+        parts.push(
+          `${HEADINGS[language].name[0] === 'Nom' ? 'Serveurs DNS' : 'Nameserver'}:\n${names.map((name, index) => (random.chance(0.5) ? name : `${index + 1}. ${name}`)).join('\n')}`,
+        );
+      else if (form === 'servers in a series')
+        say(
+          random
+            .pick(phrases.series)
+            .replace('%s', list(names.map((name) => name.split('.')[0]!)))
+            .replace('%z', host),
+          '',
+        );
       else say(random.pick(phrases.servers), list(names));
     }
   }
@@ -177,6 +197,10 @@ export function newText(seed: number): NewCase {
   if (random.chance(0.5)) parts.push(random.pick(phrases.noise));
   if (random.chance(0.4)) parts.push(random.pick(FOOTERS[language]));
   let text = parts.join('\n\n');
-  if (random.chance(0.2)) text = text.split('\n').map((line) => `> ${line}`).join('\n');
+  if (random.chance(0.2))
+    text = text
+      .split('\n')
+      .map((line) => `> ${line}`)
+      .join('\n');
   return { seed, about: `${form}, ${language}, names ${habit.names}`, as: 'new', text, zone, truth, notWhole: [], servers, addresses };
 }

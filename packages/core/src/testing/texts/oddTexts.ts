@@ -23,7 +23,14 @@ const MAKERS: Readonly<Record<string, Maker>> = {
     const title = random.pick(['% records', '%', '% Records', '%:', '%-Einträge', 'Enregistrements %']);
     const mark = random.pick(['\t', '  ', ' | ']);
     const text = types
-      .map((type) => [title.replace('%', type), ...records.filter((one) => one.type === type).map((one) => `${nameOf(one, { ...habit, names: habit.names === 'empty' ? 'relative' : habit.names })}${mark}${valueOf(one, habit)}`)].join('\n'))
+      .map((type) =>
+        [
+          title.replace('%', type),
+          ...records
+            .filter((one) => one.type === type)
+            .map((one) => `${nameOf(one, { ...habit, names: habit.names === 'empty' ? 'relative' : habit.names })}${mark}${valueOf(one, habit)}`),
+        ].join('\n'),
+      )
       .join('\n\n');
     return { text, truth: records };
   },
@@ -33,33 +40,65 @@ const MAKERS: Readonly<Record<string, Maker>> = {
     return { text: joinLines(some.map((one) => `${whole(one, habit.zone)} ${one.type}${arrow}${valueOf(one, { ...habit, dots: false })}`)), truth: some };
   },
   'name and domain apart': (random, records, habit) => {
-    const head = [random.pick(HEADINGS[habit.language].name), { en: 'Domain', de: 'Domain', fr: 'Domaine', es: 'Dominio', it: 'Dominio', nl: 'Domein' }[habit.language], 'TTL', random.pick(HEADINGS[habit.language].type), random.pick(HEADINGS[habit.language].value)];
+    const head = [
+      random.pick(HEADINGS[habit.language].name),
+      { en: 'Domain', de: 'Domain', fr: 'Domaine', es: 'Dominio', it: 'Dominio', nl: 'Domein' }[habit.language],
+      'TTL',
+      random.pick(HEADINGS[habit.language].type),
+      random.pick(HEADINGS[habit.language].value),
+    ];
     const rows = records.map((one) => [one.owner === '@' ? random.pick(['', '@']) : one.owner, habit.zone, String(one.ttl), one.type, valueOf(one, habit)]);
     return { text: joinLines([head, ...rows].map((row) => row.join('\t'))), truth: records };
   },
   'the ending drawn beside the label': (_random, records, habit) => ({
-    text: joinLines([['Type', 'Name', 'Content', 'TTL'], ...records.map((one) => [one.type, one.owner === '@' ? habit.zone : `${one.owner} .${habit.zone}`, valueOf(one, habit), String(one.ttl)])].map((row) => row.join('\t'))),
+    text: joinLines(
+      [
+        ['Type', 'Name', 'Content', 'TTL'],
+        ...records.map((one) => [one.type, one.owner === '@' ? habit.zone : `${one.owner} .${habit.zone}`, valueOf(one, habit), String(one.ttl)]),
+      ].map((row) => row.join('\t')),
+    ),
     truth: records,
   }),
   'boxes and icons first': (random, records, habit) => {
     const icon = random.pick(ICONS);
-    return { text: joinLines(records.map((one) => [icon, one.type, whole(one, habit.zone), valueOf(one, habit), ttlOf(one, { ...habit, ttls: 'words' }), random.pick(ICONS)].join('\t'))), truth: records };
+    return {
+      text: joinLines(
+        records.map((one) =>
+          [icon, one.type, whole(one, habit.zone), valueOf(one, habit), ttlOf(one, { ...habit, ttls: 'words' }), random.pick(ICONS)].join('\t'),
+        ),
+      ),
+      truth: records,
+    };
   },
   'single blanks, type first': (random, records, habit) => {
     const dots = random.chance(0.5);
     return {
-      text: joinLines(records.map((one) => `${one.type} ${nameOf(one, { ...habit, names: 'relative' })} ${valueOf(one, { ...habit, quotes: true, dots })} ${one.ttl}`)),
+      text: joinLines(
+        records.map((one) => `${one.type} ${nameOf(one, { ...habit, names: 'relative' })} ${valueOf(one, { ...habit, quotes: true, dots })} ${one.ttl}`),
+      ),
       truth: records,
     };
   },
   'single blanks with buttons': (random, records, habit) => ({
-    text: joinLines(records.map((one) => `${whole(one, habit.zone)} ${one.ttl} ${one.type} ${valueOf(one, { ...habit, quotes: true })} ${random.pick(ACTIONS[habit.language]).replaceAll('|', '')}`)),
+    text: joinLines(
+      records.map(
+        (one) =>
+          `${whole(one, habit.zone)} ${one.ttl} ${one.type} ${valueOf(one, { ...habit, quotes: true })} ${random.pick(ACTIONS[habit.language]).replaceAll('|', '')}`,
+      ),
+    ),
     truth: records,
   }),
   'cells below each other with gaps': (random, records, habit) => {
     const isExtra = random.chance(0.5);
     const text = records
-      .map((one) => joinLines([one.type, whole(one, habit.zone), ...(isExtra && one.type === 'MX' ? [one.data.split(' ')[0]!, valueOf(one, habit, true)] : [valueOf(one, habit)]), ttlOf(one, { ...habit, ttls: 'auto' })]))
+      .map((one) =>
+        joinLines([
+          one.type,
+          whole(one, habit.zone),
+          ...(isExtra && one.type === 'MX' ? [one.data.split(' ')[0]!, valueOf(one, habit, true)] : [valueOf(one, habit)]),
+          ttlOf(one, { ...habit, ttls: 'auto' }),
+        ]),
+      )
       .join('\n\n');
     return { text, truth: records };
   },
@@ -77,7 +116,10 @@ const MAKERS: Readonly<Record<string, Maker>> = {
   'definition lists': (random, records, habit) => {
     const head = HEADINGS[habit.language];
     const text = records
-      .map((one) => `<dl><dt>${random.pick(head.type)}</dt><dd>${one.type}</dd><dt>${random.pick(head.name)}</dt><dd>${whole(one, habit.zone)}</dd><dt>${random.pick(head.value)}</dt><dd><code>${valueOf(one, habit).replaceAll('"', '&quot;')}</code></dd></dl>`)
+      .map(
+        (one) =>
+          `<dl><dt>${random.pick(head.type)}</dt><dd>${one.type}</dd><dt>${random.pick(head.name)}</dt><dd>${whole(one, habit.zone)}</dd><dt>${random.pick(head.value)}</dt><dd><code>${valueOf(one, habit).replaceAll('"', '&quot;')}</code></dd></dl>`,
+      )
       .join('\n');
     return { text, truth: records };
   },
@@ -88,7 +130,13 @@ const MAKERS: Readonly<Record<string, Maker>> = {
   },
   'JSON with numbers of types': (_random, records, habit) => {
     const codes: Record<string, number> = { A: 1, AAAA: 28, CNAME: 5, MX: 15, TXT: 16, SRV: 33, CAA: 257 };
-    return { text: JSON.stringify({ Status: 0, Answer: records.map((one) => ({ name: `${whole(one, habit.zone)}.`, type: codes[one.type], TTL: one.ttl, data: one.data })) }), truth: records };
+    return {
+      text: JSON.stringify({
+        Status: 0,
+        Answer: records.map((one) => ({ name: `${whole(one, habit.zone)}.`, type: codes[one.type], TTL: one.ttl, data: one.data })),
+      }),
+      truth: records,
+    };
   },
   'JSON in one object for each name': (_random, records, habit) => {
     const byName: Record<string, Record<string, string[]>> = {};
@@ -102,20 +150,41 @@ const MAKERS: Readonly<Record<string, Maker>> = {
       types.set(one.type, [...(types.get(one.type) ?? []), valueOf(one, habit)]);
       byName.set(one.owner, types);
     }
-    const lines = [...byName].flatMap(([owner, types]) => [`"${owner}":`, ...[...types].flatMap(([type, values]) => [`  - type: ${type}`, '    ttl: 3600', '    values:', ...values.map((value) => `      - '${value.replaceAll("'", "''")}'`)])]);
+    const lines = [...byName].flatMap(([owner, types]) => [
+      `"${owner}":`,
+      ...[...types].flatMap(([type, values]) => [
+        `  - type: ${type}`,
+        '    ttl: 3600',
+        '    values:',
+        ...values.map((value) => `      - '${value.replaceAll("'", "''")}'`),
+      ]),
+    ]);
     return { text: joinLines(lines), truth: records };
   },
   'short answers at a prompt': (_random, records, habit) => {
     const keys = [...new Set(records.map((one) => `${whole(one, habit.zone)} ${one.type}`))];
-    return { text: joinLines(keys.flatMap((key) => [`$ dig +short ${key}`, ...records.filter((one) => `${whole(one, habit.zone)} ${one.type}` === key).map(({ data }) => data)])), truth: records };
+    return {
+      text: joinLines(
+        keys.flatMap((key) => [`$ dig +short ${key}`, ...records.filter((one) => `${whole(one, habit.zone)} ${one.type}` === key).map(({ data }) => data)]),
+      ),
+      truth: records,
+    };
   },
   'a zone file within a mail': (random, records, habit) => {
-    const lines = [`$ORIGIN ${habit.zone}.`, '@ 3600 IN SOA ns1.oldquay.example. host.oldquay.example. 7 7200 3600 1209600 3600', ...records.map((one) => `${one.owner} ${one.ttl} IN ${one.type} ${one.data}${random.chance(0.2) ? ' ; checked' : ''}`)];
-    return { text: `${random.pick(GREETINGS[habit.language])}\n\n${random.pick(['', '```\n'])}${joinLines(lines)}\n\n${random.pick(FOOTERS[habit.language])}`, truth: records };
+    const lines = [
+      `$ORIGIN ${habit.zone}.`,
+      '@ 3600 IN SOA ns1.oldquay.example. host.oldquay.example. 7 7200 3600 1209600 3600',
+      ...records.map((one) => `${one.owner} ${one.ttl} IN ${one.type} ${one.data}${random.chance(0.2) ? ' ; checked' : ''}`),
+    ];
+    return {
+      text: `${random.pick(GREETINGS[habit.language])}\n\n${random.pick(['', '```\n'])}${joinLines(lines)}\n\n${random.pick(FOOTERS[habit.language])}`,
+      truth: records,
+    };
   },
   'two zones in one text': (random, records, habit) => {
     const other = `x${domain(random)}`;
-    const part = (zone: string, all: readonly TextRecord[]): string => joinLines([`$ORIGIN ${zone}.`, '$TTL 3600', ...all.map((one) => `${one.owner}\tIN\t${one.type}\t${one.data}`)]);
+    const part = (zone: string, all: readonly TextRecord[]): string =>
+      joinLines([`$ORIGIN ${zone}.`, '$TTL 3600', ...all.map((one) => `${one.owner}\tIN\t${one.type}\t${one.data}`)]);
     const parts = random.shuffled([part(habit.zone, records), part(other, zoneRecords(random))]);
     return { text: parts.join('\n\n'), truth: records };
   },
@@ -131,7 +200,10 @@ const MAKERS: Readonly<Record<string, Maker>> = {
   },
   'another client in the same table': (random, records, habit) => {
     const other = `x${domain(random)}`;
-    const rows = random.shuffled([...records.map((one) => [whole(one, habit.zone), one.type, valueOf(one, habit)]), ...zoneRecords(random).map((one) => [whole(one, other), one.type, valueOf(one, habit)])]);
+    const rows = random.shuffled([
+      ...records.map((one) => [whole(one, habit.zone), one.type, valueOf(one, habit)]),
+      ...zoneRecords(random).map((one) => [whole(one, other), one.type, valueOf(one, habit)]),
+    ]);
     return { text: joinLines([['Name', 'Type', 'Value'], ...rows].map((row) => row.join('\t'))), truth: records };
   },
   'texts broken over lines': (random, records, habit) => {
@@ -152,7 +224,14 @@ const MAKERS: Readonly<Record<string, Maker>> = {
     const head = HEADINGS[habit.language];
     const [name, type, value] = [random.pick(head.name), random.pick(head.type), random.pick(head.value)];
     const mark = random.pick([', ', ' | ', '; ', '  ']);
-    return { text: joinLines(records.filter((one) => one.type !== 'TXT').map((one) => [`${type}: ${one.type}`, `${name}: ${nameOf(one, { ...habit, names: 'relative' })}`, `${value}: ${valueOf(one, habit)}`].join(mark))), truth: records.filter((one) => one.type !== 'TXT') };
+    return {
+      text: joinLines(
+        records
+          .filter((one) => one.type !== 'TXT')
+          .map((one) => [`${type}: ${one.type}`, `${name}: ${nameOf(one, { ...habit, names: 'relative' })}`, `${value}: ${valueOf(one, habit)}`].join(mark)),
+      ),
+      truth: records.filter((one) => one.type !== 'TXT'),
+    };
   },
   'a table turned on its side': (random, records, habit) => {
     const head = HEADINGS[habit.language];
@@ -165,25 +244,46 @@ const MAKERS: Readonly<Record<string, Maker>> = {
   },
   'redirects among the rows': (random, records, habit) => {
     const rows = records.map((one) => [one.type, nameOf(one, { ...habit, names: 'relative' }), valueOf(one, habit), String(one.ttl)]);
-    rows.splice(random.below(rows.length), 0, ['URL Redirect', 'old', `https://www.${habit.zone}/`, '3600'], ['Web forward', 'go', 'https://pages.hearth.example/x', '3600']);
+    rows.splice(
+      random.below(rows.length),
+      0,
+      ['URL Redirect', 'old', `https://www.${habit.zone}/`, '3600'],
+      ['Web forward', 'go', 'https://pages.hearth.example/x', '3600'],
+    );
     return { text: joinLines([['Type', 'Name', 'Value', 'TTL'], ...rows].map((row) => row.join('\t'))), truth: records };
   },
   'rows under names': (_random, records, habit) => {
     const owners = [...new Set(records.map(({ owner }) => owner))];
     return {
-      text: owners.map((owner) => joinLines([owner === '@' ? habit.zone : `${owner}.${habit.zone}`, ...records.filter((one) => one.owner === owner).map((one) => `${one.type}\t${valueOf(one, habit)}\t${one.ttl}`)])).join('\n\n'),
+      text: owners
+        .map((owner) =>
+          joinLines([
+            owner === '@' ? habit.zone : `${owner}.${habit.zone}`,
+            ...records.filter((one) => one.owner === owner).map((one) => `${one.type}\t${valueOf(one, habit)}\t${one.ttl}`),
+          ]),
+        )
+        .join('\n\n'),
       truth: records,
     };
   },
   'names once for several rows': (_random, records, habit) => {
     const sorted = [...new Set(records.map(({ owner }) => owner))].flatMap((owner) => records.filter((one) => one.owner === owner));
     return {
-      text: joinLines([['Host', 'Type', 'Value'], ...sorted.map((one, index) => [index > 0 && sorted[index - 1]!.owner === one.owner ? '' : whole(one, habit.zone), one.type, valueOf(one, habit)])].map((row) => row.join('\t'))),
+      text: joinLines(
+        [
+          ['Host', 'Type', 'Value'],
+          ...sorted.map((one, index) => [index > 0 && sorted[index - 1]!.owner === one.owner ? '' : whole(one, habit.zone), one.type, valueOf(one, habit)]),
+        ].map((row) => row.join('\t')),
+      ),
       truth: sorted,
     };
   },
   'a preference in brackets': (_random, records, habit) => {
-    const rows = records.map((one) => [whole(one, habit.zone), one.type, one.type === 'MX' ? `${valueOf(one, habit, true)} (${one.data.split(' ')[0]})` : valueOf(one, habit)]);
+    const rows = records.map((one) => [
+      whole(one, habit.zone),
+      one.type,
+      one.type === 'MX' ? `${valueOf(one, habit, true)} (${one.data.split(' ')[0]})` : valueOf(one, habit),
+    ]);
     return { text: joinLines([['Name', 'Type', 'Points to'], ...rows].map((row) => row.join('\t'))), truth: records };
   },
   'several values in a cell': (random, records, habit) => {
@@ -197,8 +297,13 @@ const MAKERS: Readonly<Record<string, Maker>> = {
     const columns = ['type', 'name', 'value', 'ttl'] as const;
     const half = random.below(records.length);
     const draw = (all: readonly TextRecord[], language: Language, order: readonly (typeof columns)[number][]): string =>
-      joinLines([headOf(random, order, language), ...all.map((one) => cellsOf(random, one, order, { ...habit, ttls: 'seconds' }))].map((row) => row.join('\t')));
-    return { text: `${draw(records.slice(0, half), habit.language, columns)}\n\n${draw(records.slice(half), other, random.shuffled(columns))}`, truth: records };
+      joinLines(
+        [headOf(random, order, language), ...all.map((one) => cellsOf(random, one, order, { ...habit, ttls: 'seconds' }))].map((row) => row.join('\t')),
+      );
+    return {
+      text: `${draw(records.slice(0, half), habit.language, columns)}\n\n${draw(records.slice(half), other, random.shuffled(columns))}`,
+      truth: records,
+    };
   },
   'an old part below': (random, records, habit) => {
     const { old } = ABOUT[habit.language];

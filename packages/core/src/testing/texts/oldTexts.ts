@@ -67,7 +67,8 @@ export function oldText(seed: number): TextCase {
       if (other !== zone) text = `${text}\n\n${other}\n${whole.join('\n')}`;
     }
     if (noise('an example', 0.1)) text = `${text}\n\n${random.pick(ABOUT[language].example)}\nwww.example.com. 3600 IN A ${address(random)}`;
-    if (form !== 'zone file' && noise('what is wanted', 0.1)) text = `${text}\n\n${random.pick(ABOUT[language].next)}\n\n@ A ${address(random)}\nwww A ${address(random)}`;
+    if (form !== 'zone file' && noise('what is wanted', 0.1))
+      text = `${text}\n\n${random.pick(ABOUT[language].next)}\n\n@ A ${address(random)}\nwww A ${address(random)}`;
   }
   if (!isProgram && noise('a greeting', 0.4)) text = `${random.pick(GREETINGS[language])}\n\n${text}`;
   if (!isProgram && noise('a footer', 0.4)) text = `${text}\n\n${random.pick(FOOTERS[language])}`;

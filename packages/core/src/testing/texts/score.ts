@@ -31,7 +31,12 @@ export function scoreOf(reading: TextReading, { zone, truth, notWhole }: TextCas
     const found = records.find((find) => find.type === type && find.trust === 'ask' && nameKey(find.owner, apex) === nameKey(owner, apex));
     if (!found) missing.push(`${owner} ${type}, which is not whole`);
   }
-  return { isRight: wrongSure.length === 0 && missing.length === 0, wrongSure, missing, asked: [...wanted.keys()].filter((key) => !surely.has(key)).length / Math.max(1, wanted.size) };
+  return {
+    isRight: wrongSure.length === 0 && missing.length === 0,
+    wrongSure,
+    missing,
+    asked: [...wanted.keys()].filter((key) => !surely.has(key)).length / Math.max(1, wanted.size),
+  };
 }
 
 const nameKey = (owner: string, apex: Name): string => Name.parse(owner, apex).key;

@@ -128,8 +128,16 @@ export const FOOTERS: Readonly<Record<Language, readonly string[]>> = {
 
 /** Headings that say whether a block is about what is there, or about what is wanted. */
 export const ABOUT: Readonly<Record<Language, { readonly old: readonly string[]; readonly next: readonly string[]; readonly example: readonly string[] }>> = {
-  en: { old: ['Current records:', 'Existing records', 'Please remove:'], next: ['New records:', 'Please add these:', 'Required records'], example: ['Example:', 'For example:'] },
-  de: { old: ['Aktuelle Einträge:', 'Bisherige Einträge', 'Bitte löschen:'], next: ['Neue Einträge:', 'Bitte anlegen:'], example: ['Beispiel:', 'Zum Beispiel:'] },
+  en: {
+    old: ['Current records:', 'Existing records', 'Please remove:'],
+    next: ['New records:', 'Please add these:', 'Required records'],
+    example: ['Example:', 'For example:'],
+  },
+  de: {
+    old: ['Aktuelle Einträge:', 'Bisherige Einträge', 'Bitte löschen:'],
+    next: ['Neue Einträge:', 'Bitte anlegen:'],
+    example: ['Beispiel:', 'Zum Beispiel:'],
+  },
   fr: { old: ['Enregistrements actuels :', 'À supprimer :'], next: ['Nouveaux enregistrements :', 'À ajouter :'], example: ['Exemple :', 'Par exemple :'] },
   es: { old: ['Registros actuales:', 'Eliminar:'], next: ['Nuevos registros:', 'Añadir:'], example: ['Ejemplo:', 'Por ejemplo:'] },
   it: { old: ['Record attuali:', 'Da eliminare:'], next: ['Nuovi record:', 'Da aggiungere:'], example: ['Esempio:', 'Per esempio:'] },

@@ -1,2 +1,0 @@
-import { readText } from './reading/readText';
-test('one', () => { const text = require('fs').readFileSync('/tmp/one.txt','utf8'); const r = readText(text, { zone: process.env.ZONE ? process.env.ZONE+'.' : undefined, as: (process.env.AS ?? 'old') as 'old', own: [] }); console.log(r.finds.map(f=>`${f.line}-${f.lastLine} ${f.kind} ${f.owner} ${f.type} ${f.data} ${f.ttl} ${f.form} [${f.trust} ${f.questions.join(' ')}] ${JSON.stringify(f.others)}`).join('\n')+'\nUNREAD '+JSON.stringify(r.unread)); });
