@@ -1,7 +1,7 @@
 import { Name, printRdata, typeCode } from '@wanderon/core';
 import { Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
-import { SUBMITTED, chapter, paste, picture, press, pressUntil, words } from '../support/browser';
+import { SUBMITTED, chapter, paste, press, pressUntil, words } from '../support/browser';
 import { DemoUnderTest } from '../support/demoUnderTest';
 
 const ZONE = 'seed-library.example.';
@@ -93,7 +93,6 @@ describe('a domain moves by hand', () => {
       await (await fetch(`${demo.lab}/larkspur?zone=${ZONE}`)).text(),
     );
     await words(page, token);
-    await picture(page, 'paste');
     await press(page, 'Take this one');
     await words(page, 'Pebbledock DNS takes no updates from us: it is typed there.');
     await tick('Publish the site');

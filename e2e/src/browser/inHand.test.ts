@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { MoveView } from '@wanderon/contract';
 import { ElementHandle, Page } from 'puppeteer-core';
-import { Chromium, button, paste, signIn, words } from '../support/browser';
+import { Chromium, button, paste, picture, signIn, words } from '../support/browser';
 import { World, openWorld } from '../support/world';
 
 /** A table as a panel might show it; one row is no longer true, one cannot be read. */
@@ -69,6 +69,10 @@ describe('what a technician has in hand', () => {
     // What is pasted below is read with it; what could be two things is asked, and one key answers.
     await paste(page, 'What you have in hand', `${TABLE}\n\nMX\tkiosk\tmail.canoe-yard.example\n`);
     await words(page, 'No priority stands there: 10 is taken.');
+    // What is served decides: a row that is no longer true is told.
+    await words(page, 'The server gives something else:');
+    await page.locator('[data-line="9"]').hover();
+    await picture(page, 'paste');
     const row = (await page.waitForSelector('aria/Take kiosk MX of line 9'))!;
     expect(await row.evaluate((one) => (one as HTMLInputElement).checked)).toBe(false);
     await row.focus();

@@ -325,6 +325,12 @@ describe('surveys of domains at hosts of different habits', () => {
     expect(third.earlier.map((one) => one.id)).toEqual([again.id, first.id]);
     const kept = await world.api.call<LedgerView>('GET', `${leg}/ledger`);
     expect(kept.rulings).toEqual(planned.rulings);
+    // So is what somebody finds in hand only now: what is not served is a hint, and the plan stays as it is.
+    const late = { owner: 'late.regatta-club.example.', type: 'A', ttl: 3600, data: ['192.0.2.9'] };
+    await world.api.call('POST', `${leg}/in-hand`, { names: [], sets: [late] });
+    const fourth = await surveyed(world.api, id, third.id);
+    expect(fourth.hints.map(({ owner }) => owner)).toContain(late.owner);
+    expect((await world.api.call<LedgerView>('GET', `${leg}/ledger`)).rulings).toEqual(planned.rulings);
   });
 });
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { distance } from './nameservers/misspelt';
-import { namesTyped, pastedFields, readNameserverSet } from './nameserverSet';
+import { typedServers } from '../reading/typedServers';
+import { namesTyped, readNameserverSet } from './nameserverSet';
 import { otherSets } from './otherSets';
 
 const context = {
@@ -10,6 +11,7 @@ const context = {
   others: [
     { of: 'Quillmere Web', nameservers: ['web1.quillmere.example.', 'web2.quillmere.example.'] },
     { of: 'canoe-yard.example', nameservers: ['blue.given.example.', 'green.given.example.'] },
+    { of: 'kelp.example', nameservers: ['ns7.quillmere.example.', 'ns8.quillmere.example.'] },
   ],
 };
 const good = ['ns1.quillmere.example', 'ns2.quillmere.example', 'ns3.quillmere-dns.example'];
@@ -42,6 +44,22 @@ describe('a nameserver set as somebody typed it', () => {
       ],
     ],
     ['the set of another client', ['blue.given.example', good[1]!, good[2]!], [['other set', good[0]!]]],
+    ['a comma within a name', ['ns1,quillmere.example', good[1]!, good[2]!], [['within', good[0]!]]],
+    ['a blank within a name', ['ns1. quillmere.example', good[1]!, good[2]!], [['within', good[0]!]]],
+    ['a blank in the place of a dot', ['ns1 quillmere.example', good[1]!, good[2]!], [['within', good[0]!]]],
+    ['another ending', ['ns1.quillmere.test', good[1]!, good[2]!], [['ending', good[0]!]]],
+    ['a label in front', [good[0]!, `dns.${good[1]!}`, good[2]!], [['in front', good[1]!]]],
+    ['the website of the host', ['www.quillmere-dns.example', good[0]!, good[1]!], [['website', good[2]!]]],
+    ['the client’s own domain', [good[0]!, 'choir.example', good[2]!], [['own domain', good[1]!]]],
+    [
+      'two names run together',
+      [`${good[0]!}${good[1]!}`, good[2]!],
+      [
+        ['together', good[0]!],
+        ['missing', good[1]!],
+      ],
+    ],
+    ['the set of another client of the same host, whose numbers differ', ['ns7.quillmere.example', good[1]!, good[2]!], [['other set', good[0]!]]],
     ['a server of nobody', [...good, 'dns.parking.test'], [['stranger', null]]],
     [
       'fields that were not saved',
@@ -112,11 +130,33 @@ describe('a nameserver set as somebody typed it', () => {
 
 describe('a form that was copied', () => {
   it('is read field by field, with the labels that stand before them left out', () => {
-    expect(pastedFields('Nameserver 1: ns1.quillmere.example\nNS2 = ns2.quillmere.example\n\n ns3.quillmere-dns.example\t\r\n')).toEqual(good);
-    expect(pastedFields('ns1.quillmere.example\tns2.quillmere.example')).toEqual(good.slice(0, 2));
+    expect(typedServers('Nameserver 1: ns1.quillmere.example\nNS2 = ns2.quillmere.example\n\n ns3.quillmere-dns.example\t\r\n')).toEqual(good);
+    expect(typedServers('ns1.quillmere.example\tns2.quillmere.example')).toEqual(good.slice(0, 2));
   });
+  it.each([
+    ['with numbers', '1. ns1.quillmere.example\n2. ns2.quillmere.example\n3. ns3.quillmere-dns.example'],
+    ['with addresses beside', 'ns1.quillmere.example 203.0.113.1\nns2.quillmere.example (203.0.113.2)\nns3.quillmere-dns.example [2001:db8::3]'],
+    [
+      'as lines of a zone file',
+      'choir.example. 3600 IN NS ns1.quillmere.example.\nchoir.example. IN NS ns2.quillmere.example.\n@ NS ns3.quillmere-dns.example.',
+    ],
+    [
+      'as a lookup shows it',
+      'choir.example\tnameserver = ns1.quillmere.example.\nchoir.example nameserver = ns2.quillmere.example.\nchoir.example name server ns3.quillmere-dns.example.',
+    ],
+    [
+      'under headings and above buttons',
+      'Custom nameservers\n\nNS1 ns1.quillmere.example\nNS2 ns2.quillmere.example\nNS3 ns3.quillmere-dns.example\nSave changes\nCancel',
+    ],
+    [
+      'in a table of a panel',
+      'Nameserver\tIP\tStatus\nns1.quillmere.example\t203.0.113.1\tActive\nns2.quillmere.example\t203.0.113.2\tActive\nns3.quillmere-dns.example\t-\tActive',
+    ],
+    ['in German', 'Nameserver 1: ns1.quillmere.example\nNameserver 2: ns2.quillmere.example\nNameserver 3: ns3.quillmere-dns.example\nSpeichern'],
+    ['with marks of a list', '- ns1.quillmere.example\n- ns2.quillmere.example\n- ns3.quillmere-dns.example'],
+  ])('%s is the set that it is', (_what, text) => expect(read(...typedServers(text))).toMatchObject({ asPlanned: true, slips: [] }));
   it('of any length is read in part', () => {
-    expect(pastedFields('ns1.quillmere.example\n'.repeat(100_000)).length).toBeLessThanOrEqual(40);
+    expect(typedServers('ns1.quillmere.example\n'.repeat(100_000)).length).toBeLessThanOrEqual(40);
   });
 });
 

@@ -1,16 +1,35 @@
+import { typedServers } from '../reading/typedServers';
 import { plain } from '../survey/words';
 import { nameKey } from '../watch/verdict';
 import { appended } from './nameservers/appended';
 import { cutShort } from './nameservers/cutShort';
 import { leftOver } from './nameservers/leftOver';
+import { labelInFront } from './nameservers/labelInFront';
 import { misspelt } from './nameservers/misspelt';
 import { numberNotChanged } from './nameservers/numberNotChanged';
 import { ofAnother } from './nameservers/ofAnother';
+import { ofTheHost } from './nameservers/ofTheHost';
+import { otherEnding } from './nameservers/otherEnding';
+import { ownDomain } from './nameservers/ownDomain';
+import { runTogether } from './nameservers/runTogether';
 import { NameSlip, SetContext } from './nameservers/slip';
+import { within } from './nameservers/within';
 import { written } from './nameservers/written';
 
 /** In this order: the first that explains a name is the one that is told. */
-const SLIPS: readonly NameSlip[] = [appended, cutShort, leftOver, numberNotChanged, ofAnother, misspelt];
+const SLIPS: readonly NameSlip[] = [
+  appended,
+  cutShort,
+  leftOver,
+  ofAnother,
+  numberNotChanged,
+  labelInFront,
+  otherEnding,
+  runTogether,
+  misspelt,
+  ofTheHost,
+  ownDomain,
+];
 
 export interface FoundSlip {
   /** Which slip it is; `stranger` and `missing` where none explains what is there, or is not. */
@@ -45,7 +64,20 @@ export function readNameserverSet(context: SetContext, fields: readonly string[]
   const there = new Set<string>();
   const explained = new Set<string>();
   const wrong: { typed: string; key: string }[] = [];
+  let isWithin = false;
   for (const field of fields.filter((one) => one.trim() !== '')) {
+    const inside = within(field, context.wanted);
+    if (inside) {
+      explained.add(nameKey(inside.wanted));
+      isWithin = true;
+      slips.push({
+        code: 'within',
+        typed: field.trim(),
+        wanted: inside.wanted,
+        text: `“${field.trim()}” has a ${inside.mark} within the name: it is ${inside.wanted}.`,
+      });
+      continue;
+    }
     const { names, slip } = written(field);
     if (slip) slips.push({ ...slip, typed: field.trim(), wanted: null });
     for (const name of names) {
@@ -64,18 +96,8 @@ export function readNameserverSet(context: SetContext, fields: readonly string[]
     slips.push({ code: 'missing', typed: null, wanted: name, text: `${name} is missing: that field was not saved, or not filled in.` });
   const keys = new Set([...there, ...wrong.map((one) => one.key)]);
   const unchanged = keys.size > 0 && keys.size === old.size && [...keys].every((key) => old.has(key)) && ![...old].every((key) => wanted.has(key));
-  const asPlanned = wrong.length === 0 && there.size === wanted.size;
+  const asPlanned = wrong.length === 0 && !isWithin && there.size === wanted.size;
   return { asPlanned, unchanged, slips };
-}
-
-/** The fields of a form as they were copied from it: a name a line, or several with commas, semicolons or tabs between them. */
-export function pastedFields(text: string): string[] {
-  return text
-    .slice(0, LONGEST)
-    .split(/[\n\r\t;]+/)
-    .map((line) => line.replace(/^\s*(?:name ?server|ns|dns)?\s*#?\d{0,2}\s*[:=]\s+/i, '').trim())
-    .filter((line) => line !== '')
-    .slice(0, MOST);
 }
 
 /**
@@ -84,10 +106,6 @@ export function pastedFields(text: string): string[] {
  *     namesTyped('NS1: ns-4.driftwood.example.\nNS2: ns-9.driftwood.example')  // ['ns-4.driftwood.example', 'ns-9.driftwood.example']
  */
 export function namesTyped(text: string): string[] {
-  const names = pastedFields(text).flatMap((field) => written(field).names);
+  const names = typedServers(text).flatMap((field) => written(field).names);
   return [...new Map(names.map((name) => [nameKey(name), name])).values()];
 }
-
-/** Characters and fields that are read; a registrar takes thirteen names at the most. */
-const LONGEST = 8000;
-const MOST = 40;

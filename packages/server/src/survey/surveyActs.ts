@@ -36,11 +36,14 @@ export class SurveyActs {
     return id ? this.views.ofLeg(move, leg, id) : null;
   }
 
-  /** What a person has in hand (`body` as it was sent) goes into the next survey, which is taken at once, or right after the one under way. */
+  /**
+   * What a person has in hand (`body` as it was sent) goes into the next survey, which is taken at once, or right after the one under way.
+   * Before a way is chosen the plan is made from it; afterwards, until the switch, it is held against the plan.
+   */
   async giveInHand(legId: string, body: unknown, person: Caller): Promise<Acted> {
     const { count, ...given } = await this.reader.read('in-hand', body, await this.store.domainOf(legId));
     return this.acts.act(legId, person, async (act) => {
-      this.refuseOncePlanned(act);
+      this.refuseOnceSwitched(act);
       const before = await this.inHand.latest(legId, act.transaction);
       // A server that is named takes nothing back that was pasted before, nor the other way round.
       const isPasted = count + given.names.length > 0;
@@ -90,8 +93,9 @@ export class SurveyActs {
 
   /** One more survey: before the hosts are chosen the plan is made from it, afterwards it is held against the plan's. */
   async again(legId: string, person: Caller): Promise<Acted> {
-    return this.acts.act(legId, person, async ({ leg, decide }) => {
-      if (leg.leg.plan.chosen && leg.leg.ts !== undefined) throw new NotNow('The switch is under way: a survey would be of the new zone.', { kept: KEPT });
+    return this.acts.act(legId, person, async (act) => {
+      this.refuseOnceSwitched(act);
+      const { leg, decide } = act;
       if (isBusy(leg)) throw new NotNow('A survey is being taken already.', { kept: KEPT });
       await decide({ kind: 'survey' }, { kind: 'survey', text: 'The survey is taken again.', before: { survey: leg.row.last_survey } });
     });
@@ -164,6 +168,10 @@ export class SurveyActs {
   private async give({ leg, decide, transaction }: Act, given: InHandKept, text: string, before: number | null): Promise<void> {
     const after = await this.inHand.add(leg.row.id, given, transaction);
     await decide({ kind: 'survey' }, { kind: 'in hand', text, before: { inHand: before }, after: { inHand: after } });
+  }
+
+  private refuseOnceSwitched({ leg }: Act): void {
+    if (leg.leg.plan.chosen && leg.leg.ts !== undefined) throw new NotNow('The switch is under way: a survey would be of the new zone.', { kept: KEPT });
   }
 
   private refuseOncePlanned({ leg }: Act): void {

@@ -5,6 +5,7 @@ import { PastedText } from './pastedText';
 /** One find: taken or left with a tick or a key, its value as it was understood, what is asked about it, and the other ways to read it. */
 export function FindRow({ find, pasted, isMarked, onMark }: { find: Find; pasted: PastedText; isMarked: boolean; onMark: () => void }) {
   const said = pasted.saidOf(find);
+  const served = pasted.servedOf(find);
   const isTaken = pasted.isTaken(find);
   const shown = typeof said === 'number' ? { ...find, ...find.others[said] } : find;
   const name = find.kind === 'address' ? 'address' : find.kind === 'nameserver' ? 'nameserver' : shown.owner;
@@ -33,7 +34,15 @@ export function FindRow({ find, pasted, isMarked, onMark }: { find: Find; pasted
       <span className="mono break-words font-semibold">{name}</span>
       <span className="mono">{find.kind === 'record' ? find.type : ''}</span>
       <span className={`mono min-w-0 break-words ${isTaken ? '' : 'text-faded'}`}>{shown.data}</span>
-      {find.trust === 'ask' && (
+      {served?.is === 'other' && find.trust !== 'out' && (
+        <span className="col-span-3 col-start-2 text-sm text-rust">
+          {find.data === '' ? 'The server gives' : 'The server gives something else:'} <span className="mono break-words">{served.data.join(', ')}</span>
+        </span>
+      )}
+      {find.trust === 'ask' && served?.is === 'same' && (
+        <span className="col-span-3 col-start-2 text-sm text-faded">The server gives this value. {find.questions.join(' ')}</span>
+      )}
+      {find.trust === 'ask' && served?.is !== 'same' && (
         <span className="col-span-3 col-start-2 text-sm">
           {find.questions.map((question) => (
             <span key={question} className="block text-rust">

@@ -16,7 +16,7 @@ export function Pasted({ pasted, label, rows = 16 }: { pasted: PastedText; label
   const [problem, setProblem] = useState<string>();
   const { reading, text } = pasted;
   const isEmpty = text.trim() === '';
-  const groups = findGroups(reading.finds);
+  const groups = findGroups(reading.finds, (find) => pasted.servedOf(find)?.is === 'same');
   const files = async (all: readonly File[]): Promise<void> => {
     setProblem(undefined);
     for (const file of all)
@@ -73,9 +73,9 @@ export function Pasted({ pasted, label, rows = 16 }: { pasted: PastedText; label
   );
 }
 
-function gistOf({ reading: { finds, unread }, taken }: PastedText): string {
+function gistOf({ reading: { finds, unread }, taken, servedOf }: PastedText): string {
   if (finds.length === 0) return 'Nothing was understood in it.';
-  const open = finds.filter(({ trust }) => trust === 'ask').length;
+  const open = finds.filter((find) => find.trust === 'ask' && servedOf(find)?.is !== 'same').length;
   const wrong = unread.filter(({ problem }) => problem !== undefined).length;
   const parts = [
     `${taken.length} ${taken.length === 1 ? 'is' : 'are'} taken`,

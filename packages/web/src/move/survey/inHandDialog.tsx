@@ -1,5 +1,5 @@
 import { Name, rrsetToText, takenNames, takenSets } from '@wanderon/core';
-import { InHandInput, MoveView } from '@wanderon/contract';
+import { InHandInput, MoveSurvey, MoveView } from '@wanderon/contract';
 import { useMemo, useState } from 'react';
 import { useMoveAction } from '../../api';
 import { Button } from '../../ui/button';
@@ -14,10 +14,13 @@ import { usePastedText } from '../../reading/pastedText';
 const TTL = 3600;
 
 /** What somebody has in hand of the zone: read here, shown as it was understood, and then asked for. */
-export function InHandDialog({ move, onClose }: { move: MoveView; onClose: () => void }) {
+export function InHandDialog({ move, served, onClose }: { move: MoveView; served: MoveSurvey['sets'] | undefined; onClose: () => void }) {
   const give = useMoveAction<InHandInput>(move.id, 'POST', () => '/in-hand');
   const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
-  const pasted = usePastedText(useMemo(() => ({ zone: zone.toString(), as: 'old', own: [] }), [zone]));
+  const pasted = usePastedText(
+    useMemo(() => ({ zone: zone.toString(), as: 'old', own: [] }), [zone]),
+    served,
+  );
   const [server, setServer] = useState('');
   const { reading, taken } = pasted;
   const asksServer = server.trim() !== '';

@@ -47,7 +47,7 @@ export function Survey({ move, leg, may, now }: ChapterProps) {
           onList={open ? () => setListing(true) : undefined}
           actions={
             <>
-              {open && <Button onClick={() => setGiving(true)}>Give what you have</Button>}
+              {may && leg.seen.ts === null && <Button onClick={() => setGiving(true)}>Give what you have</Button>}
               {mayAgain && <Button onClick={() => again.mutate(undefined, { onError: fail })}>Take it again</Button>}
               {open && step?.state === 'done' && (
                 <Link
@@ -61,7 +61,7 @@ export function Survey({ move, leg, may, now }: ChapterProps) {
           }
         />
       )}
-      {giving && <InHandDialog move={move} onClose={() => setGiving(false)} />}
+      {giving && <InHandDialog move={move} served={survey?.sets} onClose={() => setGiving(false)} />}
       {listing && survey && <PagesDialog move={move.id} domain={move.domain} survey={survey} onClose={() => setListing(false)} />}
     </section>
   );

@@ -1,4 +1,4 @@
-import { otherSets, pastedFields, readNameserverSet } from '@wanderon/core';
+import { otherSets, readNameserverSet, typedServers } from '@wanderon/core';
 import { useId, useState } from 'react';
 import { useHosts } from '../../api';
 import { inputLook } from '../../ui/field';
@@ -9,7 +9,7 @@ export function CheckForm({ move, leg }: Pick<ChapterProps, 'move' | 'leg'>) {
   const id = useId();
   const hosts = useHosts();
   const [text, setText] = useState('');
-  const fields = pastedFields(text);
+  const fields = typedServers(text);
   const known = { wanted: leg.newNameservers, old: leg.oldNameservers };
   const others = otherSets(hosts.data ?? [], known);
   const read = readNameserverSet({ zone: move.domain, ...known, others }, fields);
