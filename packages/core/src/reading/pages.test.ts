@@ -132,6 +132,11 @@ const PAGES: readonly (readonly [string, string, readonly string[]])[] = [
     'Record\tHost\tValue\nCAA\t@\t0 issue "certs.hearth.example"\nCNAME\t_acme-challenge\tchoir.certs.hearth.example',
     ['@ CAA 0 issue "certs.hearth.example"', '_acme-challenge CNAME choir.certs.hearth.example.'],
   ],
+  [
+    'a record whole in a cell of a page, beside words about it',
+    '<table><tr><th>To prove that it is yours</th><td>_hearth TXT hearth-site=9f2c41</td></tr><tr><th>Your site is at</th><td>203.0.113.7<br>alias: sites.hearth.example</td></tr></table>',
+    ['_hearth TXT "hearth-site=9f2c41"'],
+  ],
   ['prose that gives nothing', 'Welcome! Your plan allows 3 sites. Our support answers within 24 hours; version 4.2.1 of the panel is out.', []],
   ['a quote that runs over two cells', '"A | TXT record ns1.hearth.example "', ['not understood: "A TXT record ns1.hearth.example "']],
   [

@@ -25,8 +25,9 @@ const LEAST_TTL = 30;
  */
 export function readWordRows(lines: readonly Line[], around: Around): FormRead {
   const read = new Set<number>();
-  const split = lines.flatMap((line) => {
-    if (line.cells !== undefined) return [];
+  const split = lines.flatMap((one) => {
+    const line = inCell(one);
+    if (line === undefined) return [];
     // A field has a form of its own.
     if (/^[^:]{1,48}:(?:\s|$)/.test(line.text) && labelOf(line.text.slice(0, line.text.indexOf(':'))) !== undefined) return [];
     const words = wordsOf(line.text).filter((word) => !/^(?:->|=>|-->|→|➔|➜|=|:)$/.test(word));
@@ -52,6 +53,13 @@ export function readWordRows(lines: readonly Line[], around: Around): FormRead {
     return [{ ...record, doubts: [...record.doubts, 'Name and value could be the other way round.'], other: { owner: rival.owner, value: rival.value } }];
   });
   return { records, read };
+}
+
+/** A line as it is; of a row of a page its last cell, which may hold a record whole beside words about it. */
+function inCell(line: Line): Line | undefined {
+  if (line.cells === undefined) return line;
+  const last = line.cells.findLast((cell) => cell !== '');
+  return last !== undefined && line.cells.length <= 2 && wordsOf(last).length > 2 ? { line: line.line, quote: line.quote, text: last } : undefined;
 }
 
 function differs(a: RawRecord, b: RawRecord): boolean {
