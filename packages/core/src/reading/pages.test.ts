@@ -134,7 +134,7 @@ const PAGES: readonly (readonly [string, string, readonly string[]])[] = [
   ],
   [
     'a record whole in a cell of a page, beside words about it',
-    '<table><tr><th>To prove that it is yours</th><td>_hearth TXT hearth-site=9f2c41</td></tr><tr><th>Your site is at</th><td>203.0.113.7<br>alias: sites.hearth.example</td></tr></table>',
+    '<table><tr><th>To prove that it is yours</th><td>_hearth TXT hearth-site=9f2c41</td></tr><tr><th>Your site is at</th><td>203.0.113.7<br>alias: sites.hearth.example</td></tr></table>\n<form><button>Check now</button></form><p><a href="/">All domains</a></p>',
     ['_hearth TXT "hearth-site=9f2c41"'],
   ],
   ['prose that gives nothing', 'Welcome! Your plan allows 3 sites. Our support answers within 24 hours; version 4.2.1 of the panel is out.', []],

@@ -69,6 +69,8 @@ class TextReader {
   private readonly problems = new Map<number, string>();
   private readonly context: Context = { about: undefined, other: undefined, type: undefined, name: undefined, head: undefined };
   private serial: number | undefined;
+  /** The text is markup, in which lines mean nothing. */
+  private isPage = false;
   /** The text has one line. */
   private isShort = false;
   /** Where a program's data was cut off. */
@@ -83,6 +85,7 @@ class TextReader {
 
   read(beyond: number): TextReading {
     const { lines, plain, leftOut } = cleanLines(this.text);
+    this.isPage = plain === '' && lines.length > 0;
     this.isShort = lines.filter((line) => !isBlank(line)).length < 2;
     const tree = this.readTree(plain);
     if (!tree) this.readLines(lines);
@@ -100,6 +103,7 @@ class TextReader {
     if (!tree || tree.records.length === 0) return false;
     for (const record of tree.records) this.take(record);
     this.cutAt = tree.cutAt;
+    if (tree.cutAt !== undefined) this.problems.set(tree.cutAt, 'the data was cut off here');
     return this.finds.length > 0;
   }
 
@@ -387,8 +391,8 @@ class TextReader {
 
   /** Whether a line that was not read stands within what was found, or right below it, and may belong to it. */
   private isTorn(find: Find, unread: ReadonlyMap<number, Unread>, texts: ReadonlyMap<number, string>): boolean {
-    // Programs say themselves where a record ends.
-    if (find.form === 'json' || find.form === 'yaml') return false;
+    // Programs and pages say themselves where a record ends.
+    if (this.isPage || find.form === 'json' || find.form === 'yaml') return false;
     for (let line = find.line + 1; line <= Math.min(find.lastLine, find.line + MOST_TORN); line++) if (unread.has(line)) return true;
     const above = unread.get(find.line - 1);
     if (above && find.form !== 'zone file' && beginsRecord(above.text)) return true;

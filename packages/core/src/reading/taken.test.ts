@@ -29,3 +29,13 @@ it('the serial of a zone file counts where every line of the text was read', () 
   expect(read(`${file}odd A 192.0.2\n`).serial).toBeUndefined();
   expect(read(`${file}${'n A 192.0.2.1\n'.repeat(20_000)}`).serial).toBeUndefined();
 });
+
+it('data of a program that was cut off is read as far as it goes, and the cut is told', () => {
+  const whole = JSON.stringify({ records: ['a', 'b', 'c'].map((name) => ({ name, type: 'A', value: '192.0.2.1' })) }, null, 1);
+  const { finds, unread, serial } = read(whole.slice(0, whole.lastIndexOf('192')));
+  expect(finds.map(({ owner, trust }) => [owner, trust])).toEqual([
+    ['a', 'sure'],
+    ['b', 'sure'],
+  ]);
+  expect([unread.length > 0, unread[0]!.problem, serial]).toEqual([true, 'the data was cut off here', undefined]);
+});

@@ -1,4 +1,4 @@
-import { TEXT_LIMIT, Unread } from '@wanderon/core';
+import { TEXT_LIMIT, TextReading, Unread } from '@wanderon/core';
 import { useState } from 'react';
 import { LoadFile } from '../ui/loadFile';
 import { FindGroup, findGroups } from './findGroups';
@@ -11,12 +11,13 @@ const SHOWN = 200;
 const ACCEPT = '.txt,.csv,.zone,.db,.html,.htm,.eml,.json,.yaml,.yml,text/*,message/rfc822,application/json';
 
 /** The field for what people have, and beside it what was understood, each with its place in the text. */
-export function Pasted({ pasted, label, rows = 16 }: { pasted: PastedText; label: string; rows?: number }) {
+export function Pasted({ pasted, label, rows = 20 }: { pasted: PastedText; label: string; rows?: number }) {
   const [mark, setMark] = useState<Mark>();
   const [problem, setProblem] = useState<string>();
   const { reading, text } = pasted;
   const isEmpty = text.trim() === '';
   const groups = findGroups(reading.finds, (find) => pasted.servedOf(find)?.is === 'same');
+  const group = (one: FindGroup) => <Group key={one.key} group={one} pasted={pasted} mark={mark} onMark={setMark} />;
   const files = async (all: readonly File[]): Promise<void> => {
     setProblem(undefined);
     for (const file of all)
@@ -57,10 +58,10 @@ export function Pasted({ pasted, label, rows = 16 }: { pasted: PastedText; label
           </p>
           {pasted.isReading && <div className="mt-1 h-[3px] animate-pulse bg-accent" aria-hidden />}
           <div className="mt-1 overflow-y-auto" style={{ maxHeight: rows * 18 }} tabIndex={0} aria-label="What was understood">
-            {groups.map((group) => (
-              <Group key={group.key} group={group} pasted={pasted} mark={mark} onMark={setMark} />
-            ))}
-            <NotRead pasted={pasted} onMark={setMark} />
+            {groups.filter(({ key }) => key === 'ask').map(group)}
+            <CannotBeRead reading={reading} onMark={setMark} />
+            {groups.filter(({ key }) => key !== 'ask').map(group)}
+            <GivesNothing reading={reading} onMark={setMark} />
           </div>
           {groups.some(({ key }) => key === 'ask') && (
             <p className="mt-1 text-sm text-faded">
@@ -74,7 +75,7 @@ export function Pasted({ pasted, label, rows = 16 }: { pasted: PastedText; label
 }
 
 function gistOf({ reading: { finds, unread }, taken, servedOf }: PastedText): string {
-  if (finds.length === 0) return 'Nothing was understood in it.';
+  if (finds.length === 0) return 'Nothing was understood in it. A list of names, one a line, is always read.';
   const open = finds.filter((find) => find.trust === 'ask' && servedOf(find)?.is !== 'same').length;
   const wrong = unread.filter(({ problem }) => problem !== undefined).length;
   const parts = [
@@ -132,12 +133,37 @@ function Group({ group, pasted, mark, onMark }: { group: FindGroup; pasted: Past
   );
 }
 
-/** Lines that give something and cannot be read stand open, with what is wrong; all others are folded. */
-function NotRead({ pasted, onMark }: { pasted: PastedText; onMark: (mark: Mark) => void }) {
-  const { unread, leftOut } = pasted.reading;
-  const wrong = unread.filter(({ problem }) => problem !== undefined);
-  const rest = unread.filter(({ problem }) => problem === undefined);
-  const list = (lines: readonly Unread[]) => (
+/** Lines that give something and cannot be read, each with what is wrong. */
+function CannotBeRead({ reading, onMark }: { reading: TextReading; onMark: (mark: Mark) => void }) {
+  const lines = reading.unread.filter(({ problem }) => problem !== undefined);
+  if (lines.length === 0) return null;
+  return (
+    <section className="mb-2">
+      <h3 className="border-b border-ink font-semibold text-rust">
+        {lines.length} {lines.length === 1 ? 'line cannot' : 'lines cannot'} be read
+      </h3>
+      <Lines lines={lines} onMark={onMark} />
+    </section>
+  );
+}
+
+/** All other lines, folded: greetings, headings, buttons. */
+function GivesNothing({ reading: { unread, leftOut }, onMark }: { reading: TextReading; onMark: (mark: Mark) => void }) {
+  const lines = unread.filter(({ problem }) => problem === undefined);
+  if (lines.length === 0 && leftOut === 0) return null;
+  return (
+    <details className="text-faded">
+      <summary className="cursor-pointer border-b border-rule">
+        {lines.length} {lines.length === 1 ? 'line gives' : 'lines give'} nothing
+        {leftOut > 0 && `, and ${leftOut} beyond what is read`}
+      </summary>
+      <Lines lines={lines} onMark={onMark} />
+    </details>
+  );
+}
+
+function Lines({ lines, onMark }: { lines: readonly Unread[]; onMark: (mark: Mark) => void }) {
+  return (
     <ul>
       {lines.slice(0, SHOWN).map(({ line, text, problem }) => (
         <li key={line} className="grid grid-cols-[4rem_1fr] gap-2 border-b border-rule py-0.5" onMouseEnter={() => onMark({ line, lastLine: line })}>
@@ -149,26 +175,5 @@ function NotRead({ pasted, onMark }: { pasted: PastedText; onMark: (mark: Mark) 
         </li>
       ))}
     </ul>
-  );
-  return (
-    <>
-      {wrong.length > 0 && (
-        <section className="mb-2">
-          <h3 className="border-b border-ink font-semibold text-rust">
-            {wrong.length} {wrong.length === 1 ? 'line cannot' : 'lines cannot'} be read
-          </h3>
-          {list(wrong)}
-        </section>
-      )}
-      {(rest.length > 0 || leftOut > 0) && (
-        <details className="text-faded">
-          <summary className="cursor-pointer border-b border-rule">
-            {rest.length} other {rest.length === 1 ? 'line' : 'lines'} that {rest.length === 1 ? 'gives' : 'give'} nothing
-            {leftOut > 0 && `, and ${leftOut} beyond what is read`}
-          </summary>
-          {list(rest)}
-        </details>
-      )}
-    </>
   );
 }

@@ -71,8 +71,9 @@ export function InHandDialog({ move, served, onClose }: { move: MoveView; served
   );
 }
 
-/** asking(2, true) → 'Ask for these 2 names, and this server,' */
+/** What the button does: asking(2, true) → 'Ask for these 2 names, and this server,' */
 function asking(names: number, asksServer: boolean): string {
+  if (names === 0 && !asksServer) return 'Ask for what is taken';
   const forNames = names === 1 ? 'this name' : `these ${names} names`;
   if (!asksServer) return `Ask for ${forNames}`;
   return names === 0 ? 'Ask this server' : `Ask for ${forNames}, and this server,`;
