@@ -1,7 +1,7 @@
 import { Label, labelOf } from './labels';
 import { Line } from './lines';
 import { RawRecord } from './find';
-import { Around, FormRead } from './table';
+import { Around, FormRead } from './formRead';
 import { typeWord } from './typeWord';
 import { aboutOf } from './about';
 

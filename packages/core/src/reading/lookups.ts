@@ -1,6 +1,6 @@
 import { RawRecord } from './find';
 import { Line } from './lines';
-import { FormRead } from './table';
+import { FormRead } from './formRead';
 import { typeWord } from './typeWord';
 
 const SAID: readonly (readonly [RegExp, string])[] = [

@@ -1,5 +1,5 @@
 import { Line } from './lines';
-import { Row } from './table';
+import { Row } from './formRead';
 
 /** What stands between the cells of a table. */
 export type Parting = 'cells' | 'tab' | 'bar' | 'semicolon' | 'comma' | 'gaps';

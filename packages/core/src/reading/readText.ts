@@ -1,21 +1,24 @@
 import { Name } from '../dns/name';
 import { About, aboutOf } from './about';
+import { blocksOf } from './blocks';
 import { RULED, cleanLines } from './clean';
 import { OtherField, readFields, readLabelledLines } from './fields';
 import { fileRange, hasFileMarks, isEntry, readFileLines, serialIn, shownRecord } from './fileLines';
 import { Find, RawRecord, Subject, TextReading, Unread } from './find';
-import { contradictions, judge, problemOf } from './judge';
+import { judge, problemOf } from './judge';
 import { isBlank, Line } from './lines';
 import { readLookups } from './lookups';
 import { NameFound, isMail, readMailHeaders } from './mailHeaders';
-import { namesBelow, namesOfLine } from './nameLists';
+import { namesOfLine } from './nameLists';
 import { readOwner } from './owner';
 import { PARTINGS } from './parting';
 import { Named, readSentences } from './sentences';
+import { settleFinds } from './settleFinds';
 import { isCard, isTypeLine, readCards, readStacked } from './stacked';
-import { Around, FormRead, readTableLines } from './table';
+import { Around, FormRead } from './formRead';
+import { readTableLines } from './table';
+import { titleType } from './titles';
 import { readTree } from './tree';
-import { typeWord } from './typeWord';
 import { readWordRows } from './wordRows';
 
 /** The most octets of text that are read. */
@@ -24,10 +27,6 @@ export const TEXT_LIMIT = 2_000_000;
 const SAMPLE = 240;
 /** Words of a line that may be a heading. */
 const HEADING_WORDS = 9;
-/** Names that are taken from lines that were not read. */
-const MOST_NAMES = 2000;
-/** Lines of one record among which one that was not read is looked for. */
-const MOST_TORN = 40;
 /** The domain that is read about where none in particular is. */
 const NO_DOMAIN = 'domain.invalid.';
 
@@ -90,7 +89,7 @@ class TextReader {
     const tree = this.readTree(plain);
     if (!tree) this.readLines(lines);
     const unread = this.unreadOf(tree ? lines.filter(({ line }) => this.cutAt !== undefined && line >= this.cutAt) : lines);
-    const finds = this.settle(lines, unread);
+    const finds = settleFinds(this.finds, lines, unread, { subject: this.subject, isPage: this.isPage });
     return { finds, unread, leftOut: leftOut + beyond, serial: beyond + leftOut + unread.length === 0 ? this.serial : undefined };
   }
 
@@ -389,117 +388,10 @@ class TextReader {
     }
   }
 
-  /** Whether a line that was not read stands within what was found, or right below it, and may belong to it. */
-  private isTorn(find: Find, unread: ReadonlyMap<number, Unread>, texts: ReadonlyMap<number, string>): boolean {
-    // Programs and pages say themselves where a record ends.
-    if (this.isPage || find.form === 'json' || find.form === 'yaml') return false;
-    for (let line = find.line + 1; line <= Math.min(find.lastLine, find.line + MOST_TORN); line++) if (unread.has(line)) return true;
-    const above = unread.get(find.line - 1);
-    if (above && find.form !== 'zone file' && beginsRecord(above.text)) return true;
-    const below = unread.get(find.lastLine + 1);
-    // A row of its own, whatever is wrong with it, is nobody's rest.
-    if (!below || below.problem !== undefined) return false;
-    const parts = partsIn(below.text);
-    return goesOn(below.text, find) || (parts > 1 && parts < partsIn(texts.get(find.lastLine) ?? ''));
-  }
-
   private unreadOf(lines: readonly Line[]): Unread[] {
     return lines.flatMap((one): Unread[] => {
       if (isBlank(one) || one.text === RULED || one.text.trim() === '' || this.taken.has(one.line)) return [];
       return [{ line: one.line, text: one.text.trim().slice(0, 300), problem: this.problems.get(one.line) }];
     });
   }
-
-  /** What the finds say of each other, and what stands around them. */
-  private settle(lines: readonly Line[], unread: readonly Unread[]): Find[] {
-    const quote = new Map(lines.map(({ line, quote: depth }) => [line, depth]));
-    const least = Math.min(...this.finds.filter(({ kind, trust }) => kind !== 'name' && trust !== 'out').map(({ line }) => quote.get(line) ?? 0));
-    const unreadLines = new Map(unread.map((one) => [one.line, one]));
-    const texts = new Map(lines.map(({ line, text }) => [line, text]));
-    const finds = this.finds.map((find): Find => {
-      if (find.trust === 'out' || find.kind === 'name') return find;
-      if ((quote.get(find.line) ?? 0) > least) return { ...find, trust: 'out', questions: ['It stands in the quoted part of a mail.'] };
-      if (this.isTorn(find, unreadLines, texts)) return { ...find, trust: 'ask', questions: [...find.questions, 'Does the line below belong to it?'] };
-      return find;
-    });
-    const { zone } = this.subject;
-    if (zone !== undefined) {
-      const known = new Set(finds.map(({ owner }) => owner.toLowerCase()));
-      let count = 0;
-      for (const { line, text } of unread)
-        for (const name of namesBelow(text, zone)) {
-          const owner = readOwner(name, this.subject);
-          if (owner?.is !== 'ours' || known.has(owner.owner) || count >= MOST_NAMES) continue;
-          known.add(owner.owner);
-          count += 1;
-          finds.push({
-            kind: 'name',
-            owner: owner.owner,
-            type: '',
-            data: '',
-            ttl: undefined,
-            trust: 'ask',
-            questions: ['It stands in a line that was not read.'],
-            others: [],
-            form: 'page source',
-            line,
-            lastLine: line,
-          });
-        }
-    }
-    return contradictions(distinct(finds));
-  }
-}
-
-/** The one type that a title names: "MX records", "Enregistrements TXT", "CNAME-Einträge:". */
-function titleType(text: string): string | undefined {
-  const words = text.split(/[\s:()-]+/).filter((word) => word !== '');
-  if (words.length > 4) return undefined;
-  const types = words.flatMap((word) => (/^[A-Z]{1,6}$/.test(word) ? (typeWord(word) ?? []) : []));
-  return types.length === 1 && words.every((word) => word === types[0] || /^[\p{L}-]{3,}$/u.test(word)) ? types[0] : undefined;
-}
-
-/** How many cells a line of a table has, by the marks between them. */
-function partsIn(text: string): number {
-  return text.split(/[\t|;]/).length;
-}
-
-/** Whether an unread line may be the beginning of the record below it: it has names, numbers or values, and is no sentence and no heading. */
-function beginsRecord(text: string): boolean {
-  return !/[:.!?]$/.test(text) && text.split(/\s+/).some((word) => /^\d+$|[^\s.]\.[^\s.]|[=@"]/.test(word));
-}
-
-/** Whether an unread line may be the rest of the value above it: it looks like no sentence, or what is above is a text without quotes. */
-function goesOn(text: string, { type }: Find): boolean {
-  // A heading or a field of its own.
-  if (text.endsWith(':') || /^[^:]{1,40}:\s/.test(text)) return false;
-  const words = text.split(/\s+/);
-  if (words.length <= 3) return true;
-  return type === 'TXT' && !/^\p{Lu}\p{Ll}+(?:\s+\p{L}+){3,}/u.test(text);
-}
-
-/** Blocks between blank lines, and where mails are quoted. */
-function blocksOf(lines: readonly Line[]): Line[][] {
-  const blocks: Line[][] = [];
-  let block: Line[] = [];
-  for (const line of lines) {
-    if (isBlank(line) || (line.text.trim() === '' && line.cells === undefined) || (block.length > 0 && block[0]!.quote !== line.quote)) {
-      if (block.length > 0) blocks.push(block);
-      block = [];
-    }
-    if (!isBlank(line) && (line.cells !== undefined || line.text.trim() !== '')) block.push(line);
-  }
-  if (block.length > 0) blocks.push(block);
-  return blocks;
-}
-
-/** The same thing twice is one; the surer of both is kept. */
-function distinct(finds: readonly Find[]): Find[] {
-  const byKey = new Map<string, Find>();
-  for (const find of finds) {
-    const key = `${find.kind} ${find.owner.toLowerCase()} ${find.type} ${find.type === 'TXT' ? find.data : find.data.toLowerCase()} ${find.trust === 'out'}`;
-    const known = byKey.get(key);
-    if (!known || (find.trust === 'sure' && known.trust === 'ask')) byKey.set(key, find);
-  }
-  return [...byKey.values()].sort((a, b) => a.line - b.line);
 }

@@ -3,7 +3,7 @@ import { RawRecord } from './find';
 import { Line } from './lines';
 import { typeWord } from './typeWord';
 import { readValue } from './value';
-import { Around } from './table';
+import { Around } from './formRead';
 import { plainWord } from './labels';
 
 /** A nameserver or an address that a sentence names. */

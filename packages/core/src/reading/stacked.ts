@@ -1,6 +1,7 @@
 import { Line } from './lines';
 import { labelOf } from './labels';
-import { Around, FormRead, Row, readRows } from './table';
+import { Around, FormRead, Row } from './formRead';
+import { readRows } from './table';
 import { typeWord } from './typeWord';
 
 /** Cells of a record that stand in lines of their own. */

@@ -1,39 +1,12 @@
-import { Name } from '../dns/name';
 import { Columns, isEmptyCell, tellColumns } from './columns';
-import { RawRecord, Subject } from './find';
+import { RawRecord } from './find';
+import { Around, FormRead, NOTHING, Row } from './formRead';
 import { labelOf } from './labels';
 import { Line } from './lines';
 import { RULED } from './clean';
 import { Parting, partLines } from './parting';
 import { typeWord } from './typeWord';
 import { valuesIn } from './value';
-
-export interface Around {
-  readonly subject: Subject;
-  readonly zone: Name;
-  /** The type that the heading above says. */
-  readonly type: string | undefined;
-  /** The name that stood above, alone in its line. */
-  readonly name: string | undefined;
-  /** Cells of a heading that stood above, parted from its rows. */
-  readonly head: readonly string[] | undefined;
-}
-
-export interface FormRead {
-  readonly records: readonly RawRecord[];
-  /** Lines that were accounted for. */
-  readonly read: ReadonlySet<number>;
-  /** The heading of a table that has no rows here. */
-  readonly head?: readonly string[] | undefined;
-}
-
-export interface Row {
-  readonly line: number;
-  readonly lastLine: number;
-  readonly cells: readonly string[];
-}
-
-const NOTHING: FormRead = { records: [], read: new Set() };
 
 /** Labels that make a line the heading of a table: two at least, of which one is about value or type, and no type of a record. */
 export function isHead(cells: readonly string[]): boolean {
@@ -61,7 +34,7 @@ export function readRows(rows: readonly Row[], lines: readonly Line[], around: A
   const body = rows.filter((row, index) => index !== at && row.cells.filter((cell) => cell !== '').length > 1);
   if (body.length === 0) return at >= 0 ? { records: [], read, head: rows[at]!.cells } : NOTHING;
   // The heading of a table that is drawn with one cell more than its rows, and the like, tells nothing.
-  const width = Math.max(...body.map(({ cells }) => cells.length));
+  const width = body.reduce((widest, { cells }) => Math.max(widest, cells.length), 0);
   const fitting = head && Math.abs(head.length - width) <= 1 ? head : undefined;
   const columns = tellColumns(
     body.map(({ cells }) => cells),

@@ -2,7 +2,7 @@ import { parse as parseYaml } from 'yaml';
 import { typeCode, typeMnemonic } from '../dns/typeNames';
 import { Form, RawRecord } from './find';
 import { Label, labelOf } from './labels';
-import { Around } from './table';
+import { Around } from './formRead';
 import { typeWord } from './typeWord';
 
 /** How deep values may be nested, and how many are looked at. */

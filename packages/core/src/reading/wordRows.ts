@@ -1,5 +1,6 @@
 import { RawRecord } from './find';
-import { isHead, Around, FormRead } from './table';
+import { Around, FormRead } from './formRead';
+import { isHead } from './table';
 import { labelOf } from './labels';
 import { Line } from './lines';
 import { isNoise } from './noiseWords';

@@ -19,7 +19,7 @@ export function CheckForm({ move, leg }: Pick<ChapterProps, 'move' | 'leg'>) {
         Before you save: paste the form back
       </label>
       <p id={`${id}-help`} className="mb-1 text-sm text-faded">
-        Copy the fields as they stand there, a line each. Nothing is sent.
+        Copy the form as it stands there, labels and all. Nothing is sent.
       </p>
       <textarea
         id={id}
