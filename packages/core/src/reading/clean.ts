@@ -1,15 +1,13 @@
 import { htmlLines, isHtml } from './htmlLines';
 import { Line } from './lines';
 import { typeWord } from './typeWord';
+import { INVISIBLE, WIDE_BLANKS } from './unseen';
 
 /** Lines that are read: twenty thousand records of eight fields each, and the gaps between them. */
 const MOST_LINES = 200_000;
 /** Characters of a line: the longest data of a record with every octet escaped, and its quotes. */
 const LONGEST_LINE = 300_000;
 
-/** Beside what can be read: soft hyphens, joiners, marks of direction, and what stands at the beginning of files. */
-const INVISIBLE = /[\u00ad\u200b-\u200f\u202a-\u202e\u2060-\u2064\ufeff]/g;
-const BLANKS = /[\u00a0\u2000-\u200a\u202f\u3000]/g;
 /** The rule below the head of a table that was drawn with signs. */
 const RULE = /^[\s|+:=_\u2500-\u257f-]{3,}$/;
 
@@ -27,7 +25,7 @@ export interface Cleaned {
  *     cleanLines('> - `www` A 192.0.2.1').lines[0]  // { line: 1, text: 'www A 192.0.2.1', quote: 1 }
  */
 export function cleanLines(text: string): Cleaned {
-  const seen = text.replace(INVISIBLE, '').replace(BLANKS, ' ');
+  const seen = text.replace(INVISIBLE, '').replace(WIDE_BLANKS, ' ');
   if (isHtml(seen)) {
     const all = htmlLines(seen);
     return { lines: all.slice(0, MOST_LINES), plain: '', leftOut: Math.max(0, all.length - MOST_LINES) };

@@ -4,7 +4,7 @@ import { Subject } from './find';
 import { Label, labelOf } from './labels';
 import { isNoise } from './noiseWords';
 import { readOwner } from './owner';
-import { ttlText } from './ttlText';
+import { LEAST_TTL, ttlText } from './ttlText';
 import { typeWord } from './typeWord';
 import { fitsValue } from './value';
 
@@ -33,8 +33,6 @@ const SAMPLE = 2000;
 const NEARLY_ALL = 0.8;
 /** The same of a column that is headed as what it is: a small table may have a wrong value in every other row. */
 const HALF = 0.5;
-/** Seconds below which a number without a unit is no TTL by itself. */
-const LEAST_TTL = 30;
 /** Types whose numbers may stand in columns of their own. */
 const NUMBERED: ReadonlySet<string> = new Set(['MX', 'SRV', 'KX', 'URI', 'HTTPS', 'SVCB', 'AFSDB', 'RT', 'NAPTR', 'CAA']);
 

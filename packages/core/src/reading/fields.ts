@@ -22,7 +22,7 @@ interface Card {
 
 /** A field that gives something else than a part of a record. */
 export interface OtherField {
-  readonly label: 'nameserver' | 'address' | 'ipv6' | 'domain';
+  readonly label: 'nameserver' | 'address' | 'ipv6';
   readonly value: string;
   readonly line: number;
 }
@@ -40,7 +40,7 @@ export function readFields(lines: readonly Line[], { subject }: Pick<Around, 'su
   let card: Card | undefined;
   /** What the lines below a heading are, one after the other. */
   let listed: 'nameserver' | 'address' | 'ipv6' | undefined;
-  let waiting: { label: Label; about: ReturnType<typeof aboutOf>; line: number } | undefined;
+  let waiting: { label: Label; heading: string; line: number } | undefined;
   const close = (): void => {
     const whole = card;
     card = undefined;
@@ -107,10 +107,10 @@ export function readFields(lines: readonly Line[], { subject }: Pick<Around, 'su
     }
     listed = undefined;
     if (waiting) {
-      const { label, line: from } = waiting;
+      const { label, heading, line: from } = waiting;
       const isLabel = labelOf(text) !== undefined && typeWord(text) === undefined;
       waiting = undefined;
-      if (!isLabel && put(label, text, line.line, '')) {
+      if (!isLabel && put(label, text, line.line, heading)) {
         card?.lines.push(from);
         // Nameservers and addresses stand below their heading, several of them.
         if (isOther(label)) {
@@ -127,7 +127,7 @@ export function readFields(lines: readonly Line[], { subject }: Pick<Around, 'su
       continue;
     }
     if (pair[1] !== '' && isOther(label)) listed = label;
-    if (pair[1] === '') waiting = { label, about: aboutOf(pair[0]), line: line.line };
+    if (pair[1] === '') waiting = { label, heading: pair[0], line: line.line };
     else if (!put(label, pair[1], line.line, pair[0])) close();
   }
   close();

@@ -116,3 +116,33 @@ describe('a pasted table', () => {
     expect(finds.map(line).sort()).toEqual(WANTED);
   });
 });
+
+describe('a row without a name', () => {
+  const told = (text: string): string[] =>
+    readText(text, { zone: ZONE, as: 'old', own: [] }).finds.map(
+      ({ owner, type, trust, others }) => `${owner} ${type} ${trust}${others.map((other) => `, or ${other.owner}`).join('')}`,
+    );
+
+  it.each([
+    ['in a table', 'Name\tType\tValue\n@\tA\t192.0.2.1\n\tMX\t10 mx1.post.example\nwww\tA\t192.0.2.1\n\tAAAA\t2001:db8::1'],
+    ['in lines of words', '@ 60 IN A 192.0.2.1\n  60 IN MX 10 mx1.post.example.\nwww 60 IN A 192.0.2.1\n    60 IN AAAA 2001:db8::1'],
+  ])('%s is of the domain itself below it, and asked about below another name', (_what, text) =>
+    expect(told(text)).toEqual(['@ A sure', '@ MX sure', 'www A sure', 'www AAAA ask, or @']),
+  );
+
+  it('is none where the whole list is set in', () => expect(told('  @ A 192.0.2.1\n  www A 192.0.2.1')).toEqual(['@ A sure', 'www A sure']));
+
+  it('is of the domain itself where the first has none', () =>
+    expect(told('\tA\t192.0.2.1\nwww\tA\t192.0.2.1\n\tAAAA\t2001:db8::1')).toEqual(['@ A sure', 'www A sure', '@ AAAA sure']));
+
+  it('a label above its value says whether it is of now or wanted, as one beside it', () =>
+    expect(told('Type\nA\nName\nwww\nNew value\n192.0.2.9')).toEqual(['www A out']));
+});
+
+it('a zone file under an example, or under what is wanted, is left out of what is there', () => {
+  const file = '$TTL 60\n@ IN SOA ns1 host 1 1 1 1 1\nwww IN A 192.0.2.1\n';
+  const trusts = (text: string): string[] => readText(text, { zone: ZONE, as: 'old', own: [] }).finds.map(({ trust }) => trust);
+  expect(trusts(`Example:\n\n${file}`)).toEqual(['out', 'out']);
+  expect(trusts(`New records:\n\n${file}`)).toEqual(['out', 'out']);
+  expect(trusts(`The zone as it is:\n\n${file}`)).toEqual(['sure', 'sure']);
+});

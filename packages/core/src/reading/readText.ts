@@ -146,6 +146,7 @@ class TextReader {
     const bad = new Map(file.bad.map(({ line, problem }) => [line, problem]));
     for (const { line } of inside) if (!bad.has(line) && (file.from === undefined || line < file.from)) this.taken.add(line);
     for (const [line, problem] of bad) this.problems.set(line, problem);
+    this.heading(blocksOf(lines.slice(0, range.from)).at(-1) ?? []);
     const texts = new Map(inside.map((one) => [one.line, one.text]));
     const badLines = [...bad.keys()].sort((a, b) => a - b);
     let at = 0;
@@ -153,7 +154,7 @@ class TextReader {
     let isLost = false;
     for (const { record, line } of file.records) {
       const { owner, type, data } = shownRecord(record, this.zone);
-      const isOurs = record.owner.isAtOrBelow(this.zone);
+      const out = record.owner.isAtOrBelow(this.zone) ? this.whyOut(this.context.about, undefined, owner) : 'It is of another domain.';
       for (; at < badLines.length && badLines[at]! < line; at++) isLost = true;
       if (!/^\s/.test(texts.get(line) ?? '')) isLost = false;
       const doubts = [
@@ -166,8 +167,8 @@ class TextReader {
         type,
         data,
         ttl: record.ttl,
-        trust: !isOurs ? 'out' : doubts.length > 0 ? 'ask' : 'sure',
-        questions: isOurs ? doubts : ['It is of another domain.'],
+        trust: out !== undefined ? 'out' : doubts.length > 0 ? 'ask' : 'sure',
+        questions: out === undefined ? doubts : [out],
         others: [],
         form: 'zone file',
         line,
@@ -267,14 +268,14 @@ class TextReader {
   /** False where it is no record of its type. */
   private take(raw: RawRecord): boolean {
     const { about, other } = this.context;
-    const out = raw.out ?? this.whyOut(about, other, raw);
+    const out = raw.out ?? this.whyOut(about, other, raw.owner);
     const find = judge({ ...raw, ...(out === undefined ? {} : { out }) }, this.subject, this.zone);
     if (!find) return false;
     this.finds.push(find);
     return true;
   }
 
-  private whyOut(about: About, other: string | undefined, { owner }: RawRecord): string | undefined {
+  private whyOut(about: About, other: string | undefined, owner: string | undefined): string | undefined {
     if (about === 'example') return 'It stands under an example.';
     if (about === 'new' && this.subject.as === 'old') return 'It stands under what is wanted, not under what is there.';
     if (about === 'old' && this.subject.as === 'new') return 'It stands under what is there, not under what is wanted.';
@@ -337,7 +338,6 @@ class TextReader {
   }
 
   private takeField(label: OtherField['label'], value: string, line: number): void {
-    if (label === 'domain') return;
     for (const word of value.split(/[\s,;]+/).filter(Boolean))
       this.takeNamed({ kind: label === 'nameserver' ? 'nameserver' : 'address', text: word, line, doubt: undefined });
   }

@@ -1,3 +1,4 @@
+import { withNamesAbove } from './blankNames';
 import { Columns, isEmptyCell, tellColumns } from './columns';
 import { RawRecord } from './find';
 import { Around, FormRead, NOTHING, Row } from './formRead';
@@ -41,7 +42,7 @@ export function readRows(rows: readonly Row[], lines: readonly Line[], around: A
     fitting,
     around,
   );
-  if (!columns) return at >= 0 && body.length === 0 ? { records: [], read, head: rows[at]!.cells } : NOTHING;
+  if (!columns) return NOTHING;
   const usual = usualLength(body);
   const records = body.flatMap((row): RawRecord[] => {
     const record = rowRecord(row, columns, around);
@@ -52,7 +53,7 @@ export function readRows(rows: readonly Row[], lines: readonly Line[], around: A
     for (let line = row.line; line <= row.lastLine; line++) read.add(line);
     return valuesIn(record.type, record.value).map((value) => (value === record.value ? record : { ...record, value }));
   });
-  return { records, read, head: fitting };
+  return { records: withNamesAbove(records, around.subject), read, head: fitting };
 }
 
 /** Records that stand side by side, with a label at the beginning of each row; undefined where they do not. */

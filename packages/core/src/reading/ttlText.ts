@@ -11,6 +11,8 @@ const UNITS: readonly (readonly [RegExp, number])[] = [
 /** The host decides. */
 const BY_HOST = /^(?:auto|automatic|automatisch|automatique|automatico|default|standard|defecto|por defecto|par defaut|predefinito|standaard)$/;
 const LONGEST = 30;
+/** Seconds below which a number without a unit is no TTL by itself. */
+export const LEAST_TTL = 30;
 
 /**
  * A TTL as panels of six languages show it: seconds, `'auto'` where the host decides; undefined where it is none.

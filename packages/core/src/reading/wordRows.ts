@@ -1,3 +1,4 @@
+import { withNamesAbove } from './blankNames';
 import { RawRecord } from './find';
 import { Around, FormRead } from './formRead';
 import { isHead } from './table';
@@ -5,7 +6,7 @@ import { labelOf } from './labels';
 import { Line } from './lines';
 import { isNoise } from './noiseWords';
 import { readOwner } from './owner';
-import { ttlText } from './ttlText';
+import { LEAST_TTL, ttlText } from './ttlText';
 import { typeWord } from './typeWord';
 import { readValue } from './value';
 
@@ -15,7 +16,6 @@ const ORDERS: readonly Order[] = ['owner type value', 'type owner value', 'owner
 
 /** Words of a line; a longer one is a value, whose end is not looked at word by word. */
 const MOST_WORDS = 400;
-const LEAST_TTL = 30;
 
 /**
  * Reads lines whose parts stand between single blanks. The order is that in which most lines can be read; a line that it explains only
@@ -26,8 +26,10 @@ const LEAST_TTL = 30;
  */
 export function readWordRows(lines: readonly Line[], around: Around): FormRead {
   const read = new Set<number>();
+  // A list that is set in as a whole leaves no names out.
+  const isSetIn = lines.every(({ text, cells }) => cells !== undefined || /^\s/.test(text));
   const split = lines.flatMap((one) => {
-    const line = inCell(one);
+    const line = inCell(isSetIn ? { ...one, text: one.text.trimStart() } : one);
     if (line === undefined) return [];
     // A field has a form of its own.
     if (/^[^:]{1,48}:(?:\s|$)/.test(line.text) && labelOf(line.text.slice(0, line.text.indexOf(':'))) !== undefined) return [];
@@ -53,7 +55,7 @@ export function readWordRows(lines: readonly Line[], around: Around): FormRead {
     if (!rival) return [record];
     return [{ ...record, doubts: [...record.doubts, 'Name and value could be the other way round.'], other: { owner: rival.owner, value: rival.value } }];
   });
-  return { records, read };
+  return { records: withNamesAbove(records, around.subject), read };
 }
 
 /** A line as it is; of a row of a page its last cell, which may hold a record whole beside words about it. */

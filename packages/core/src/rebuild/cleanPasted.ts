@@ -1,6 +1,7 @@
 import { isIpv4, isIpv6 } from '../dns/address';
 import { Name } from '../dns/name';
 import { quotedText } from '../dns/quotedText';
+import { INVISIBLE, WIDE_BLANKS } from '../reading/unseen';
 
 export interface Cleaned {
   readonly text: string;
@@ -10,9 +11,6 @@ export interface Cleaned {
 
 /** Types whose value, or what it ends in, is a name. */
 const NAMED: ReadonlySet<string> = new Set(['CNAME', 'NS', 'MX', 'SRV', 'PTR', 'DNAME']);
-/** Beside what can be read: soft hyphens, joiners, marks of direction, and what stands at the beginning of files. */
-const INVISIBLE = /[\u00ad\u200b-\u200f\u202a-\u202e\u2060-\u2064\ufeff]/g;
-const BLANKS = /[\u00a0\u2000-\u200a\u202f\u3000\t]/g;
 const LONGEST = 70_000;
 const ROUNDS = 10;
 
@@ -46,7 +44,7 @@ function cleanedOnce(zone: Name, type: string, pasted: string): Cleaned {
   const seen = pasted.replace(INVISIBLE, '');
   say(seen !== pasted, 'characters that cannot be seen are gone', seen);
   const apart = type === 'A' || type === 'AAAA' ? seen.split(/[\s,;]+/) : seen.split(/\r?\n/);
-  const lines = apart.map((line) => line.replace(BLANKS, ' ').trim()).filter((line) => line !== '');
+  const lines = apart.map((line) => line.replace(WIDE_BLANKS, ' ').replaceAll('\t', ' ').trim()).filter((line) => line !== '');
   const cleaned = lines.map((line) => {
     const bare = withoutFront(line, type);
     say(bare !== line, 'name, TTL and type before the value are gone', bare);

@@ -266,7 +266,10 @@ const MAKERS: Readonly<Record<string, Maker>> = {
       truth: records,
     };
   },
-  'names once for several rows': (_random, records, habit) => {
+  'names once for several rows': (_random, given, habit) => {
+    // A name other than the domain itself with two records, the second without a name.
+    const first = given.find(({ owner, type }) => owner !== '@' && type === 'A');
+    const records = first ? [...given, { ...first, type: 'AAAA', data: '2001:db8:1::7' }] : given;
     const sorted = [...new Set(records.map(({ owner }) => owner))].flatMap((owner) => records.filter((one) => one.owner === owner));
     return {
       text: joinLines(
