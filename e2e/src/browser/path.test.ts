@@ -1,7 +1,7 @@
 import { Name, TYPE_CODES, printRdata, sameData, typeMnemonic } from '@wanderon/core';
 import { Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
-import { SUBMITTED, CHANGED, CURRENT_ROW, button, chapter, field, paste, press, pressUntil, signIn, words } from '../support/browser';
+import { SUBMITTED, CHANGED, CURRENT_ROW, button, chapter, field, paste, press, pressUntil, sendForm, signIn, words } from '../support/browser';
 import { DemoUnderTest } from '../support/demoUnderTest';
 
 const ZONE = Name.parse('lighthouse-museum.example.');
@@ -162,9 +162,9 @@ describe('a domain moves from end to end', () => {
       await input.evaluate((element) => ((element as HTMLInputElement).value = ''));
       if (index < 3) await input.type(`ns${index + 1}.quillmere.example`);
     }
-    await Promise.all([registrar.waitForNavigation(), registrar.locator('button').click()]);
+    await sendForm(registrar);
     await registrar.locator('input[type=checkbox]').click();
-    await Promise.all([registrar.waitForNavigation(), registrar.locator('button').click()]);
+    await sendForm(registrar);
     await words(registrar, 'was sent to the registry');
     await registrar.close();
     await words(page, 'The parent publishes the new nameservers since');

@@ -1,5 +1,5 @@
 import { Client } from 'pg';
-import { until } from '../../../command/src/api';
+import { ApiError, until } from '../../../command/src/api';
 import { Driver } from '../support/drive';
 import { clusterAddress } from '../support/cluster';
 import { World, openWorld } from '../support/world';
@@ -82,6 +82,26 @@ describe('a database that goes away and comes back', () => {
       await locking.end();
     }
     await driver.done('survey');
+  });
+
+  it('is said to be away, and is no error of ours, to whoever asks while connections are cut', async () => {
+    const { id } = await Driver.begin(world.api, 'lighthouse-museum.example');
+    const refused: number[] = [];
+    let asking = 8;
+    const asks = async (): Promise<void> => {
+      for (let round = 0; round < 4; round++)
+        for (const path of [`/api/moves/${id}`, '/api/moves', '/api/hosts'])
+          await world.api.call('GET', path).catch((error: unknown) => {
+            if (!(error instanceof ApiError)) throw error;
+            refused.push(error.status);
+          });
+      asking--;
+    };
+    const cuts = async (): Promise<void> => {
+      while (asking > 0) await outside.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = '${name}'`);
+    };
+    await Promise.all([cuts(), ...Array.from({ length: asking }, asks)]);
+    expect([...new Set(refused)]).toEqual([503]);
   });
 
   it('keeps every name that is given at the same time', async () => {

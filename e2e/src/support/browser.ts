@@ -1,7 +1,7 @@
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import puppeteer, { Browser, KeyInput, Page } from 'puppeteer-core';
+import puppeteer, { Browser, HTTPRequest, KeyInput, Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
 
@@ -81,6 +81,20 @@ async function filled(page: Page, selector: string, value: string): Promise<void
     box.dispatchEvent(new Event('input', { bubbles: true }));
     box.dispatchEvent(new Event('change', { bubbles: true }));
   }, value);
+}
+
+/**
+ * Sends the form of somebody else's page and waits for the page that follows. Where the browser got none, as when this machine's network
+ * changed meanwhile, the form is sent again, as a person would; what the browser said of it is printed.
+ */
+export async function sendForm(page: Page): Promise<void> {
+  const failed: string[] = [];
+  const note = (request: HTTPRequest): void => void failed.push(`${request.method()} ${request.url()}: ${request.failure()?.errorText}`);
+  page.on('requestfailed', note);
+  await Promise.all([page.waitForNavigation(), page.locator('button').click()]);
+  for (let again = 0; again < 3 && page.url().startsWith('chrome-error:'); again++) await page.reload();
+  page.off('requestfailed', note);
+  if (failed.length > 0) console.warn(failed.join('\n'));
 }
 
 /** What is pressed is the element and not its place: on a busy machine a page can be drawn late, and a place is waited for in vain. */

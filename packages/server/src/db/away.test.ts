@@ -9,6 +9,8 @@ describe('a database that is away', () => {
   it.each(['23505', '22P02', '57014', '533'])('is not told by %s', (code) => expect(isDatabaseAway(coded(code))).toBe(false));
   it('is told by the driver’s own words, and not by those of other servers', () => {
     expect(isDatabaseAway(new Error('Connection terminated unexpectedly'))).toBe(true);
+    expect(isDatabaseAway(new Error('select "version" from "moves" where "id" = $1 - Connection terminated unexpectedly'))).toBe(true);
+    expect(isDatabaseAway(new Error('select $1 - Client was closed and is not queryable'))).toBe(true);
     expect(isDatabaseAway(new NetError('unreachable', 'connect ECONNREFUSED 192.0.2.1:53'))).toBe(false);
     expect([isDatabaseAway('Connection terminated'), isDatabaseAway(undefined)]).toEqual([false, false]);
   });
