@@ -39,8 +39,11 @@ function fieldsOf(part: string): string[] {
   const labelled = /^([^:=]{1,40}?)\s*[:=]\s*(.*)$/.exec(line);
   const label = labelled && !/^[a-z][a-z0-9+.-]*:\/\//i.test(line) ? labelOf(labelled[1]!) : undefined;
   if (label === 'address' || label === 'ipv6' || label === 'ttl' || label === 'noise') return [];
-  const rest = label !== undefined || /^\s*(?:name ?server|ns|dns)\s*#?\d{0,2}\s*[:=]\s+/i.test(line) ? (labelled?.[2] ?? '') : withoutLabel(line);
-  return valueIn(rest);
+  const isLabelled = label !== undefined || /^\s*(?:name ?server|ns|dns)\s*#?\d{0,2}\s*[:=]\s+/i.test(line);
+  if (!isLabelled) return valueIn(withoutLabel(line));
+  // Behind a label "ns1" is what was typed, and no label.
+  const typed = (labelled?.[2] ?? '').trim();
+  return /^[\p{L}\p{N}_-]+$/u.test(typed) && !isNoise(typed) ? [typed] : valueIn(typed);
 }
 
 /** `NS1 ns1.quillmere.example`: a label that stands before its name without a mark. */

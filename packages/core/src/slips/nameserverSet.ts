@@ -1,35 +1,34 @@
 import { typedServers } from '../reading/typedServers';
 import { plain } from '../survey/words';
 import { nameKey } from '../watch/verdict';
-import { appended } from './nameservers/appended';
+import { leastCost } from './leastCost';
 import { cutShort } from './nameservers/cutShort';
-import { leftOver } from './nameservers/leftOver';
 import { labelInFront } from './nameservers/labelInFront';
+import { leftOver } from './nameservers/leftOver';
 import { misspelt } from './nameservers/misspelt';
-import { numberNotChanged } from './nameservers/numberNotChanged';
-import { ofAnother } from './nameservers/ofAnother';
+import { ofAnother, ofAnotherToo } from './nameservers/ofAnother';
+import { ofSameHost } from './nameservers/ofSameHost';
 import { ofTheHost } from './nameservers/ofTheHost';
 import { otherEnding } from './nameservers/otherEnding';
-import { ownDomain } from './nameservers/ownDomain';
+import { otherNumber } from './nameservers/otherNumber';
+import { ownDomain, ownDomainToo } from './nameservers/ownDomain';
 import { runTogether } from './nameservers/runTogether';
-import { NameSlip, SetContext } from './nameservers/slip';
+import { NameSlip, SetContext, SurplusSlip } from './nameservers/slip';
+import { copied, twice } from './nameservers/twice';
+import { undone } from './nameservers/undone';
 import { within } from './nameservers/within';
 import { written } from './nameservers/written';
 
-/** In this order: the first that explains a name is the one that is told. */
-const SLIPS: readonly NameSlip[] = [
-  appended,
-  cutShort,
-  leftOver,
-  ofAnother,
-  numberNotChanged,
-  labelInFront,
-  otherEnding,
-  runTogether,
-  misspelt,
-  ofTheHost,
-  ownDomain,
-];
+/** What a name can be in the place of a wanted one. */
+const MEANT: readonly NameSlip[] = [cutShort, ofAnother, otherNumber, labelInFront, otherEnding, misspelt, ofTheHost, ownDomain, ofSameHost];
+/** What can be the matter with a name besides what is around it. */
+const WITHIN: readonly NameSlip[] = [otherNumber, misspelt, otherEnding];
+/** What a name can be that is only to go. */
+const SURPLUS: readonly SurplusSlip[] = [twice, leftOver, ofAnotherToo, ownDomainToo];
+
+/** What it costs to say of a name that nothing explains it, and of a wanted one that it was not typed. */
+const STRANGER = 3;
+const MISSING = 1;
 
 export interface FoundSlip {
   /** Which slip it is; `stranger` and `missing` where none explains what is there, or is not. */
@@ -59,45 +58,116 @@ export interface ReadSet {
  */
 export function readNameserverSet(context: SetContext, fields: readonly string[]): ReadSet {
   const wanted = new Map(context.wanted.map((name) => [nameKey(name), plain(name)]));
-  const old = new Set(context.old.map(nameKey));
   const slips: FoundSlip[] = [];
-  const there = new Set<string>();
+  const names: string[] = [];
+  /** Wanted names that stand there wrongly, each explained. */
   const explained = new Set<string>();
-  const wrong: { typed: string; key: string }[] = [];
-  let isWithin = false;
-  for (const field of fields.filter((one) => one.trim() !== '')) {
+  for (const field of fields.map((one) => one.trim()).filter((one) => one !== '')) {
     const inside = within(field, context.wanted);
     if (inside) {
       explained.add(nameKey(inside.wanted));
-      isWithin = true;
-      slips.push({
-        code: 'within',
-        typed: field.trim(),
-        wanted: inside.wanted,
-        text: `“${field.trim()}” has a ${inside.mark} within the name: it is ${inside.wanted}.`,
-      });
+      const text = `“${field}” has a ${inside.mark} within the name: it is ${inside.wanted}.`;
+      slips.push({ code: 'within', typed: field, wanted: inside.wanted, text });
       continue;
     }
-    const { names, slip } = written(field);
-    if (slip) slips.push({ ...slip, typed: field.trim(), wanted: null });
-    for (const name of names) {
-      const key = nameKey(name);
-      if (wanted.has(key) && !there.has(key)) there.add(key);
-      else wrong.push({ typed: name, key });
+    const found = written(field);
+    if (found.slip) slips.push({ ...found.slip, typed: field, wanted: null });
+    for (const name of found.names) {
+      const together = runTogether(name, context);
+      if (!together) names.push(name);
+      else {
+        const meant = together.filter((one) => wanted.has(nameKey(one)));
+        meant.forEach((one) => explained.add(nameKey(one)));
+        const text = `${name} is ${together.length} names run together. ${meant.join(' and ')} ${meant.length === 1 ? 'has' : 'each have'} a field of their own.`;
+        slips.push({ code: 'together', typed: name, wanted: meant[0] ?? null, text });
+      }
     }
   }
-  const missing = (): string[] => [...wanted].flatMap(([key, name]) => (there.has(key) || explained.has(key) ? [] : [name]));
-  for (const { typed, key } of wrong) {
-    const found = SLIPS.map((slip) => slip({ typed, key, twice: there.has(key), missing: missing(), context })).find((one) => one !== undefined);
-    if (found?.wanted) explained.add(nameKey(found.wanted));
-    slips.push(found ? { ...found, typed } : { code: 'stranger', typed, wanted: null, text: `${typed} is in neither set: take it out.` });
+  const keys = names.map(nameKey);
+  const count = (name: string): number => keys.filter((key) => key === nameKey(name)).length;
+  const missing = [...wanted].flatMap(([key, name]) => (explained.has(key) ? [] : [name]));
+  const wrong = explanation(
+    context,
+    names.map((typed) => ({ typed, isWanted: wanted.has(nameKey(typed)), isTwice: count(typed) > 1 })),
+    missing,
+  );
+  slips.push(...wrong);
+  const old = new Set(context.old.map(nameKey));
+  const distinct = new Set(keys);
+  const unchanged = distinct.size > 0 && distinct.size === old.size && [...distinct].every((key) => old.has(key)) && ![...old].every((key) => wanted.has(key));
+  return { asPlanned: wrong.length === 0 && explained.size === 0, unchanged, slips };
+}
+
+interface Typed {
+  readonly typed: string;
+  /** It is a wanted name. */
+  readonly isWanted: boolean;
+  /** It stands there more than once. */
+  readonly isTwice: boolean;
+}
+
+interface Meant {
+  readonly slips: readonly { readonly code: string; readonly text: string }[];
+  readonly cost: number;
+}
+
+/** Of all that stands there the explanation that costs least: each name as one that was meant, as one to take out, or as a stranger. */
+function explanation(context: SetContext, there: readonly Typed[], wanted: readonly string[]): FoundSlip[] {
+  const meant = there.map((one) => wanted.map((name) => meantAs(one, name, context)));
+  const surplus = there.map((one) => cheapest(SURPLUS.flatMap((slip) => slip({ ...one, context }) ?? [])));
+  const { partners } = leastCost(
+    there.length,
+    wanted.length,
+    (i, j) => meant[i]![j]?.cost,
+    (i) => surplus[i]?.cost ?? STRANGER,
+    MISSING,
+  );
+  const found = there.map((_one, i) => (partners[i] === undefined ? undefined : meant[i]![partners[i]]!));
+  // No name is right, and all are of the same host: it is a set that the host gave, for another domain.
+  const ofOtherSet = there.length > 1 && found.every((one) => one?.slips.length === 1 && ['number', 'same host'].includes(one.slips[0]!.code));
+  const slips = there.flatMap(({ typed }, i): FoundSlip[] => {
+    const name = partners[i] === undefined ? null : wanted[partners[i]]!;
+    if (name !== null && ofOtherSet)
+      return [
+        {
+          code: 'other set',
+          typed,
+          wanted: name,
+          text: `${typed} is of another set of the same host, which gives one to each domain: here it is ${name}.`,
+        },
+      ];
+    if (name !== null) return found[i]!.slips.map(({ code, text }) => ({ code, typed, wanted: name, text }));
+    const only = surplus[i];
+    return [{ code: only?.code ?? 'stranger', typed, wanted: null, text: only?.text ?? `${typed} is in neither set: take it out.` }];
+  });
+  const missing = wanted.filter((_name, j) => !partners.includes(j));
+  return [
+    ...slips,
+    ...missing.map((name) => ({ code: 'missing', typed: null, wanted: name, text: `${name} is missing: that field was not saved, or not filled in.` })),
+  ];
+}
+
+/** The cheapest way in which a name was typed for a wanted one: rightly, with one slip, or with something around it and one within it. */
+function meantAs({ typed, isWanted, isTwice }: Typed, wanted: string, context: SetContext): Meant | undefined {
+  if (nameKey(typed) === nameKey(wanted)) return { slips: [], cost: 0 };
+  const one = { typed, wanted, context };
+  // A wanted name in the place of another was copied; nobody misspells one into the other.
+  if (isWanted) return cheapest((isTwice ? [copied] : [otherNumber]).flatMap((slip) => slip(one) ?? []).map(single));
+  const ways: Meant[] = MEANT.flatMap((slip) => slip(one) ?? []).map(single);
+  for (const around of undone(typed, context)) {
+    const outer = { code: around.code, text: around.text(wanted) };
+    if (nameKey(around.typed) === nameKey(wanted)) ways.push({ slips: [outer], cost: around.cost });
+    else
+      for (const inner of WITHIN.flatMap((slip) => slip({ ...one, typed: around.typed }) ?? []))
+        ways.push({ slips: [outer, inner], cost: around.cost + inner.cost });
   }
-  for (const name of missing())
-    slips.push({ code: 'missing', typed: null, wanted: name, text: `${name} is missing: that field was not saved, or not filled in.` });
-  const keys = new Set([...there, ...wrong.map((one) => one.key)]);
-  const unchanged = keys.size > 0 && keys.size === old.size && [...keys].every((key) => old.has(key)) && ![...old].every((key) => wanted.has(key));
-  const asPlanned = wrong.length === 0 && !isWithin && there.size === wanted.size;
-  return { asPlanned, unchanged, slips };
+  return cheapest(ways);
+}
+
+const single = (slip: { readonly code: string; readonly text: string; readonly cost: number }): Meant => ({ slips: [slip], cost: slip.cost });
+
+function cheapest<T extends { readonly cost: number }>(ways: readonly T[]): T | undefined {
+  return ways.reduce<T | undefined>((best, way) => (!best || way.cost < best.cost ? way : best), undefined);
 }
 
 /**

@@ -1,8 +1,8 @@
 import { nameKey } from '../../watch/verdict';
-import { NameSlip } from './slip';
+import { SurplusSlip } from './slip';
 
 /** A name of the set from before that was not taken out. */
-export const leftOver: NameSlip = ({ typed, key, twice, context }) => {
-  if (twice || !context.old.some((name) => nameKey(name) === key)) return undefined;
-  return { code: 'left over', wanted: null, text: `${typed} is left from before: take it out.` };
-};
+export const leftOver: SurplusSlip = ({ typed, isWanted, context }) =>
+  !isWanted && context.old.some((name) => nameKey(name) === nameKey(typed))
+    ? { code: 'left over', cost: 0, text: `${typed} is left from before: take it out.` }
+    : undefined;

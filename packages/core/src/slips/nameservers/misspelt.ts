@@ -1,17 +1,16 @@
 import { plain } from '../../survey/words';
-import { NameSlip } from './slip';
+import { NameSlip, domainOf } from './slip';
 
 /** Slips of the finger in one name that are still taken for it; more would be guessing. */
 const MOST = 2;
 
-/** A name that differs from one that is missing by a letter or two: left out, doubled, changed, or two of them exchanged. */
-export const misspelt: NameSlip = ({ typed, missing, context }) => {
-  const near = missing.map((name) => ({ name, far: distance(typed.toLowerCase(), name.toLowerCase()) })).sort((a, b) => a.far - b.far)[0];
-  if (!near || near.far > MOST) return undefined;
-  const domain = (name: string): string => plain(name).toLowerCase().split('.').slice(1).join('.');
-  const elsewhere = !context.wanted.some((name) => domain(name) === domain(typed));
-  const danger = elsewhere ? ` As it stands it leads into ${domain(typed)}, which is not the host’s.` : '';
-  return { code: 'misspelt', wanted: near.name, text: `${typed} is misspelt: it is ${near.name}.${danger}` };
+/** A name that differs from the wanted one by a letter or two: left out, doubled, changed, or two of them exchanged. */
+export const misspelt: NameSlip = ({ typed, wanted, context }) => {
+  const far = distance(typed.toLowerCase(), wanted.toLowerCase());
+  if (far > MOST) return undefined;
+  const elsewhere = !context.wanted.some((name) => domainOf(plain(name)).toLowerCase() === domainOf(typed).toLowerCase());
+  const danger = elsewhere && typed.includes('.') ? ` As it stands it leads into ${domainOf(typed)}, which is not the host’s.` : '';
+  return { code: 'misspelt', cost: 0.5 + 0.7 * far, text: `${typed} is misspelt: it is ${wanted}.${danger}` };
 };
 
 /**

@@ -13,24 +13,38 @@ export interface SetContext {
   readonly others: readonly KnownSet[];
 }
 
-/** A name that is not wanted where it stands. */
+/** A name that is not wanted where it stands, held against one that is and stands nowhere. Both without final dot. */
 export interface WrongName {
   /** As it was typed, cleaned. */
   readonly typed: string;
-  readonly key: string;
-  /** It is a wanted name that stands there already. */
-  readonly twice: boolean;
-  /** Wanted names, without final dot, that stand nowhere and that no other slip explains. */
-  readonly missing: readonly string[];
+  /** As it is to be typed. */
+  readonly wanted: string;
   readonly context: SetContext;
 }
 
 export interface Explained {
   readonly code: string;
   readonly text: string;
-  /** The name that was meant, without final dot; null where it is only to go. */
-  readonly wanted: string | null;
+  /** How little likely it is: among explanations of a whole set, the one that costs least in all is told. */
+  readonly cost: number;
 }
 
-/** One slip of people who type nameservers; undefined where it does not explain the name. */
+/** One slip of people who type nameservers: a name that was meant for another; undefined where it does not explain the name. */
 export type NameSlip = (wrong: WrongName) => Explained | undefined;
+
+/** A name that stands there for none that was meant: it is only to go. `isWanted`: it is one of those that are wanted, once too often. */
+export type SurplusSlip = (surplus: { readonly typed: string; readonly isWanted: boolean; readonly context: SetContext }) => Explained | undefined;
+
+/** A name without its first label: `quillmere.example` of `ns1.quillmere.example`. */
+export const domainOf = (name: string): string => name.slice(name.indexOf('.') + 1);
+
+/**
+ * The name with `#` for each number, and for each letter that stands alone in its first label: what names of a series have in common.
+ *
+ *     withoutNumbers('ns12.quillmere.example')  // 'ns#.quillmere.example'
+ *     withoutNumbers('dns-b.quillmere.example') // 'dns-#.quillmere.example'
+ */
+export function withoutNumbers(name: string): string {
+  const [first, ...others] = name.toLowerCase().replace(/\d+/g, '#').split('.');
+  return [first!.replace(/(?<=^|[-_#])[a-z](?=$|[-_#])/g, '#'), ...others].join('.');
+}
