@@ -147,7 +147,7 @@ export * from './move/slipsSeen';
 export * from './move/byHand';
 export * from './move/back';
 export * from './move/notYet';
-export * from './slips/records/astray';
+export * from './slips/records/places/astray';
 export * from './slips/nameservers/slip';
 export * from './slips/otherSets';
 export * from './timetable/legTimes';

@@ -8,7 +8,8 @@ describe('where a set that a server lacks may stand instead', () => {
 
   it('is at its name with the domain once more, and under other types; only what that server lacks, and did not say yet', () => {
     expect(asked({ [WWW]: none })).toContain('www.zone.test.zone.test./A');
-    expect(asked({ [WWW]: none }).every((key) => key.startsWith('www.'))).toBe(true);
+    expect(asked({ [WWW]: none })).toEqual(expect.arrayContaining(['www.zone.test./TXT', 'zone.test./A', 'wwww.zone.test./A']));
+    expect(asked({ [WWW]: none }).length).toBeLessThanOrEqual(120);
     expect(asked({ [WWW]: none, 'www.zone.test.zone.test./A': none })).not.toContain('www.zone.test.zone.test./A');
     expect([asked({}), asked({ [WWW]: { ttl: 60, data: ['192.0.2.2'] } })]).toEqual([[], []]);
   });

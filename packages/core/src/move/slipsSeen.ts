@@ -8,7 +8,7 @@ import { SetKey, keyOfRow, ownerOf, setKey, typeOf } from './plan';
 import { AnswerSight, ZoneSight } from './seen';
 
 /** Slips that say only that something is not there, or not any other than before. */
-export const SAYS_LITTLE: ReadonlySet<string> = new Set(['not there', 'not saved']);
+export const SAYS_LITTLE: ReadonlySet<string> = new Set(['not there', 'not saved', 'value missing']);
 
 const NOT_FRONTED: RecordSlipFound = {
   code: 'not fronted',
@@ -17,6 +17,9 @@ const NOT_FRONTED: RecordSlipFound = {
 
 /** Rows of which it is asked where they stand instead; of a zone that is all missing nothing needs to be asked. */
 const ASKED_INSTEAD = 12;
+/** Questions that this is worth in a look at one server, and to one row at the least. */
+const QUESTIONS = 120;
+const QUESTIONS_A_ROW = 10;
 
 /** Why a server does not answer a set as planned, where a known slip explains it. */
 export function slipSeen(leg: Leg, address: string, key: SetKey, answer: AnswerSight): RecordSlipFound | undefined {
@@ -68,6 +71,8 @@ export function slipQuestions({ plan, wanted }: Pick<Leg, 'plan' | 'wanted'>, { 
   const planned = plan.rulings.filter((row) => (wanted.data(keyOfRow(row)) ?? []).length > 0);
   const missing = planned.filter((row) => sets[keyOfRow(row)]?.data.length === 0);
   if (missing.length > ASKED_INSTEAD && missing.length === planned.length) return [];
-  const all = missing.slice(0, ASKED_INSTEAD).flatMap(({ owner, type }) => askedInstead({ owner, type, zone }).map((one) => setKey(one.owner, one.type)));
+  const rows = missing.slice(0, ASKED_INSTEAD);
+  const each = Math.max(QUESTIONS_A_ROW, Math.floor(QUESTIONS / rows.length));
+  const all = rows.flatMap(({ owner, type }) => askedInstead({ owner, type, zone }, each).map((one) => setKey(one.owner, one.type)));
   return [...new Set(all)].filter((key) => sets[key] === undefined);
 }

@@ -1,4 +1,4 @@
-import { Astray } from './astray';
+import { Astray } from './places/astray';
 
 /** What a slip is looked for in: one set as a server answers it, against the plan, with what else that server answers. Data in presentation form, sorted. */
 export interface WrongSet {
@@ -26,14 +26,30 @@ export interface RecordSlipFound {
   readonly text: string;
 }
 
-/** One slip of people who type records; undefined where it does not explain the set. */
+/** A slip that explains a whole set; undefined where it does not. */
 export type RecordSlip = (wrong: WrongSet) => RecordSlipFound | undefined;
 
-export const sameAll = (a: readonly string[], b: readonly string[]): boolean =>
-  a.length === b.length && a.every((text) => b.some((one) => one.toLowerCase() === text.toLowerCase()));
+/** One value that is served held against one that is planned and is not: its last field, and what else is known. */
+export interface WrongValue {
+  readonly wrong: WrongSet;
+  readonly type: string;
+  /** As served and as planned: the field that is typed last, as a person reads it. */
+  readonly is: string;
+  readonly was: string;
+}
 
-/** Those of `a` that are not among `b`, letter case aside. */
-export const without = (a: readonly string[], b: readonly string[]): string[] => a.filter((text) => !b.some((one) => one.toLowerCase() === text.toLowerCase()));
+export interface ValueSlipFound extends RecordSlipFound {
+  /** How little likely it is: of all values together the explanation that costs least is told. */
+  readonly cost: number;
+}
+
+/** A slip within one field; undefined where it does not explain how the one became the other. */
+export type ValueSlip = (value: WrongValue) => ValueSlipFound | undefined;
 
 /** A name as people read it: without the final dot. */
 export const shown = (name: string): string => name.replace(/\.$/, '');
+
+/** A domain or a name below it, as it is typed into a panel that appends the domain. */
+export function typedOwner(owner: string, zone: string): string {
+  return owner.toLowerCase() === zone.toLowerCase() ? '@, or an empty field' : owner.slice(0, -zone.length - 1);
+}

@@ -1,4 +1,5 @@
-import { RecordSlip, shown, without } from './slip';
+import { RecordSlip, shown } from '../slip';
+import { lacking } from '../typedValue';
 
 /** What was found of a set somewhere else than where it belongs: below another domain at the same host, or at another host. */
 export interface Astray {
@@ -12,10 +13,10 @@ export interface Astray {
  * Saved all right, on another domain or in a panel to which nothing is delegated. A sign and no proof: many domains of an agency lead to
  * the same places.
  */
-export const astray: RecordSlip = ({ planned, served, elsewhereFound = [] }) => {
-  const lacking = without(planned, served);
-  if (lacking.length === 0) return undefined;
-  const found = elsewhereFound.find((one) => without(lacking, one.data).length === 0);
+export const astray: RecordSlip = ({ type, planned, served, elsewhereFound = [] }) => {
+  const missing = lacking(type, planned, served);
+  if (missing.length === 0) return undefined;
+  const found = elsewhereFound.find((one) => lacking(type, missing, one.data).length === 0);
   if (!found) return undefined;
   return found.what === 'domain'
     ? { code: 'another domain', text: `It is not there, and the same stands at ${shown(found.where)}: was it saved on another domain?` }
