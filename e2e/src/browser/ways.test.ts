@@ -199,15 +199,17 @@ describe('other ways a domain moves', () => {
     await words(page, 'Every field is written as this panel wants it.');
     const rows = (): Promise<number> => page.$$eval('table[aria-label="Handover sheet"] tbody tr', (all) => all.length);
     const all = await rows();
-    // Two sets stand there already, one of them otherwise, and one that nobody planned.
+    // Two sets stand there already, one of them otherwise, one with a slip, and one that nobody planned.
     await press(page, 'Paste what the panel shows');
     await paste(
       page,
       'What the panel shows',
-      'lighthouse-museum.example. 300 IN A 203.0.113.80\nlighthouse-museum.example. 300 IN MX 5 mail.elsewhere.example.\nleft.lighthouse-museum.example. 300 IN TXT "x"\n',
+      'lighthouse-museum.example. 300 IN A 203.0.113.80\nlighthouse-museum.example. 300 IN AAAA 2001:db8:7403::8\nlighthouse-museum.example. 300 IN MX 5 mail.elsewhere.example.\nleft.lighthouse-museum.example. 300 IN TXT "x"\n',
     );
-    await press(page, 'Begin the sheet from these 3 record sets');
-    await words(page, 'From what the panel showed: 3 record sets.');
+    await words(page, 'One record is typed wrongly there');
+    await words(page, '2001:db8:7403::8 differs in one character: it is 2001:db8:7403::80.');
+    await press(page, 'Begin the sheet from these 4 record sets');
+    await words(page, 'From what the panel showed: 4 record sets.');
     const acts = await page.$$eval('table[aria-label="Handover sheet"] tbody tr', (each) =>
       each.map((row) => (row as HTMLElement).innerText.replace(/\s+/g, ' ')),
     );

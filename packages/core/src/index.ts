@@ -142,6 +142,7 @@ export * from './rebuild/proposeFresh';
 export * from './hosts/enter';
 export * from './hosts/sheet';
 export * from './slips/recordSlips';
+export * from './slips/panelSlips';
 export * from './slips/records/slip';
 export * from './move/slipsSeen';
 export * from './move/byHand';

@@ -7,6 +7,11 @@ export interface Pairing {
   readonly cost: number;
 }
 
+/** The one that costs least; of equal ones the first. */
+export function cheapest<T extends { readonly cost: number }>(ways: readonly T[]): T | undefined {
+  return ways.reduce<T | undefined>((best, way) => (!best || way.cost < best.cost ? way : best), undefined);
+}
+
 /**
  * The pairs between two sides that cost least in all: what has no partner costs what it costs alone. Of equal ones the first found is taken.
  *

@@ -1,7 +1,7 @@
 import { typedServers } from '../reading/typedServers';
 import { plain } from '../survey/words';
 import { nameKey } from '../watch/verdict';
-import { leastCost } from './leastCost';
+import { cheapest, leastCost } from './leastCost';
 import { cutShort } from './nameservers/cutShort';
 import { labelInFront } from './nameservers/labelInFront';
 import { leftOver } from './nameservers/leftOver';
@@ -165,10 +165,6 @@ function meantAs({ typed, isWanted, isTwice }: Typed, wanted: string, context: S
 }
 
 const single = (slip: { readonly code: string; readonly text: string; readonly cost: number }): Meant => ({ slips: [slip], cost: slip.cost });
-
-function cheapest<T extends { readonly cost: number }>(ways: readonly T[]): T | undefined {
-  return ways.reduce<T | undefined>((best, way) => (!best || way.cost < best.cost ? way : best), undefined);
-}
 
 /**
  * The names of servers that a pasted text holds, each once, in their order.

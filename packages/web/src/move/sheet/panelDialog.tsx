@@ -1,5 +1,5 @@
 import { MoveView, PanelShown } from '@wanderon/contract';
-import { Name, rrsetToText, takenSets } from '@wanderon/core';
+import { Name, PanelSlip, panelSlips, rrsetToText, takenSets } from '@wanderon/core';
 import { useMemo } from 'react';
 import { useMoveAction } from '../../api';
 import { Button } from '../../ui/button';
@@ -7,18 +7,29 @@ import { Dialog } from '../../ui/dialog';
 import { Failed } from '../../ui/states';
 import { useToast } from '../../ui/toast';
 import { Pasted } from '../../reading/pasted';
+import { OpenLeg } from '../movePlace';
+import { ownerBelow } from '../owner';
 import { usePastedText } from '../../reading/pastedText';
 
 /** Seconds for a record that came without a TTL. */
 const TTL = 3600;
 
 /** What the panel of the DNS host shows now, pasted: the sheet goes from there to the plan. */
-export function PanelDialog({ move, host, onClose }: { move: MoveView; host: string; onClose: () => void }) {
+export function PanelDialog({ move, leg, host, onClose }: { move: MoveView; leg: Pick<OpenLeg, 'kind' | 'rulings'>; host: string; onClose: () => void }) {
   const give = useMoveAction<PanelShown>(move.id, 'POST', () => '/panel');
   const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
   const pasted = usePastedText(useMemo(() => ({ zone: zone.toString(), as: 'old', own: [] }), [zone]));
   const { say } = useToast();
   const sets = takenSets(pasted.taken, zone, TTL).map(rrsetToText);
+  const slips = panelSlips(
+    zone.toString(),
+    // A new zone held nothing before it was typed.
+    leg.rulings.map(({ owner, type, planned, found }) => ({
+      ...{ owner, type, planned: planned?.data ?? [] },
+      found: leg.kind === 'repoint' ? (found?.data ?? []) : [],
+    })),
+    sets,
+  );
   const submit = (): void =>
     give.mutate(
       { sets: sets.map((set) => ({ ...set, data: [...set.data] })) },
@@ -36,6 +47,7 @@ export function PanelDialog({ move, host, onClose }: { move: MoveView; host: str
         deleted.
       </p>
       <Pasted pasted={pasted} label="What the panel shows" />
+      {slips.length > 0 && <Slips slips={slips} domain={move.domain} />}
       {give.isError && <Failed error={give.error} />}
       <div className="mt-4 flex gap-2">
         <Button kind="main" disabled={give.isPending || sets.length === 0} onClick={submit}>
@@ -44,5 +56,34 @@ export function PanelDialog({ move, host, onClose }: { move: MoveView; host: str
         <Button onClick={onClose}>Not now</Button>
       </div>
     </Dialog>
+  );
+}
+
+/** Rows of it that are told; the sheet has them all. */
+const TOLD = 12;
+
+/** What is wrong in the panel as it stands, while it can still be set right there. */
+function Slips({ slips, domain }: { slips: readonly PanelSlip[]; domain: string }) {
+  return (
+    <section className="mt-3 border-t border-rule pt-2" aria-live="polite">
+      <h3 className="font-semibold text-rust">
+        {slips.length === 1 ? 'One record is typed wrongly there' : `${slips.length} records are typed wrongly there`}
+      </h3>
+      <ul>
+        {slips.slice(0, TOLD).map(({ owner, type, texts }) => (
+          <li key={`${owner} ${type}`} className="border-b border-rule py-0.5 break-words">
+            <span className="mono">
+              {ownerBelow(owner, domain)} {type}
+            </span>
+            {texts.map((text) => (
+              <span key={text} className="ml-3">
+                {text}
+              </span>
+            ))}
+          </li>
+        ))}
+      </ul>
+      {slips.length > TOLD && <p className="text-faded">And {slips.length - TOLD} more.</p>}
+    </section>
   );
 }

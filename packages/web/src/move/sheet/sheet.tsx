@@ -76,7 +76,7 @@ export function Sheet({ move, leg, may, now }: LedgerProps) {
         slips={slips}
         onGive={may ? () => setGiving(true) : undefined}
       />
-      {pasting && <PanelDialog move={move} host={name} onClose={() => setPasting(false)} />}
+      {pasting && <PanelDialog move={move} leg={leg} host={name} onClose={() => setPasting(false)} />}
       {giving && <SheetLinks leg={leg.id} now={now} onClose={() => setGiving(false)} />}
     </section>
   );

@@ -1,3 +1,4 @@
+import { cheapest } from '../../leastCost';
 import { RecordSlipFound, ValueSlip, WrongSet, shown } from '../slip';
 import { TypedValue, hasTarget, inSentence, lastOf, sameValue, typedValue } from '../typedValue';
 import { address } from './address';
@@ -125,7 +126,3 @@ function ofAnotherRow({ rows, owner, type }: WrongSet, is: TypedValue, was: Type
 
 const withoutDigits = (text: string): string => text.toLowerCase().replace(/\d+/g, '#');
 const single = ({ code, text, cost }: RecordSlipFound & { readonly cost: number }): ExplainedValue => ({ slips: [{ code, text }], cost });
-
-function cheapest<T extends { readonly cost: number }>(ways: readonly T[]): T | undefined {
-  return ways.reduce<T | undefined>((best, way) => (!best || way.cost < best.cost ? way : best), undefined);
-}
