@@ -160,7 +160,28 @@ describe('letters that differ', () => {
     ['abc', 'ac', 1],
     ['abc', 'bac', 1],
     ['abcd', 'badc', 2],
+    ['abcdef', 'badcfe', Infinity],
+    ['', 'ab', 2],
+    ['', 'abc', Infinity],
   ])('%s and %s: %d', (a, b, far) => expect(distance(a, b)).toBe(far));
+
+  it('are counted as over the whole table, which is compared here cell by cell', () => {
+    const text = fc.string({ unit: fc.constantFrom('a', 'b', 'c'), maxLength: 9 });
+    fc.assert(
+      fc.property(text, text, (a, b) => {
+        const table = [...Array(a.length + 1)].map((_unused, i) => [...Array(b.length + 1)].map((_also, j) => (i === 0 ? j : j === 0 ? i : 0)));
+        for (let i = 1; i <= a.length; i++)
+          for (let j = 1; j <= b.length; j++) {
+            const ways = [table[i - 1]![j]! + 1, table[i]![j - 1]! + 1, table[i - 1]![j - 1]! + Number(a[i - 1] !== b[j - 1])];
+            if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1]) ways.push(table[i - 2]![j - 2]! + 1);
+            table[i]![j] = Math.min(...ways);
+          }
+        const whole = table[a.length]![b.length]!;
+        expect(distance(a, b)).toBe(whole <= 2 ? whole : Infinity);
+      }),
+      { numRuns: 2000 },
+    );
+  });
 });
 
 describe('the set of another service of the same company', () => {

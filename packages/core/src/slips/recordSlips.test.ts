@@ -1,10 +1,11 @@
+import fc from 'fast-check';
 import { Name } from '../dns/name';
 import { RRset, groupRecords, rrsetFromText } from '../dns/record';
 import { typeCode } from '../dns/typeNames';
 import { ZoneAnswers } from '../dns/zoneAnswers';
 import { parseZoneFile } from '../dns/zoneFile';
 import { textsOf } from '../timetable/wanted';
-import { askedInstead, recordSlip } from './recordSlips';
+import { askedInstead, recordSlip, recordSlips } from './recordSlips';
 
 const ZONE = 'choir.example.';
 
@@ -145,5 +146,38 @@ describe('a record as somebody typed it', () => {
 
   it('is explained by no slip where somebody meant something else', () => {
     expect(read(typed(change(`www.${ZONE}`, () => `www.${ZONE} 300 CNAME shop.fennel.example.`)))).toEqual({ [`www.${ZONE} CNAME`]: 'none' });
+  });
+});
+
+describe('what a hostile server answers', () => {
+  const base = { zone: ZONE, owner: `www.${ZONE}`, found: [], elsewhere: () => undefined, rows: [], isFront: () => false };
+  it('is held against the plan in time that grows with its length', () => {
+    const texts = [`"${'ab'.repeat(20_000)}"`, `"${'ba'.repeat(20_000)}"`];
+    expect(recordSlips({ ...base, type: 'TXT', planned: [texts[0]!], served: [texts[1]!] })).toBeDefined();
+    const many = Array.from({ length: 400 }, (_, index) => `192.0.2.${index % 250}${index}`);
+    expect(recordSlips({ ...base, type: 'A', planned: ['192.0.2.1'], served: many }).length).toBeGreaterThan(0);
+  });
+
+  it('never ends in an error, whatever stands in a value or a name', () => {
+    const data = fc.oneof(
+      fc.string({ maxLength: 60 }),
+      fc.string({ unit: fc.constantFrom('\\', '"', '0', '1', ' ', '.', 'a', '\u200b', '&', ';', '%', '2', '/', ':'), maxLength: 40 }),
+    );
+    const type = fc.constantFrom('A', 'AAAA', 'CNAME', 'MX', 'TXT', 'SRV', 'CAA', 'TLSA', 'TYPE65280');
+    fc.assert(
+      fc.property(type, fc.array(data, { maxLength: 4 }), fc.array(data, { maxLength: 4 }), fc.array(data, { maxLength: 2 }), (of, planned, served, found) => {
+        const slips = recordSlips({
+          ...base,
+          type: of,
+          planned,
+          served,
+          found,
+          elsewhere: () => served,
+          rows: [{ owner: `*.${ZONE}`, type: of, planned: served }],
+        });
+        for (const { code, text } of slips) expect([typeof code, text.length > 0]).toEqual(['string', true]);
+      }),
+      { numRuns: 3000 },
+    );
   });
 });

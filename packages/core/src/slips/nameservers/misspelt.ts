@@ -14,25 +14,29 @@ export const misspelt: NameSlip = ({ typed, wanted, context }) => {
 };
 
 /**
- * How many letters have to be put in, left out, changed, or exchanged with their neighbour (optimal string alignment).
+ * How many letters have to be put in, left out, changed, or exchanged with their neighbour (optimal string alignment); Infinity where it is more
+ * than two. Only what lies within two places of each other is compared, so that the time grows with the length of the shorter.
  *
  *     distance('oldqauy', 'oldquay')  // 1
  */
 export function distance(a: string, b: string): number {
-  // A name has at most 253 letters; what is much longer or shorter is another one.
   if (Math.abs(a.length - b.length) > MOST) return Infinity;
   let before: number[] = [];
-  let last = Array.from({ length: b.length + 1 }, (_, index) => index);
+  let last = Array.from({ length: Math.min(b.length, MOST) + 1 }, (_, index) => index);
   for (let i = 1; i <= a.length; i++) {
-    const row = [i];
-    for (let j = 1; j <= b.length; j++) {
-      const same = a[i - 1] === b[j - 1];
-      let least = Math.min(last[j]! + 1, row[j - 1]! + 1, last[j - 1]! + (same ? 0 : 1));
-      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1]) least = Math.min(least, before[j - 2]! + 1);
-      row.push(least);
+    const row: number[] = [];
+    for (let j = Math.max(0, i - MOST); j <= Math.min(b.length, i + MOST); j++) {
+      if (j === 0) {
+        row[0] = i;
+        continue;
+      }
+      let least = Math.min((last[j] ?? Infinity) + 1, (row[j - 1] ?? Infinity) + 1, (last[j - 1] ?? Infinity) + (a[i - 1] === b[j - 1] ? 0 : 1));
+      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1]) least = Math.min(least, (before[j - 2] ?? Infinity) + 1);
+      row[j] = least;
     }
     before = last;
     last = row;
   }
-  return last[b.length]!;
+  const least = last[b.length] ?? Infinity;
+  return least <= MOST ? least : Infinity;
 }
