@@ -4,7 +4,7 @@ import { plainWord } from './labels';
 export type About = 'old' | 'new' | 'example' | undefined;
 
 const OLD =
-  /\b(?:current(?:ly)?|existing|old|previous|remove|delete|instead of|aktuell\w*|bisher\w*|bestehend\w*|alte[nrs]?|loschen|entfernen|vorhanden\w*|actuel\w*|existant\w*|ancien\w*|supprimer|actual(?:es)?|existente\w*|antigu\w*|eliminar|borrar|anterior(?:es)?|attual\w*|esistent\w*|vecchi\w*|eliminare|rimuovere|huidige?|bestaande?|oude?|verwijder\w*)\b/;
+  /\b(?:current(?:ly)?|existing|old|previous|remove|delete|instead of|aktuell\w*|alt|bisher\w*|vorher|bestehend\w*|alte[nrs]?|loschen|geloscht|entfern\w*|vorhanden\w*|actuel\w*|existant\w*|ancien\w*|supprimer|actual(?:es)?|existente\w*|antigu\w*|eliminar|borrar|anterior(?:es)?|attual\w*|esistent\w*|vecchi\w*|eliminare|rimuovere|huidige?|bestaande?|oude?|verwijder\w*)\b/;
 const NEW =
   /\b(?:new|required?|add|create|set(?: up)?|should|must|replace (?:it |them )?(?:with|by)|to be|neue?[nrs]?|anlegen|hinzufugen|setzen|erforderlich\w*|eintragen|nouveaux?|nouvelles?|ajout\w*|requis\w*|creer|nuev\w*|anadir|agregar|necesari\w*|crear|nuov\w*|aggiung\w*|richiest\w*|creare|nieuwe?|toevoegen|vereist\w*|instellen|aanmaken)\b/;
 const EXAMPLE = /\b(?:examples?|for instance|e\.?g|beispiel\w*|z\.? ?b|exemples?|ejemplos?|esempi[o]?|voorbeeld\w*|bijvoorbeeld|muster)\b/;

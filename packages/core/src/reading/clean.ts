@@ -33,12 +33,30 @@ export function cleanLines(text: string): Cleaned {
   const all = seen.split(/\r\n|[\n\r\u2028\u2029]/);
   if (all.at(-1) === '') all.pop();
   const whole = all.slice(0, MOST_LINES).map((one, index) => unquoted(one, index + 1));
+  joinAnswers(whole);
   const raw = whole.map((one) => (one.text.length > LONGEST_LINE ? { ...one, text: one.text.slice(0, LONGEST_LINE) } : one));
   return {
     lines: withoutBullets(withoutNumbers(raw)).map(unmarked),
     plain: whole.map(({ text: one }) => one).join('\n'),
     leftOut: Math.max(0, all.length - MOST_LINES),
   };
+}
+
+/** Lines below a name within which its text follows. */
+const TEXT_WITHIN = 4;
+
+/** A program that asks says a text below its name, with a gap between them: they are one line. Parts of the text follow each other. */
+function joinAnswers(lines: Line[]): void {
+  for (let at = 0; at < lines.length; at++) {
+    if (!/^\S+\s+text\s*=\s*$/.test(lines[at]!.text)) continue;
+    for (let next = at + 1; next < lines.length && next <= at + TEXT_WITHIN; next++) {
+      const text = lines[next]!.text.trim();
+      if (text === '') continue;
+      if (!/^"/.test(text)) break;
+      lines[at] = { ...lines[at]!, text: `${lines[at]!.text.trim()} ${text}` };
+      lines[next] = { ...lines[next]!, text: '' };
+    }
+  }
 }
 
 /** `> > text` → text, twice quoted. */

@@ -23,6 +23,8 @@ export interface Columns {
   readonly turned?: { readonly name: number; readonly value: number } | undefined;
   /** Columns of which nothing is made. */
   readonly unknown: readonly number[];
+  /** Columns of states and buttons, each with its heading and all that stands in it. */
+  readonly states: readonly { readonly index: number; readonly heading: string; readonly all: readonly string[] }[];
   /** The heading of the value is about the opposite of what is asked for. */
   readonly about: About;
 }
@@ -33,6 +35,8 @@ const SAMPLE = 2000;
 const NEARLY_ALL = 0.8;
 /** The same of a column that is headed as what it is: a small table may have a wrong value in every other row. */
 const HALF = 0.5;
+/** Different states of a column that are looked at. */
+const MOST_STATES = 50;
 /** Types whose numbers may stand in columns of their own. */
 const NUMBERED: ReadonlySet<string> = new Set(['MX', 'SRV', 'KX', 'URI', 'HTTPS', 'SVCB', 'AFSDB', 'RT', 'NAPTR', 'CAA']);
 
@@ -126,6 +130,9 @@ export function tellColumns(
     domain: domain?.index,
     turned: turned && { name: turned.name.index, value: turned.value.index },
     unknown: unknown.map(({ index }) => index),
+    states: left
+      .filter((one) => !unknown.includes(one))
+      .map(({ index, full }) => ({ index, heading: head?.[index] ?? '', all: [...new Set(full)].slice(0, MOST_STATES) })),
     about: value.about,
   };
 }

@@ -1,9 +1,11 @@
-import { Label, labelOf } from './labels';
+import { Label, labelOf, plainWord } from './labels';
 import { Line } from './lines';
 import { RawRecord } from './find';
 import { Around, FormRead } from './formRead';
+import { SWITCHED_OFF, isSwitchedOff } from './rowState';
 import { typeWord } from './typeWord';
 import { aboutOf } from './about';
+import { typeNamed } from './clauses';
 
 interface Card {
   name?: string;
@@ -15,6 +17,8 @@ interface Card {
   port?: string;
   domain?: string;
   out?: boolean;
+  /** A field says that the record does not count. */
+  isOff?: boolean;
   line: number;
   lastLine: number;
   lines: number[];
@@ -33,11 +37,16 @@ const PARTS: ReadonlySet<Label> = new Set(['name', 'type', 'value', 'ttl', 'clas
  * Reads records that are given field by field: `Label: value`, a label with its value in the cell beside it or in the line below. The
  * same label again begins the next record, as a gap does.
  */
-export function readFields(lines: readonly Line[], { subject }: Pick<Around, 'subject'>): FormRead & { readonly others: readonly OtherField[] } {
+export function readFields(
+  lines: readonly Line[],
+  { subject, type: above }: Pick<Around, 'subject'> & Partial<Pick<Around, 'type'>>,
+): FormRead & { readonly others: readonly OtherField[] } {
   const records: RawRecord[] = [];
   const others: OtherField[] = [];
   const read = new Set<number>();
   let card: Card | undefined;
+  /** The type that a line above the fields names: "Create an A record". */
+  let titled = above;
   /** What the lines below a heading are, one after the other. */
   let listed: 'nameserver' | 'address' | 'ipv6' | undefined;
   let waiting: { label: Label; heading: string; line: number } | undefined;
@@ -46,10 +55,11 @@ export function readFields(lines: readonly Line[], { subject }: Pick<Around, 'su
     card = undefined;
     waiting = undefined;
     if (!whole) return;
-    const { type, value, line, lastLine } = whole;
+    const { type = titled, value, line, lastLine } = whole;
     if (type === undefined || value === undefined) return;
     for (const one of whole.lines) read.add(one);
     const doubts = whole.name === undefined && whole.domain === undefined ? ['No name stands there: the domain itself is taken.'] : [];
+    if (whole.isOff) doubts.push(SWITCHED_OFF);
     records.push({
       owner: whole.name ?? whole.domain,
       type,
@@ -73,6 +83,11 @@ export function readFields(lines: readonly Line[], { subject }: Pick<Around, 'su
       read.add(line);
       return true;
     }
+    // "Record" heads names, types and values alike.
+    if (label === 'name' && plainWord(heading) === 'record') {
+      if (card?.type === undefined && typeWord(text) !== undefined) return put('type', text, line, '');
+      if (card?.name !== undefined && card.value === undefined) return put('value', text, line, '');
+    }
     const type = label === 'type' ? typeWord(text) : undefined;
     if (label === 'type' && type === undefined) return false;
     const key = label === 'class' || label === 'noise' ? undefined : label;
@@ -93,6 +108,7 @@ export function readFields(lines: readonly Line[], { subject }: Pick<Around, 'su
     card.lastLine = line;
     if (key !== undefined) card[key] = type ?? text;
     if (label === 'value') card.out = isContrary;
+    if (label === 'noise' && isSwitchedOff(text, heading)) card.isOff = true;
     return true;
   };
   for (const line of lines) {
@@ -124,6 +140,7 @@ export function readFields(lines: readonly Line[], { subject }: Pick<Around, 'su
     const label = pair && labelOf(pair[0]);
     if (!pair || label === undefined || !(PARTS.has(label) || label === 'nameserver' || label === 'address' || label === 'ipv6')) {
       close();
+      titled = typeNamed(text) ?? (pair ? titled : undefined);
       continue;
     }
     if (pair[1] !== '' && isOther(label)) listed = label;
@@ -154,14 +171,34 @@ export function readLabelledLines(lines: readonly Line[], around: Pick<Around, '
   for (const { line, text } of lines) {
     const parts = text.replace(/ {2,}|\t+/g, '\t').split(/[\t,;|] ?(?=[^\t,;|:=]{1,48}[:=])/);
     const pairs = parts.map((part) => /^\s*(?:\d+[.)]\s*)?([^:=]{1,48}?)\s*[:=]\s*(\S[^]*)$/.exec(part));
-    if (pairs.length < 3 || !pairs.every((pair) => pair !== null && labelOf(pair[1]!) !== undefined)) continue;
-    const of = pairs.map((pair): Line => ({ line, quote: 0, text: `${pair![1]}: ${pair![2]}` }));
+    const isParted = pairs.length >= 3 && pairs.every((pair) => pair !== null && labelOf(pair[1]!) !== undefined);
+    const all = isParted ? pairs.map((pair): readonly [string, string] => [pair![1]!, pair![2]!]) : pairsWithin(text);
+    if (all.length < 3) continue;
+    const of = all.map(([label, value]): Line => ({ line, quote: 0, text: `${label}: ${value}` }));
     const found = readFields(of, around);
     if (found.records.length !== 1) continue;
     records.push(found.records[0]!);
     read.add(line);
   }
   return { records, read };
+}
+
+/** Characters of a line in which labels are looked for. */
+const LONGEST_LINE = 5000;
+
+/** Labels with nothing but a blank before them: `TYPE: A HOST: @ VALUE: 192.0.2.1`; empty where what stands before the first has none. */
+function pairsWithin(text: string): (readonly [string, string])[] {
+  const line = text.slice(0, LONGEST_LINE).trim();
+  const starts: { readonly at: number; readonly label: string; readonly end: number }[] = [];
+  for (const { index } of line.matchAll(/[:=](?=\s)/g)) {
+    const words = line.slice(starts.at(-1)?.end ?? 0, index).split(/\s+/);
+    const label = [3, 2, 1].map((count) => words.slice(-count).join(' ')).find((some) => some !== '' && !/\d/.test(some) && labelOf(some) !== undefined);
+    if (label !== undefined) starts.push({ at: index - label.length, label, end: index + 1 });
+  }
+  if (starts[0]?.at !== 0) return [];
+  return starts
+    .map(({ label, end }, index) => [label, line.slice(end, starts[index + 1]?.at ?? line.length).trim()] as const)
+    .filter(([, value]) => value !== '');
 }
 
 /** Characters within which a label ends. */

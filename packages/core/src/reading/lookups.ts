@@ -25,11 +25,22 @@ export function readLookups(lines: readonly Line[]): FormRead {
   const read = new Set<number>();
   let asked: { readonly owner: string; readonly type: string } | undefined;
   let named: string | undefined;
+  /** The next address is the one of the server that was asked. */
+  let isServer = false;
   for (const { line, text: raw } of lines) {
     const text = raw.trim();
-    if (/^(?:Server|Address):\s+\S+#\d+$|^Server:\s|^Non-authoritative answer:|^Authoritative answers can be found from:|^;;/i.test(text)) {
+    if (
+      /^(?:Server|Address):\s+\S+#\d+$|^Server:\s|^Non-authoritative answer:|^>?\s*set (?:type|q|querytype|debug|server)\b|^(?:\S*[$#%]\s+|>\s*)?(?:nslookup|exit)$|^Authoritative answers can be found from:|^;;/i.test(
+        text,
+      )
+    ) {
       read.add(line);
-      if (/^Server:/i.test(text)) named = undefined;
+      if (/^Server:/i.test(text)) [named, isServer] = [undefined, true];
+      continue;
+    }
+    if (isServer && /^Address:\s/i.test(text)) {
+      isServer = false;
+      read.add(line);
       continue;
     }
     const command = askedIn(text);

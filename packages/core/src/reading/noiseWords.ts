@@ -5,7 +5,8 @@ const NOISE: ReadonlySet<string> = new Set(
   `edit delete remove copy save cancel add active enabled disabled ok valid verified propagated pending proxied dns only on off yes no more details change view manage
 bearbeiten loschen entfernen kopieren speichern andern aktiv aktiviert inaktiv gultig ja nein
 modifier supprimer copier actif active inactif oui non editer
-editar eliminar borrar copiar activo activado inactivo si
+inactive paused suspended deactivated deaktiviert pausiert desactive inactivo desactivado inattivo disattivato disabilitato uitgeschakeld auto automatic
+editer editar eliminar borrar copiar activo activado inactivo si
 modifica elimina copia attivo attivato
 bewerken verwijderen kopieren actief wijzigen nee default automatisch`
     .split(/\s+/)

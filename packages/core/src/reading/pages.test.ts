@@ -142,7 +142,7 @@ const PAGES: readonly (readonly [string, string, readonly string[]])[] = [
   [
     'two values in one sentence',
     'Your CNAME record for www should be sites.hearth.example or edge.hearth.example.',
-    ['not understood: Your CNAME record for www should be sites.hearth.example or edge.hearth.example.'],
+    ['www CNAME sites.hearth.example. ?', 'www CNAME edge.hearth.example. ?'],
   ],
 ];
 

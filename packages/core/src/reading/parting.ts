@@ -1,9 +1,10 @@
 import { Line } from './lines';
 import { Row } from './formRead';
+import { typeWord } from './typeWord';
 
 /** What stands between the cells of a table. */
-export type Parting = 'cells' | 'tab' | 'bar' | 'semicolon' | 'comma' | 'gaps';
-export const PARTINGS: readonly Parting[] = ['cells', 'tab', 'bar', 'semicolon', 'comma', 'gaps'];
+export type Parting = 'cells' | 'tab' | 'bar' | 'semicolon' | 'comma' | 'gaps' | 'dash';
+export const PARTINGS: readonly Parting[] = ['cells', 'tab', 'bar', 'semicolon', 'comma', 'gaps', 'dash'];
 
 /** Cells of a row that are looked at. */
 const MOST_CELLS = 40;
@@ -24,11 +25,28 @@ export function partLines(lines: readonly Line[], parting: Parting): Row[] {
     case 'comma':
       return csvRows(lines, ',');
     case 'gaps':
+      return withTypesApart(
+        rowsOf(lines, ({ text }) => {
+          const cells = text.trim().split(/ {2,}|\t+/);
+          return cells.length > 1 ? (/^ {4,}|^\t/.test(text) ? ['', ...cells] : cells) : undefined;
+        }),
+      );
+    case 'dash':
       return rowsOf(lines, ({ text }) => {
-        const cells = text.trim().split(/ {2,}|\t+/);
-        return cells.length > 1 ? (/^ {4,}|^\t/.test(text) ? ['', ...cells] : cells) : undefined;
+        const cells = text.trim().split(/\s+(?:[-–—]|->|→|=>|⇒)\s+/);
+        return cells.length > 1 ? cells : undefined;
       });
   }
+}
+
+/** A long type leaves one blank before the name behind it: `CNAME www` is two cells where other rows begin with a type alone. */
+function withTypesApart(rows: Row[]): Row[] {
+  const begins = rows.filter(({ cells }) => typeWord(cells[0]!) === cells[0]).length;
+  if (begins * 2 < rows.length) return rows;
+  return rows.map((row) => {
+    const [type, name, ...more] = row.cells[0]!.split(' ');
+    return more.length === 0 && name !== undefined && typeWord(type!) === type ? { ...row, cells: [type!, name, ...row.cells.slice(1)] } : row;
+  });
 }
 
 function rowsOf(lines: readonly Line[], cellsOf: (line: Line) => readonly string[] | undefined): Row[] {

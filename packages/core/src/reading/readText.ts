@@ -11,6 +11,7 @@ import { readLookups } from './lookups';
 import { NameFound, isMail, readMailHeaders } from './mailHeaders';
 import { namesOfLine } from './nameLists';
 import { readOwner } from './owner';
+import { readPairCards } from './pairCards';
 import { PARTINGS } from './parting';
 import { Named, readSentences } from './sentences';
 import { settleFinds } from './settleFinds';
@@ -27,6 +28,8 @@ export const TEXT_LIMIT = 2_000_000;
 const SAMPLE = 240;
 /** Words of a line that may be a heading. */
 const HEADING_WORDS = 9;
+/** A nameserver with its addresses beside it: `ns1.host.example (203.0.113.1)`. */
+const SERVER_LINE = /^\s*((?:[a-z0-9_-]+\.)+[a-z][a-z0-9-]*\.?)(?:[\s,;/|([]+(?:ipv?[46]?:?\s*)?[0-9a-f]*[.:][0-9a-f.:]+[\s)\]]*)+$/i;
 /** The domain that is read about where none in particular is. */
 const NO_DOMAIN = 'domain.invalid.';
 
@@ -116,7 +119,10 @@ class TextReader {
     }
     if (hasFileMarks(rest) && this.readFile(rest)) return;
     const blocks = blocksOf(rest);
+    const cards = readPairCards(blocks, this.around());
+    if (cards.records.length > 0) this.takeForm(cards);
     for (let from = 0; from < blocks.length; from++) {
+      if (blocks[from]!.every(({ line }) => this.taken.has(line))) continue;
       let to = from;
       while (to < blocks.length && isCard(blocks[to]!)) to += 1;
       if (to - from > 1) {
@@ -181,6 +187,8 @@ class TextReader {
   }
 
   private readBlock(block: readonly Line[]): void {
+    const asked = readLookups(block);
+    if (asked.records.length === 0 && asked.read.size === block.length) return this.takeForm(asked);
     const lines = this.withoutTitle(block);
     if (lines.length === 0) return;
     const form = this.formOf(lines);
@@ -306,6 +314,11 @@ class TextReader {
   /** Lines that have no form: names, sentences, headings. */
   private readWords(lines: readonly Line[], isHeading = true): void {
     const plain = lines.filter(({ text }) => text !== RULED && text.trim() !== '');
+    if (this.subject.as === 'new' && plain.length > 0 && plain.every(({ text }) => SERVER_LINE.test(text))) {
+      for (const { line } of plain) this.taken.add(line);
+      this.takeServers(plain.map(({ text, line }) => ({ name: SERVER_LINE.exec(text)![1]!, line })));
+      return;
+    }
     const names = plain.map((line) => namesOfLine(line));
     // One word below records may be what is left of one of them.
     const isAlone = this.finds.every(({ kind }) => kind === 'name');

@@ -1,8 +1,8 @@
-import { isIpv4, isIpv6 } from '../dns/address';
+import { isIpv4 } from '../dns/address';
+import { aboutOf } from './about';
+import { readClauses, tokensOf } from './clauses';
 import { RawRecord } from './find';
 import { Line } from './lines';
-import { typeWord } from './typeWord';
-import { readValue } from './value';
 import { Around } from './formRead';
 import { plainWord } from './labels';
 
@@ -20,8 +20,6 @@ export interface SentencesRead {
   readonly read: ReadonlySet<number>;
 }
 
-const TYPE =
-  /(?<![\p{L}\w-])(AAAA|CNAME|ALIAS|ANAME|TXT|MX|CAA|SRV|A|NS)(?=[\s-]*(?:\([^)]*\)\s*)?(?:resource )?(?:[Rr]ecords?|RECORDS?|[Ee]ntry|[Ee]ntries|[Ee]intr\p{L}+|[Ee]nregistrements?|[Rr]egistros?|[Rr]egel|[Tt]ype)(?![\p{L}\w]))|(?:[Rr]ecords?|[Ee]nregistrements?|[Rr]egistros?|[Ee]intrag|[Ee]ntry|[Tt]yp|[Tt]ipo|[Tt]ype)\s+(?:of |de |di |van |vom )?(?:type |typ |tipo )?["“«]?(AAAA|CNAME|ALIAS|TXT|MX|CAA|A)(?![\p{L}\w-])/gu;
 const SERVERS = /name ?servers?|naamservers?|serveurs? (?:de noms|dns)|servidores? (?:de nombres|dns)|server (?:dei nomi|dns)|server dei nomi/i;
 const HOST = /^(?=.{4,253}\.?$)(?:[a-z0-9_](?:[a-z0-9_-]{0,61}[a-z0-9_])?\.)+[a-z](?:[a-z0-9-]{0,61}[a-z0-9])?\.?$/i;
 /** `www` is to have the same value. */
@@ -35,12 +33,14 @@ const ADDRESS = /\bip\b|\bipv[46]\b|address|adress|direccion|indirizz|\bserver\b
  *     Please set an A record for your domain to 203.0.113.10, www the same.   // @ A and www A
  *     Nameservers: ns1 and ns2 of hearth.example                               // two names
  */
-export function readSentences(lines: readonly Line[], { subject, zone }: Around): SentencesRead {
+export function readSentences(lines: readonly Line[], { subject }: Pick<Around, 'subject'>): SentencesRead {
   const records: RawRecord[] = [];
   const named: Named[] = [];
   const read = new Set<number>();
+  let before: readonly string[] = [];
   for (const sentence of sentencesIn(lines)) {
-    const found = readOne(sentence, { subject, zone });
+    const found = readOne(sentence, { subject }, before);
+    before = found.addresses;
     records.push(...found.records);
     named.push(...found.named);
     if (found.records.length + found.named.length > 0) for (const line of sentence.lines) read.add(line);
@@ -77,87 +77,62 @@ function sentencesIn(lines: readonly Line[]): Sentence[] {
   return sentences;
 }
 
-function readOne({ text, lines }: Sentence, { subject, zone }: Pick<Around, 'subject' | 'zone'>): Omit<SentencesRead, 'read'> {
+/** What a sentence gives, and what the next one may be about. */
+interface Said extends Omit<SentencesRead, 'read'> {
+  readonly addresses: readonly string[];
+}
+
+const DOUBT = 'It was read out of a sentence.';
+
+function readOne({ text, lines }: Sentence, { subject }: Pick<Around, 'subject'>, before: readonly string[]): Said {
   const [line, lastLine] = [lines[0]!, lines.at(-1)!];
-  const quoted = [...text.matchAll(/["“”„«»`']([^"“”„«»`']{1,400})["“”«»`']/g)].map((match) => match[1]!.trim());
-  const words = wordsIn(text);
   const plain = plainWord(text.slice(0, LONGEST));
-  if (SERVERS.test(plain)) {
-    const named = serversIn(words, line);
-    if (named.length > 0) return { records: [], named };
-  }
-  const types = [...new Set([...text.matchAll(TYPE)].map((match) => typeWord(match[1] ?? match[2]!)!))];
-  const records: RawRecord[] = [];
-  for (const type of types) {
-    const values = [...new Set([...quoted, ...words].filter((word) => word !== type && isValueOf(type, word, zone, subject.zone)))];
-    const owners = ownersIn([...quoted, ...words], values, subject.zone);
-    // Which of several values is meant is nobody's to choose, but addresses stand together.
-    if (values.length === 0 || (values.length > 1 && type !== 'A' && type !== 'AAAA')) continue;
-    const first = owners[0] ?? (type === 'CNAME' || type === 'ALIAS' ? (/\bwww\b/.test(plain) ? 'www' : undefined) : '@');
-    if (first === undefined) continue;
-    const all = new Set(SAME.test(plain) ? ['@', 'www', ...owners] : [first, ...owners]);
-    for (const owner of all)
-      for (const value of values)
-        records.push({
-          owner,
-          type,
-          value,
-          priority: type === 'MX' ? /\b(?:prio\w*|preference|pref)\b\D{0,12}(\d{1,5})/i.exec(text)?.[1] : undefined,
-          line,
-          lastLine,
-          form: 'sentence',
-          doubts: ['It was read out of a sentence.'],
-        });
-  }
-  if (records.length > 0) return { records, named: [] };
-  const addresses = words.filter((word) => isIpv4(word) || isIpv6(word));
-  if (addresses.length > 0 && ADDRESS.test(plain))
-    return { records: [], named: addresses.map((address): Named => ({ kind: 'address', text: address, line, doubt: 'It was read out of a sentence.' })) };
-  return { records: [], named: [] };
+  const named = SERVERS.test(plain) ? serversIn(wordsIn(text), line, subject.zone) : [];
+  const servers = new Set(named.map((one) => one.text.toLowerCase()));
+  const tokens = tokensOf(text, subject).filter((token) => token.is !== 'host' || !servers.has(token.text.toLowerCase()));
+  const { records, addresses, names } = readClauses(tokens, subject.as);
+  const isExample = aboutOf(text) === 'example';
+  const place = { line, lastLine, form: 'sentence' as const, doubts: [DOUBT], ...(isExample && { out: 'It stands in an example.' }) };
+  const all = records.map((record): RawRecord => ({ ...record, ...place }));
+  // What a sentence says of the domain, it says of "www the same"; and of names that are named behind an address of the sentence before.
+  const leads = all.filter(({ type, out }) => LEADING.has(type) && out === undefined);
+  const same =
+    SAME.test(plain) && leads.length > 0
+      ? ['@', 'www'].flatMap((owner) =>
+          leads.filter((lead) => !leads.some((one) => one.owner === owner && one.type === lead.type)).map((lead) => ({ ...lead, owner })),
+        )
+      : [];
+  const later =
+    records.length === 0 && addresses.length === 0 && named.length === 0
+      ? names.flatMap((owner) => before.map((value): RawRecord => ({ owner, type: value.includes(':') ? 'AAAA' : 'A', value, ...place })))
+      : [];
+  const given = addresses.length > 0 && (ADDRESS.test(plain) || names.length > 0) && !SERVERS.test(plain) ? addresses : [];
+  const ofNames =
+    given.length > 0 ? names.flatMap((owner) => given.map((value): RawRecord => ({ owner, type: value.includes(':') ? 'AAAA' : 'A', value, ...place }))) : [];
+  return {
+    records: [...all, ...same, ...later, ...ofNames],
+    named: [
+      ...named,
+      ...given.filter((value) => !ofNames.some((one) => one.value === value)).map((address): Named => ({ kind: 'address', text: address, line, doubt: DOUBT })),
+    ],
+    addresses: given,
+  };
 }
 
-function ownersIn(words: readonly string[], values: readonly string[], zone: string | undefined): string[] {
-  const apex = zone?.replace(/\.$/, '').toLowerCase();
-  const found = new Set<string>();
-  for (const word of words) {
-    const lower = word.toLowerCase().replace(/\.$/, '');
-    if (values.includes(word)) continue;
-    if (word === '@' || lower === 'www' || /^_[a-z0-9-]+(?:\._[a-z0-9-]+)*$/.test(lower)) found.add(lower);
-    else if (apex !== undefined && lower === apex) found.add('@');
-    else if (apex !== undefined && lower.endsWith(`.${apex}`)) found.add(lower.slice(0, -apex.length - 1));
-  }
-  // Of "www" in "with and without www" the domain itself is meant as well.
-  return [...found];
-}
-
-function isValueOf(type: string, word: string, zone: Parameters<typeof readValue>[2], domain: string | undefined): boolean {
-  if (type === 'A') return isIpv4(word);
-  if (type === 'AAAA') return isIpv6(word);
-  if (type === 'TXT')
-    return (
-      /[=\d]/.test(word) &&
-      (!/\s/.test(word) || /^v=/.test(word)) &&
-      word.length >= 6 &&
-      !isIpv4(word) &&
-      !isIpv6(word) &&
-      !HOST.test(word) &&
-      !/^https?:/i.test(word)
-    );
-  if (!HOST.test(word)) return false;
-  const apex = domain?.replace(/\.$/, '').toLowerCase();
-  const lower = word.toLowerCase().replace(/\.$/, '');
-  if (apex !== undefined && (lower === apex || lower.endsWith(`.${apex}`))) return false;
-  return readValue(type, word, zone, { priority: '10' }) !== undefined;
-}
+/** Types of what may be the same for `www`. */
+const LEADING: ReadonlySet<string> = new Set(['A', 'AAAA', 'CNAME', 'ALIAS', 'ANAME']);
 
 /** Names of servers: whole ones, and series such as "ns1 and ns2 of hearth.example". */
-function serversIn(words: readonly string[], line: number): Named[] {
-  const doubt = 'It was read out of a sentence.';
+function serversIn(words: readonly string[], line: number, zone: string | undefined): Named[] {
+  const doubt = DOUBT;
+  const apex = zone?.replace(/\.$/, '').toLowerCase();
+  const isOwn = (word: string): boolean =>
+    apex !== undefined && (word.toLowerCase() === apex || (word.toLowerCase().endsWith(`.${apex}`) && !/^(?:ns|dns)/i.test(word)));
   const named: Named[] = [];
   const short: string[] = [];
   for (const word of words) {
     if (/^(?:ns|dns)\d{1,2}$/i.test(word)) short.push(word);
-    else if (HOST.test(word) && !isIpv4(word)) {
+    else if (HOST.test(word) && !isIpv4(word) && !isOwn(word)) {
       if (short.length > 0 && !/^(?:ns|dns)\d*[.-]/i.test(word))
         for (const first of short.splice(0)) named.push({ kind: 'nameserver', text: `${first}.${word}`, line, doubt });
       else {

@@ -6,6 +6,7 @@ import { labelOf } from './labels';
 import { Line } from './lines';
 import { RULED } from './clean';
 import { Parting, partLines } from './parting';
+import { SWITCHED_OFF, isSwitchedOff, outByState } from './rowState';
 import { typeWord } from './typeWord';
 import { valuesIn } from './value';
 
@@ -92,6 +93,9 @@ function rowRecord(
   if (type === undefined || value === undefined) return undefined;
   const doubts: string[] = [];
   for (const index of columns.unknown) if (!isEmptyCell(cells[index] ?? '')) doubts.push(`It is not known what “${short(cells[index]!)}” in this row means.`);
+  const states = columns.states.map(({ index, heading, all }) => ({ text: cells[index] ?? '', heading, all }));
+  if (states.some(({ text, heading }) => isSwitchedOff(text, heading))) doubts.push(SWITCHED_OFF);
+  const stateOut = states.map(({ text, all }) => outByState(text, all, subject)).find((why) => why !== undefined);
   if (columns.name === undefined && nameAbove === undefined) doubts.push('No name stands there: the domain itself is taken.');
   const wrongWay = columns.about !== undefined && columns.about !== 'example' && columns.about !== subject.as;
   const { turned } = columns;
@@ -110,6 +114,7 @@ function rowRecord(
     form: 'table',
     doubts,
     ...(turned && { other: { owner: cells[turned.name] ?? '', value: cells[turned.value] ?? '' } }),
+    ...(stateOut !== undefined && { out: stateOut }),
     ...(wrongWay && { out: subject.as === 'old' ? 'It is headed as what is wanted.' : 'It is headed as what is there now.' }),
   };
 }

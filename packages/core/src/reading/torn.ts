@@ -1,4 +1,5 @@
 import { Find, Unread } from './find';
+import { typeWord } from './typeWord';
 
 /** Lines of one record among which one that was not read is looked for. */
 const MOST_TORN = 40;
@@ -24,7 +25,9 @@ function partsIn(text: string): number {
 
 /** Whether an unread line may be the beginning of the record below it: it has names, numbers or values, and is no sentence and no heading. */
 function beginsRecord(text: string): boolean {
-  return !/[:.!?]$/.test(text) && text.split(/\s+/).some((word) => /^\d+$|[^\s.]\.[^\s.]|[=@"]/.test(word));
+  const words = text.split(/\s+/);
+  if (words.filter((word) => /^\p{L}\p{Ll}{2,}$/u.test(word)).length >= 3 && !words.some((word) => typeWord(word) === word)) return false;
+  return !/[:.!?]$/.test(text) && words.some((word) => /^\d+$|[^\s.]\.[^\s.]|[=@"]/.test(word));
 }
 
 /** Whether an unread line may be the rest of the value above it: it looks like no sentence, or what is above is a text without quotes. */

@@ -3,6 +3,7 @@ import { typeCode, typeMnemonic } from '../dns/typeNames';
 import { Form, RawRecord } from './find';
 import { Label, labelOf } from './labels';
 import { Around } from './formRead';
+import { SWITCHED_OFF, isSwitchedOff } from './rowState';
 import { typeWord } from './typeWord';
 
 /** How deep values may be nested, and how many are looked at. */
@@ -118,7 +119,7 @@ function recordsIn(tree: unknown, text: string, form: Form, { subject }: Around)
       form,
       doubts: [
         ...(known.name === undefined && known.domain === undefined ? ['No name stands there: the domain itself is taken.'] : []),
-        ...(isOff ? ['It is marked as switched off.'] : []),
+        ...(isOff ? [SWITCHED_OFF] : []),
       ],
     });
   };
@@ -148,6 +149,7 @@ function recordsIn(tree: unknown, text: string, form: Form, { subject }: Around)
       else if (isPlain && label === 'domain') own.domain = String(value);
       else if (/^(?:disabled|inactive|deleted)$/i.test(key)) off ||= value === true || value === 'true';
       else if (/^(?:enabled|active)$/i.test(key)) off ||= value === false || value === 'false';
+      else if (isPlain && label === 'noise') off ||= isSwitchedOff(String(value), key);
       else if (label === 'value' || label === 'address' || label === 'ipv6') values.push(value);
       else if (label === 'nameserver' && Array.isArray(value)) below.push(['NS', value]);
       else below.push([key, value]);

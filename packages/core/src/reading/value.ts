@@ -127,7 +127,7 @@ function named(type: string, value: string, zone: Name, beside: Beside, isFile: 
   const doubts: string[] = [];
   const wanted = NUMBERS[type] ?? [];
   let words = bare(value)
-    .replace(/[[(](\d{1,5})[\])]/g, '$1')
+    .replace(/[[(](?:(?:prio|pref)\p{L}*[.:=]?\s*)?(\d{1,5})[\])]/giu, '$1')
     .split(/\s+/);
   // Some panels show the priority of mail after its target.
   if (wanted.length === 1 && words.length === 2 && isNumber(words[1]!) && !isNumber(words[0]!)) words = [words[1]!, words[0]!];

@@ -6,6 +6,7 @@ import { labelOf } from './labels';
 import { Line } from './lines';
 import { isNoise } from './noiseWords';
 import { readOwner } from './owner';
+import { SWITCHED_OFF, isSwitchedOff } from './rowState';
 import { LEAST_TTL, ttlText } from './ttlText';
 import { typeWord } from './typeWord';
 import { readValue } from './value';
@@ -81,7 +82,8 @@ export function wordsOf(text: string): string[] {
 function readLine(words: readonly string[], { line, text }: Line, order: Order, around: Around): RawRecord | undefined {
   const ends = /^\s/.test(text) ? ['', ...words] : [...words];
   // Buttons and states at the end of a row.
-  while (ends.length > 2 && isNoise(ends.at(-1)!) && !isTypeUpper(ends.at(-1)!)) ends.pop();
+  let isOff = false;
+  while (ends.length > 2 && isNoise(ends.at(-1)!) && !isTypeUpper(ends.at(-1)!)) isOff = isSwitchedOff(ends.pop()!, '') || isOff;
   if (order === 'owner value') {
     const [owner, ...rest] = ends;
     const value = valueOf(around.type!, rest, around);
@@ -95,7 +97,8 @@ function readLine(words: readonly string[], { line, text }: Line, order: Order, 
     if (!record) continue;
     // In small letters a type may be a word of a sentence.
     const isWord = !isTypeUpper(ends[at]!) && record.type !== 'A' && record.type !== 'AAAA';
-    return { ...record, line, lastLine: line, form: 'list', doubts: isWord ? [...record.doubts, `Is “${ends[at]!}” meant as a type?`] : record.doubts };
+    const doubts = [...record.doubts, ...(isWord ? [`Is “${ends[at]!}” meant as a type?`] : []), ...(isOff ? [SWITCHED_OFF] : [])];
+    return { ...record, line, lastLine: line, form: 'list', doubts };
   }
   return undefined;
 }
