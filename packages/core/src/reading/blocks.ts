@@ -1,10 +1,17 @@
 import { Line, isBlank } from './lines';
+import { titleType } from './titles';
 
 /** Blocks between blank lines, and where mails are quoted. */
 export function blocksOf(lines: readonly Line[]): Line[][] {
   const blocks: Line[][] = [];
   let block: Line[] = [];
-  for (const line of lines) {
+  for (const [at, line] of lines.entries()) {
+    // A type above lines that are set in is the title of a block of its own.
+    const isTitle = block.length > 0 && /^\S/.test(line.text) && /^\s+\S/.test(lines[at + 1]?.text ?? '') && titleType(line.text) !== undefined;
+    if (isTitle) {
+      blocks.push(block);
+      block = [];
+    }
     if (isBlank(line) || (line.text.trim() === '' && line.cells === undefined) || (block.length > 0 && block[0]!.quote !== line.quote)) {
       if (block.length > 0) blocks.push(block);
       block = [];

@@ -34,6 +34,9 @@ const TO =
   /^(?:to|at|as|is|be|auf|als|ist|lautet|nach|zu|zum|zur|vers|est|comme|sur|a|à|al|como|es|hacia|naar|is|als|op|wijst|verso|come|è|e'|punta|puntare|points?|pointing|pointe|pointer|zeigt|zeigen|verweist|apunta|apuntar|apunte|has|hat|heeft|tiene|ha|with|mit|avec|con|met|value|wert|valeur|valor|waarde|valore|address|adresse|ip|ipv4|ipv6|should|moet|doit|debe|deve|soll|muss)$/;
 const FOR = /^(?:for|für|fur|pour|para|per|voor|of|von|vom|de|du|del|di|van|on|under|unter|sous|bajo|sotto|onder)$/;
 const ITSELF = /^(?:hauptdomain|root-?domain|apex|stammdomain|domain|domäne|domaine|dominio|domein|hoofddomein|rootdomein|basisdomain|root)$/;
+/** One value in the place of another: "replace … by …". */
+export const REPLACE = /\b(?:replac\w*|chang\w*|ersetz\w*|remplac\w*|reemplac\w*|sustitu\w*|cambi\w*|sostitu\w*|vervang\w*|wijzig\w*|ander\w*)\b/i;
+export const BY = /^(?:by|with|to|durch|par|por|con|door|naar|in|auf)$/;
 /** Marks and words that part one statement from the next. */
 const BREAK = /^(?:;|\.|and|und|et|y|ed?|en|while|sowie|puis|también|außerdem)$/;
 
@@ -53,6 +56,7 @@ export function typeNamed(text: string): string | undefined {
 export function tokensOf(sentence: string, { zone }: Subject): Token[] {
   const text = sentence.slice(0, LONGEST);
   const types = new Map([...text.matchAll(TYPE)].map((match) => [match.index + match[0].search(/(?:AAAA|CNAME|ALIAS|ANAME|TXT|MX|CAA|SRV|\bA\b|NS)/i), match]));
+  const isReplaced = REPLACE.test(plainWord(text));
   const apex = zone?.replace(/\.$/, '').toLowerCase();
   const tokens: Token[] = [];
   let at = 0;
@@ -92,6 +96,7 @@ export function tokensOf(sentence: string, { zone }: Subject): Token[] {
     else if (quoted !== undefined && /^[\w=:.+/-]{6,}$/.test(quoted) && /\d|=/.test(quoted)) tokens.push({ is: 'text', text: quoted });
     else if (LABELS.has(bare) && isLabelHere(words, index, quoted !== undefined)) tokens.push({ is: 'name', owner: bare });
     else if (ITSELF.test(bare)) tokens.push({ is: 'name', owner: '@', isVague: true });
+    else if (isReplaced && BY.test(bare)) tokens.push({ is: 'to' });
     else if (FOR.test(bare)) tokens.push({ is: 'for' });
     else if (BREAK.test(bare) && !TO.test(bare)) tokens.push({ is: 'break' });
     else if (TO.test(bare)) tokens.push({ is: 'to' });
@@ -127,7 +132,7 @@ export function readClauses(tokens: readonly Token[], as: Subject['as']): Clause
   const records: { owner: string; type: string; value: string; priority?: string; out?: string }[] = [];
   const addresses: string[] = [];
   let owners: string[] = [];
-  let used = new Set<string>();
+  const used = new Set<string>();
   let type: string | undefined;
   let about: 'old' | 'new' | undefined;
   let priority: string | undefined;
@@ -135,6 +140,8 @@ export function readClauses(tokens: readonly Token[], as: Subject['as']): Clause
   let last: { owners: string[]; from: number } | undefined;
   /** Values in the place of which the next one stands. */
   let replaced: { out?: string }[] = [];
+  /** A value was given of which the sentence says that it is old. */
+  let isOldSaid = false;
   let isTo = false;
   let isFor = false;
   const all: string[] = [];
@@ -145,7 +152,7 @@ export function readClauses(tokens: readonly Token[], as: Subject['as']): Clause
   const give = (value: string, of: string): void => {
     // "From 192.0.2.1 to 203.0.113.1": the first is what was there.
     const isNext = last !== undefined && isTo && owners.length === 0;
-    if (isNext && of !== 'MX' && records.length > last!.from && type === undefined) {
+    if (isNext && of !== 'MX' && records.length > last!.from) {
       for (const one of records.slice(last!.from)) if (one.type === of && as === 'new') one.out = 'The sentence says that it is there now.';
     }
     const to =
@@ -217,10 +224,11 @@ export function readClauses(tokens: readonly Token[], as: Subject['as']): Clause
         break;
       case 'address': {
         const own = token.text.includes(':') ? 'AAAA' : 'A';
-        const isNamed = type === 'A' || type === 'AAAA' || owners.length > 0 || (last !== undefined && isTo);
+        const isNamed = type === 'A' || type === 'AAAA' || ((owners.length > 0 || last !== undefined) && isTo);
         if (type === 'AAAA' && own === 'A') break;
         if (isNamed) give(token.text, own);
         else if (outWords() === undefined) addresses.push(token.text);
+        isOldSaid = about === 'old';
         isFor = false;
         break;
       }
@@ -238,6 +246,8 @@ export function readClauses(tokens: readonly Token[], as: Subject['as']): Clause
         if (last !== undefined) for (const one of records.slice(last.from)) if (one.type === 'MX') one.priority = token.number;
         break;
       case 'to':
+        // "The old 192.0.2.1 by 203.0.113.1": what is old ends where the new begins.
+        if (isOldSaid) [about, isOldSaid] = [undefined, false];
         isTo = true;
         isFor = false;
         break;

@@ -17,6 +17,9 @@ export interface Columns {
   readonly priority?: number | undefined;
   readonly weight?: number | undefined;
   readonly port?: number | undefined;
+  /** Service and protocol of SRV records in columns of their own (RFC 2782). */
+  readonly service?: number | undefined;
+  readonly protocol?: number | undefined;
   /** What a column of domains says, where name and domain stand apart. */
   readonly domain?: number | undefined;
   /** The other way to tell name and value, where both are possible. */
@@ -82,6 +85,10 @@ export function tellColumns(
   const isNumeric = (one: Facts): boolean => share(one, (cell) => /^\d{1,5}$/.test(cell)) === 1;
   const isTtl = (one: Facts): boolean => share(one, (cell) => ttlText(cell) !== undefined) === 1;
   const isNamed = (one: Facts): boolean => share(one, (cell) => readOwner(cell, subject) !== undefined && !isNoise(cell) && !cell.endsWith(':')) >= NEARLY_ALL;
+  const isProtocol = (one: Facts): boolean => share(one, (cell) => /^_(?:tcp|udp|tls|sctp|dccp)$/i.test(cell)) === 1;
+  const isUnderscored = (one: Facts): boolean => share(one, (cell) => /^_[a-z0-9-]+$/i.test(cell)) === 1;
+  const protocols = rest.filter(isProtocol);
+  const isPart = (one: Facts): boolean => protocols.length === 1 && isUnderscored(one);
   const isQuiet = (one: Facts): boolean => one.label === 'noise' || share(one, isNoise) === 1;
   const values = rest.filter(
     (one) => fits.get(one)! >= (one.label === 'value' ? HALF : NEARLY_ALL) && (!isQuiet(one) || one.label === 'value') && one.label !== 'noise',
@@ -89,7 +96,7 @@ export function tellColumns(
   // Numbers and TTLs are names where a heading says so.
   const isCount = (one: Facts): boolean => share(one, (cell) => ttlText(cell) !== undefined || /^\d{1,5}$/.test(cell)) >= NEARLY_ALL;
   const isClass = (one: Facts): boolean => share(one, (cell) => /^(?:IN|Internet|CLASS1)$/i.test(cell)) === 1;
-  const names = rest.filter((one) => isNamed(one) && one.label !== 'noise' && !isClass(one) && (one.label === 'name' || !isCount(one)));
+  const names = rest.filter((one) => isNamed(one) && one.label !== 'noise' && !isClass(one) && !isPart(one) && (one.label === 'name' || !isCount(one)));
   const plain = values.filter((one) => one.label === 'value' || !isCount(one));
   const wanted = plain.filter(({ about }) => about === undefined || about === subject.as);
   const readable = new Map(names.map((one) => [one, share(one, (cell) => readOwner(cell, subject)?.is === 'ours')]));
@@ -112,6 +119,8 @@ export function tellColumns(
   const isBare = (one: Facts): boolean => share(one, (cell) => /^\d+$/.test(cell) && Number(cell) < LEAST_TTL) > 0;
   const ttl =
     take((one) => isTtl(one) && one.label === 'ttl') ?? take((one) => isTtl(one) && (one.label === undefined || one.label === 'noise') && !isBare(one));
+  const protocol = protocols.length === 1 ? take(isProtocol) : undefined;
+  const service = protocol && take(isUnderscored);
   const domain = take(
     (one) => share(one, (cell) => /^[^\s@]+\.[^\s@]+$/.test(cell)) === 1 && new Set(one.full).size === 1 && (one.label === 'domain' || one.label === undefined),
   );
@@ -128,6 +137,8 @@ export function tellColumns(
     weight: weight?.index,
     port: port?.index,
     domain: domain?.index,
+    service: service?.index,
+    protocol: protocol?.index,
     turned: turned && { name: turned.name.index, value: turned.value.index },
     unknown: unknown.map(({ index }) => index),
     states: left

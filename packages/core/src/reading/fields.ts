@@ -5,6 +5,7 @@ import { Around, FormRead } from './formRead';
 import { SWITCHED_OFF, isSwitchedOff } from './rowState';
 import { typeWord } from './typeWord';
 import { aboutOf } from './about';
+import { valuesIn } from './value';
 import { typeNamed } from './clauses';
 
 interface Card {
@@ -60,7 +61,7 @@ export function readFields(
     for (const one of whole.lines) read.add(one);
     const doubts = whole.name === undefined && whole.domain === undefined ? ['No name stands there: the domain itself is taken.'] : [];
     if (whole.isOff) doubts.push(SWITCHED_OFF);
-    records.push({
+    const record: RawRecord = {
       owner: whole.name ?? whole.domain,
       type,
       value,
@@ -73,7 +74,8 @@ export function readFields(
       form: 'fields',
       doubts,
       ...(whole.out && { out: subject.as === 'old' ? 'It is labelled as what is wanted.' : 'It is labelled as what is there now.' }),
-    });
+    };
+    for (const one of valuesIn(type, value)) records.push(one === value ? record : { ...record, value: one });
   };
   const put = (label: Label, text: string, line: number, heading: string): boolean => {
     if (label === 'nameserver' || label === 'address' || label === 'ipv6') {
@@ -168,11 +170,22 @@ function isHosts(text: string): boolean {
 export function readLabelledLines(lines: readonly Line[], around: Pick<Around, 'subject'>): FormRead {
   const records: RawRecord[] = [];
   const read = new Set<number>();
-  for (const { line, text } of lines) {
+  for (const { line, text, cells } of lines) {
     const parts = text.replace(/ {2,}|\t+/g, '\t').split(/[\t,;|] ?(?=[^\t,;|:=]{1,48}[:=])/);
     const pairs = parts.map((part) => /^\s*(?:\d+[.)]\s*)?([^:=]{1,48}?)\s*[:=]\s*(\S[^]*)$/.exec(part));
+    const spaced = text.trim().split(/ {2,}|\t+/);
+    const bySpace = spaced.map((part) => /^(\S+) (\S.*)$/.exec(part));
+    const isSpaced = spaced.length >= 3 && bySpace.every((pair) => pair !== null && labelOf(pair[1]!) !== undefined && !/[:=]$/.test(pair[1]!));
+    const inCells = cells === undefined ? [] : alternating(cells.filter((cell) => cell !== ''));
     const isParted = pairs.length >= 3 && pairs.every((pair) => pair !== null && labelOf(pair[1]!) !== undefined);
-    const all = isParted ? pairs.map((pair): readonly [string, string] => [pair![1]!, pair![2]!]) : pairsWithin(text);
+    const all =
+      inCells.length > 0
+        ? inCells
+        : isSpaced
+          ? bySpace.map((pair): readonly [string, string] => [pair![1]!, pair![2]!])
+          : isParted
+            ? pairs.map((pair): readonly [string, string] => [pair![1]!, pair![2]!])
+            : pairsWithin(text);
     if (all.length < 3) continue;
     const of = all.map(([label, value]): Line => ({ line, quote: 0, text: `${label}: ${value}` }));
     const found = readFields(of, around);
@@ -181,6 +194,16 @@ export function readLabelledLines(lines: readonly Line[], around: Pick<Around, '
     read.add(line);
   }
   return { records, read };
+}
+
+/** Cells of which every other one is a label, with the value behind it: Type, A, Host, www, Value, 192.0.2.1; empty where they are not. */
+function alternating(cells: readonly string[]): (readonly [string, string])[] {
+  const pairs = cells.flatMap((cell, index) =>
+    index % 2 === 0 && cells[index + 1] !== undefined ? [[cell.replace(/\s*:$/, ''), cells[index + 1]!] as const] : [],
+  );
+  const known = pairs.findIndex(([label, value]) => labelOf(label) === undefined || (labelOf(value) !== undefined && typeWord(value) === undefined));
+  const taken = known < 0 ? pairs : pairs.slice(0, known);
+  return taken.length >= 3 ? taken : [];
 }
 
 /** Characters of a line in which labels are looked for. */
@@ -204,6 +227,15 @@ function pairsWithin(text: string): (readonly [string, string])[] {
 /** Characters within which a label ends. */
 const LONGEST_LABEL = 50;
 
+/** A field without the quotes and commas of a program's text, and without the dots that lead from a label to its value. */
+function unmarkedField(text: string): string {
+  const bare = text.trim().replace(/^([\p{L}][\p{L} -]{0,30}?)\s*\.{3,}\s+(?=\S)/u, '$1: ');
+  const quoted = /^["']?([\p{L}_-]{2,30})["']?\s*[:=]\s*(?:"([^"\\]*)"|'([^'\\]*)'|([^"'\s]\S*?)),?$/u.exec(bare);
+  if (!quoted) return bare;
+  const value = quoted[2] ?? quoted[3] ?? quoted[4]!;
+  return labelOf(quoted[1]!) === undefined ? bare : `${quoted[1]}: ${value}`;
+}
+
 /** A label and what is beside it: `Name: www`, `Name = www`, two cells, or a label alone. */
 function pairIn({ text, cells }: Line): readonly [string, string] | undefined {
   if (cells) {
@@ -211,7 +243,7 @@ function pairIn({ text, cells }: Line): readonly [string, string] | undefined {
     if (full.length === 2 || full.length === 1) return [full[0]!.replace(/\s*[:=]$/, ''), full[1] ?? ''];
     return undefined;
   }
-  const bare = text.trim();
+  const bare = unmarkedField(text);
   const end = /[:=\t|]| {2}/.exec(bare.slice(0, LONGEST_LABEL));
   if (end && labelOf(bare.slice(0, end.index)) !== undefined) return [bare.slice(0, end.index), bare.slice(end.index).replace(/^[\s:=|]+/, '')];
   return labelOf(text) !== undefined ? [text.trim().replace(/\s*[:=]$/, ''), ''] : undefined;

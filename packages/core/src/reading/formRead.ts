@@ -25,6 +25,8 @@ export interface Row {
   readonly line: number;
   readonly lastLine: number;
   readonly cells: readonly string[];
+  /** What stood in brackets behind a value. */
+  readonly beside?: { readonly ttl?: string; readonly priority?: string };
 }
 
 export const NOTHING: FormRead = { records: [], read: new Set() };

@@ -110,6 +110,10 @@ class Drawing {
     } else if (CELLS.has(tag)) {
       if (tag !== 'dd' && !this.isRow) this.isRow = true;
       this.endCell();
+    } else if (WITHIN.has(tag) && /[\p{L}\p{N}:@*]$/u.test(this.cell)) {
+      // `<span>Host</span><b>www</b>` is drawn apart by its style.
+      if (this.isRow) this.text(' ');
+      else this.endCell();
     } else if (BLOCKS.has(tag)) {
       // Blocks within a cell of a table are one cell.
       if (this.isRow && tag !== 'table') this.text(' ');
@@ -169,5 +173,7 @@ class Drawing {
   }
 }
 
+/** Elements within a line. */
+const WITHIN: ReadonlySet<string> = new Set(['span', 'b', 'strong', 'code', 'button', 'kbd', 'output', 'samp']);
 /** Characters of a field: the longest data of a record, each octet escaped. */
 const LONGEST_VALUE = 300_000;

@@ -10,7 +10,7 @@ const LABELS: Readonly<Record<Label, readonly string[]>> = {
   ),
   type: list('type|record type|recordtype|rrtype|rr type|typ|eintragstyp|record-typ|tipo|tipo de registro|tipo di record|soort|type denregistrement|art|kind'),
   value: list(
-    'value|points to|point to|points at|target|data|rdata|content|answer|answers|destination|record value|txt value|address / value|address|ip|ip address|result|text|current value|new value|old value|wert|ziel|inhalt|zeigt auf|aktueller wert|neuer wert|alter wert|zielwert|valeur|cible|contenu|pointe vers|valeur actuelle|nouvelle valeur|ancienne valeur|valor|destino|apunta a|contenido|valor actual|nuevo valor|valor anterior|waarde|doel|inhoud|wijst naar|huidige waarde|nieuwe waarde|oude waarde|valore|destinazione|contenuto|punta a|valore attuale|nuovo valore|vecchio valore|values|contents|records|txtdata|exchange|nsdname|old|new|current|required|should be|before|after|alt|neu|vorher|nachher|bisher|ancien|nouveau|ancienne|nouvelle|antiguo|nuevo|viejo|vecchio|nuovo|oud|nieuw|huidig',
+    'value|points to|point to|points at|target|data|rdata|content|answer|answers|destination|record value|txt value|address / value|address|ip|ip address|result|text|current value|new value|old value|wert|ziel|inhalt|zeigt auf|aktueller wert|neuer wert|alter wert|zielwert|valeur|cible|contenu|pointe vers|valeur actuelle|nouvelle valeur|ancienne valeur|valor|destino|apunta a|contenido|valor actual|nuevo valor|valor anterior|waarde|doel|inhoud|wijst naar|huidige waarde|nieuwe waarde|oude waarde|valore|destinazione|contenuto|punta a|valore attuale|nuovo valore|vecchio valore|values|contents|records|txtdata|exchange|nsdname|old|new|current|required|should be|before|after|alt|neu|vorher|nachher|bisher|ancien|nouveau|ancienne|nouvelle|antiguo|nuevo|viejo|vecchio|nuovo|oud|nieuw|huidig|inhoud|gegevens|daten|donnees|datos|dati|informatie|adresse / wert',
   ),
   ttl: list('ttl|time to live|lifetime|lebensdauer|duree|duree de vie|duracion|durata|levensduur|cache'),
   class: list('class|klasse|classe|clase|rr class|rrclass'),
@@ -26,7 +26,7 @@ const LABELS: Readonly<Record<Label, readonly string[]>> = {
   ipv6: list('ipv6|ipv6 address|ipv6-adresse|adresse ipv6|direccion ipv6|ipv6-adres|indirizzo ipv6'),
   domain: list('domain|domain name|domainname|zone|domaine|nom de domaine|dominio|nombre de dominio|nome a dominio|domein|domeinnaam|zona'),
   noise: list(
-    'status|state|active|enabled|zustand|aktiv|statut|etat|estado|stato|actief|actions|action|aktionen|aktion|acciones|accion|azioni|azione|acties|actie|options|optionen|comment|comments|note|notes|kommentar|bemerkung|commentaire|remarque|comentario|nota|commento|opmerking|notiz|id|#|no|nr|created|modified|last modified|updated|erstellt|geandert|modifie|modificado|modificato|gewijzigd|date|datum|fecha|data di modifica|tags|edit|delete|bearbeiten|loschen|description|beschreibung|service|purpose|zweck',
+    'status|state|active|enabled|zustand|aktiv|statut|etat|estado|stato|actief|actions|action|aktionen|aktion|acciones|accion|azioni|azione|acties|actie|options|optionen|comment|comments|note|notes|kommentar|bemerkung|commentaire|remarque|comentario|nota|commento|opmerking|notiz|id|#|no|nr|created|modified|last modified|updated|erstellt|geandert|modifie|modificado|modificato|gewijzigd|date|datum|fecha|data di modifica|tags|edit|delete|bearbeiten|loschen|description|beschreibung|service|purpose|zweck|server|user|username|password|benutzer|passwort|utilisateur|gebruiker',
   ),
 };
 

@@ -1,5 +1,6 @@
 import { toASCII } from 'tr46';
 import { parse } from 'tldts';
+import { isIpv4 } from '../dns/address';
 import { Name } from '../dns/name';
 import { Subject } from './find';
 import { plainWord } from './labels';
@@ -54,6 +55,7 @@ export function readOwner(text: string, { zone, own, as }: Subject): OwnerRead |
   const stand = as === 'new' || zone === undefined ? placeholder(whole, 'new') : undefined;
   if (stand) return stand;
   if (!name.split(/(?<!\\)\./).every((label) => LABEL.test(label) || label.includes('\\'))) return undefined;
+  if (isIpv4(name)) return { ...ours(name), doubt: `Is ${bare} an address, or a name?` };
   const ending = endingOf(name);
   if (ending === 'none') return ours(name);
   if (ending === 'domain' && zone !== undefined) return { is: 'elsewhere', name: whole };

@@ -1,10 +1,11 @@
 import { Line } from './lines';
 import { Row } from './formRead';
+import { labelOf } from './labels';
 import { typeWord } from './typeWord';
 
 /** What stands between the cells of a table. */
-export type Parting = 'cells' | 'tab' | 'bar' | 'semicolon' | 'comma' | 'gaps' | 'dash';
-export const PARTINGS: readonly Parting[] = ['cells', 'tab', 'bar', 'semicolon', 'comma', 'gaps', 'dash'];
+export type Parting = 'cells' | 'tab' | 'bar' | 'semicolon' | 'comma' | 'gaps' | 'dash' | 'heads';
+export const PARTINGS: readonly Parting[] = ['cells', 'tab', 'bar', 'semicolon', 'comma', 'gaps', 'dash', 'heads'];
 
 /** Cells of a row that are looked at. */
 const MOST_CELLS = 40;
@@ -13,6 +14,10 @@ const MOST_LINES_OF_CELL = 20;
 
 /** Parts lines into rows; lines that this parting does not part are left out. */
 export function partLines(lines: readonly Line[], parting: Parting): Row[] {
+  return withTypesApart(cellRows(lines, parting));
+}
+
+function cellRows(lines: readonly Line[], parting: Parting): Row[] {
   switch (parting) {
     case 'cells':
       return lines.flatMap(({ line, cells }) => (cells ? [{ line, lastLine: line, cells: cells.slice(0, MOST_CELLS) }] : []));
@@ -25,12 +30,12 @@ export function partLines(lines: readonly Line[], parting: Parting): Row[] {
     case 'comma':
       return csvRows(lines, ',');
     case 'gaps':
-      return withTypesApart(
-        rowsOf(lines, ({ text }) => {
-          const cells = text.trim().split(/ {2,}|\t+/);
-          return cells.length > 1 ? (/^ {4,}|^\t/.test(text) ? ['', ...cells] : cells) : undefined;
-        }),
-      );
+      return rowsOf(lines, ({ text }) => {
+        const cells = text.trim().split(/ {2,}|\t+/);
+        return cells.length > 1 ? (/^ {4,}|^\t/.test(text) ? ['', ...cells] : cells) : undefined;
+      });
+    case 'heads':
+      return underHeads(lines);
     case 'dash':
       return rowsOf(lines, ({ text }) => {
         const cells = text.trim().split(/\s+(?:[-–—]|->|→|=>|⇒)\s+/);
@@ -39,14 +44,42 @@ export function partLines(lines: readonly Line[], parting: Parting): Row[] {
   }
 }
 
-/** A long type leaves one blank before the name behind it: `CNAME www` is two cells where other rows begin with a type alone. */
+/**
+ * Type and name in one cell: `CNAME www` is two where other rows begin with a type alone, or all do so; the heading over it then is of the
+ * name.
+ */
 function withTypesApart(rows: Row[]): Row[] {
-  const begins = rows.filter(({ cells }) => typeWord(cells[0]!) === cells[0]).length;
-  if (begins * 2 < rows.length) return rows;
-  return rows.map((row) => {
-    const [type, name, ...more] = row.cells[0]!.split(' ');
-    return more.length === 0 && name !== undefined && typeWord(type!) === type ? { ...row, cells: [type!, name, ...row.cells.slice(1)] } : row;
-  });
+  const isType = (word: string | undefined): boolean => word !== undefined && typeWord(word) === word;
+  const isBoth = ({ cells }: Row): boolean => {
+    const words = (cells[0] ?? '').split(' ');
+    return words.length === 2 && isType(words[0]) && words[1] !== '';
+  };
+  const both = rows.filter(isBoth).length;
+  const alone = rows.filter(({ cells }) => isType(cells[0])).length;
+  if (both === 0 || (both + alone) * 2 < rows.length) return rows;
+  return rows.map((row) =>
+    isBoth(row) ? { ...row, cells: [...(row.cells[0] ?? '').split(' '), ...row.cells.slice(1)] } : alone === 0 ? { ...row, cells: ['', ...row.cells] } : row,
+  );
+}
+
+/** Cells that stand below the labels of a heading, with a single blank between some of them: they are cut where the labels begin. */
+function underHeads(lines: readonly Line[]): Row[] {
+  const at = lines.findIndex(({ text, cells }) => cells === undefined && labelsIn(text).length >= 3);
+  if (at < 0) return [];
+  const labels = labelsIn(lines[at]!.text);
+  const starts = labels.map(({ from }) => from);
+  const below = lines.slice(at + 1).filter(({ text, cells }) => cells === undefined && text.trim() !== '');
+  const isCut = ({ text }: Line): boolean => starts.every((from) => from === 0 || from >= text.length || /\s/.test(text[from - 1]!));
+  const fitting = below.filter(isCut);
+  if (fitting.length < below.length * 0.8 || fitting.length === 0) return [];
+  const cut = (text: string): string[] => starts.map((from, index) => text.slice(from, starts[index + 1] ?? text.length).trim());
+  return [lines[at]!, ...fitting].map(({ line, text }) => ({ line, lastLine: line, cells: cut(text) }));
+}
+
+/** The labels of a heading, each with its place; none where most words are others. */
+function labelsIn(text: string): { readonly from: number }[] {
+  const found = [...text.matchAll(/\S+(?: \S+)*/g)].map((match) => ({ from: match.index, text: match[0] }));
+  return found.length <= MOST_CELLS && found.filter((one) => labelOf(one.text) !== undefined).length >= found.length * 0.7 ? found : [];
 }
 
 function rowsOf(lines: readonly Line[], cellsOf: (line: Line) => readonly string[] | undefined): Row[] {

@@ -203,7 +203,9 @@ class TextReader {
     // A title is of the block below it.
     this.context.type = undefined;
     const left = lines.filter((line) => !this.taken.has(line.line) && !before.includes(line));
-    if (left.length > 0) this.readWords(left, false);
+    // A row of a table that could not be read is no sentence.
+    const words = left.filter(({ text, cells }) => cells === undefined && !/[\t|]/.test(text));
+    if (words.length > 0) this.readWords(words, false);
   }
 
   /** Takes the first line for what it says of the others, where it is a type or a name and nothing else. */
@@ -240,9 +242,9 @@ class TextReader {
     const sample = lines.slice(0, SAMPLE);
     const forms: ((lines: readonly Line[]) => FormRead)[] = [
       (some) => readLookups(some),
+      (some) => readLabelledLines(some, around()),
       ...PARTINGS.map((parting) => (some: readonly Line[]) => readTableLines(some, parting, around())),
       (some) => readFields(some, around()),
-      (some) => readLabelledLines(some, around()),
       (some) => readWordRows(some, around()),
       (some) => readStacked(some, around()),
     ];
@@ -336,7 +338,10 @@ class TextReader {
     this.takeForm(fields);
     const left = plain.filter(({ line }) => !this.taken.has(line));
     // What is left between rows of records may be of one of them.
-    const { records, named, read } = readSentences(isHeading || this.subject.as === 'new' ? left : [], this.around());
+    const { records, named, read } = readSentences(
+      isHeading || this.subject.as === 'new' ? left.filter(({ text }) => !/^\s*[;#]/.test(text)) : [],
+      this.around(),
+    );
     for (const record of records) this.take(record);
     for (const one of named) this.takeNamed(one);
     for (const line of read) this.taken.add(line);

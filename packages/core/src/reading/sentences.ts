@@ -1,7 +1,7 @@
 import { isIpv4 } from '../dns/address';
 import { aboutOf } from './about';
-import { readClauses, tokensOf } from './clauses';
-import { RawRecord } from './find';
+import { REPLACE, readClauses, tokensOf } from './clauses';
+import { RawRecord, Subject } from './find';
 import { Line } from './lines';
 import { Around } from './formRead';
 import { plainWord } from './labels';
@@ -67,7 +67,7 @@ function sentencesIn(lines: readonly Line[]): Sentence[] {
   for (const { text: raw, line } of lines) {
     // A dot ends a sentence where a blank and a capital letter follow.
     for (const part of raw.slice(0, LONGEST * 4).split(/(?<=[.!?])\s+(?=\p{Lu})/u)) {
-      if (text !== '' && /[.!?]$/.test(text) && /^\s*\p{Lu}/u.test(part)) close();
+      if (text !== '' && (/:$/.test(text) || (/[.!?]$/.test(text) && /^\s*\p{Lu}/u.test(part)))) close();
       text = `${text} ${part}`;
       if (of.at(-1) !== line) of.push(line);
       if (text.length > LONGEST) close();
@@ -87,7 +87,7 @@ const DOUBT = 'It was read out of a sentence.';
 function readOne({ text, lines }: Sentence, { subject }: Pick<Around, 'subject'>, before: readonly string[]): Said {
   const [line, lastLine] = [lines[0]!, lines.at(-1)!];
   const plain = plainWord(text.slice(0, LONGEST));
-  const named = SERVERS.test(plain) ? serversIn(wordsIn(text), line, subject.zone) : [];
+  const named = SERVERS.test(plain) ? serversIn(wordsIn(wantedPart(text, plain, subject.as)), line, subject.zone) : [];
   const servers = new Set(named.map((one) => one.text.toLowerCase()));
   const tokens = tokensOf(text, subject).filter((token) => token.is !== 'host' || !servers.has(token.text.toLowerCase()));
   const { records, addresses, names } = readClauses(tokens, subject.as);
@@ -106,7 +106,8 @@ function readOne({ text, lines }: Sentence, { subject }: Pick<Around, 'subject'>
     records.length === 0 && addresses.length === 0 && named.length === 0
       ? names.flatMap((owner) => before.map((value): RawRecord => ({ owner, type: value.includes(':') ? 'AAAA' : 'A', value, ...place })))
       : [];
-  const given = addresses.length > 0 && (ADDRESS.test(plain) || names.length > 0) && !SERVERS.test(plain) ? addresses : [];
+  const isSaid = ADDRESS.test(plain) || tokens[0]?.is === 'address';
+  const given = isSaid && !SERVERS.test(plain) ? addresses : [];
   const ofNames =
     given.length > 0 ? names.flatMap((owner) => given.map((value): RawRecord => ({ owner, type: value.includes(':') ? 'AAAA' : 'A', value, ...place }))) : [];
   return {
@@ -117,6 +118,15 @@ function readOne({ text, lines }: Sentence, { subject }: Pick<Around, 'subject'>
     ],
     addresses: given,
   };
+}
+
+/** Of "replace … by …" the part that is asked for. */
+function wantedPart(text: string, plain: string, as: Subject['as']): string {
+  if (!REPLACE.test(plain)) return text;
+  const from = text.search(REPLACE);
+  const by = from < 0 ? undefined : /\s(?:by|with|to|durch|par|por|con|door|naar)\s/i.exec(text.slice(from));
+  if (!by) return text;
+  return as === 'new' ? text.slice(from + by.index + by[0].length) : text.slice(0, from + by.index);
 }
 
 /** Types of what may be the same for `www`. */

@@ -21,7 +21,7 @@ export function isHead(cells: readonly string[]): boolean {
 
 /** Reads lines as a table of this parting. */
 export function readTableLines(lines: readonly Line[], parting: Parting, around: Around): FormRead {
-  const rows = partLines(lines, parting);
+  const rows = withNumbersJoined(partLines(lines, parting)).map(withoutBrackets);
   return readRows(rows, lines, around);
 }
 
@@ -49,12 +49,25 @@ export function readRows(rows: readonly Row[], lines: readonly Line[], around: A
     const record = rowRecord(row, columns, around);
     if (!record) return [];
     // Where its last cells are missing, the one that ends it may be cut as well.
-    const isShort = row.cells.length < usual && row.cells.length - 1 <= columns.value;
+    const isShort = row.cells.length < usual && row.cells.length - 1 <= Math.max(columns.value, columns.name ?? 0);
     if (isShort) record.doubts.push('This row has fewer cells than the others: is it whole?');
     for (let line = row.line; line <= row.lastLine; line++) read.add(line);
     return valuesIn(record.type, record.value).map((value) => (value === record.value ? record : { ...record, value }));
   });
   return { records: withNamesAbove(records, around.subject), read, head: fitting };
+}
+
+/** `MX | 10 | mail` in a table that has no column for the number: it belongs to the value behind it. */
+function withNumbersJoined(rows: readonly Row[]): Row[] {
+  const usual = rows.length === 0 ? 0 : usualLength(rows);
+  return rows.map((row) => {
+    const at = row.cells.findIndex((cell) => typeWord(cell) !== undefined);
+    const numbers = { MX: 1, SRV: 3 }[typeWord(row.cells[at] ?? '') ?? ''];
+    if (at < 0 || numbers === undefined || row.cells.length !== usual + numbers) return row;
+    const [value, more] = [row.cells.slice(at + 1, at + 2 + numbers), row.cells.slice(at + 2 + numbers)];
+    if (!value.slice(0, -1).every((cell) => /^\d{1,5}$/.test(cell))) return row;
+    return { ...row, cells: [...row.cells.slice(0, at + 1), value.join(' '), ...more] };
+  });
 }
 
 /** Records that stand side by side, with a label at the beginning of each row; undefined where they do not. */
@@ -80,7 +93,7 @@ function usualLength(rows: readonly Row[]): number {
 }
 
 function rowRecord(
-  { line, lastLine, cells }: Row,
+  { line, lastLine, cells, beside }: Row,
   columns: Columns,
   { subject, type: above, name: nameAbove }: Around,
 ): (RawRecord & { readonly doubts: string[] }) | undefined {
@@ -100,13 +113,15 @@ function rowRecord(
   const wrongWay = columns.about !== undefined && columns.about !== 'example' && columns.about !== subject.as;
   const { turned } = columns;
   if (turned) doubts.push('Name and value could be the other way round.');
-  const name = columns.name === undefined ? nameAbove : (cells[columns.name]?.trim() ?? '');
+  const bare = columns.name === undefined ? nameAbove : (cells[columns.name]?.trim() ?? '');
+  const service = [cell(columns.service), cell(columns.protocol)].filter((part) => part !== undefined).join('.');
+  const name = service === '' || type !== 'SRV' ? bare : bare === undefined || isEmptyCell(bare) || bare === '@' ? service : `${service}.${bare}`;
   return {
     owner: name === undefined ? undefined : apart(name, cell(columns.domain)),
     type,
     value,
-    ttl: cell(columns.ttl),
-    priority: cell(columns.priority),
+    ttl: cell(columns.ttl) ?? beside?.ttl,
+    priority: cell(columns.priority) ?? beside?.priority,
     weight: cell(columns.weight),
     port: cell(columns.port),
     line,
@@ -116,6 +131,19 @@ function rowRecord(
     ...(turned && { other: { owner: cells[turned.name] ?? '', value: cells[turned.value] ?? '' } }),
     ...(stateOut !== undefined && { out: stateOut }),
     ...(wrongWay && { out: subject.as === 'old' ? 'It is headed as what is wanted.' : 'It is headed as what is there now.' }),
+  };
+}
+
+/** `192.0.2.1 (TTL 3600)`: what stands in brackets behind a value, where all of it has labels, stands beside it. */
+function withoutBrackets(row: Row): Row {
+  const found = row.cells.map((cell) => (cell.endsWith(')') ? /^(.*\S)\s+\(([^()]{3,60})\)$/.exec(cell) : null));
+  const at = found.findIndex((match) => match !== null);
+  const parts = found[at]?.[2]!.split(/\s*[,;]\s*/).map((part) => /^(\p{L}+)[:=]?\s+(\d+(?:\s?\p{L}+)?)$/u.exec(part));
+  if (!parts?.every((part) => part !== null && ['ttl', 'priority'].includes(labelOf(part[1]!) ?? ''))) return row;
+  return {
+    ...row,
+    cells: row.cells.map((cell, index) => (index === at ? found[at]![1]! : cell)),
+    beside: Object.fromEntries(parts.map((part) => [labelOf(part![1]!), part![2]!])),
   };
 }
 

@@ -72,7 +72,7 @@ export function readValue(type: string, text: string, zone: Name, beside: Beside
 /** Several addresses in one place, each of them; else what stands there. A type whose values are of one word may have more than one. */
 export function valuesIn(type: string, text: string): readonly string[] {
   if (type !== 'A' && type !== 'AAAA') return [text];
-  const all = text.split(/[\s,;]+/).filter((one) => one !== '');
+  const all = text.split(/[\s,;]+(?:(?:and|und|et|y|e|en)\s+)?/i).filter((one) => one !== '');
   return all.length > 1 && all.every((one) => (type === 'A' ? isIpv4(one) : isIpv6(one))) ? all : [text];
 }
 
@@ -108,6 +108,8 @@ function readText(type: string, value: string, zone: Name): ValueRead | undefine
   const doubts: string[] = [];
   if (/^["']|["']$/.test(straight)) doubts.push('A quote stands on one side of it only.');
   else if (straight.includes('"')) doubts.push('Quotes stand within it.');
+  if (/\s\([^()]*\)$|\s{2,}\S/.test(straight)) doubts.push('Does all of it belong to the text?');
+  if (/^v=spf1\s.*\s[?~+-]?all\s+\S/i.test(straight)) doubts.push('More stands behind the end of its policy.');
   if (/&(?:quot|amp|lt|gt|#\d+);/.test(straight)) doubts.push('It holds marks of HTML.');
   if (/[\n\r]/.test(straight)) doubts.push('A line ends within it.');
   if (straight !== value) doubts.push('Its quotes are curly: they were typed by a word processor.');
@@ -131,6 +133,10 @@ function named(type: string, value: string, zone: Name, beside: Beside, isFile: 
     .split(/\s+/);
   // Some panels show the priority of mail after its target.
   if (wanted.length === 1 && words.length === 2 && isNumber(words[1]!) && !isNumber(words[0]!)) words = [words[1]!, words[0]!];
+  if (type === 'SRV' && words.length === 4 && !isNumber(words[0]!) && words.slice(1).every(isNumber)) {
+    words = [...words.slice(1), words[0]!];
+    doubts.push('Its numbers stand behind the target: are they priority, weight and port?');
+  }
   const target = words.at(-1)!;
   const numbers = words.slice(0, -1);
   if (numbers.length > wanted.length || !numbers.every(isNumber)) return undefined;

@@ -1,3 +1,4 @@
+import { aboutOf } from './about';
 import { withNamesAbove } from './blankNames';
 import { RawRecord } from './find';
 import { Around, FormRead } from './formRead';
@@ -12,8 +13,8 @@ import { typeWord } from './typeWord';
 import { readValue } from './value';
 
 /** In which order owner, type and value stand. */
-type Order = 'owner type value' | 'type owner value' | 'owner value type' | 'type value owner' | 'owner value';
-const ORDERS: readonly Order[] = ['owner type value', 'type owner value', 'owner value type', 'type value owner'];
+type Order = 'owner type value' | 'type owner value' | 'owner value type' | 'type value owner' | 'value type owner' | 'owner value';
+const ORDERS: readonly Order[] = ['owner type value', 'type owner value', 'owner value type', 'type value owner', 'value type owner'];
 
 /** Words of a line; a longer one is a value, whose end is not looked at word by word. */
 const MOST_WORDS = 400;
@@ -30,7 +31,7 @@ export function readWordRows(lines: readonly Line[], around: Around): FormRead {
   // A list that is set in as a whole leaves no names out.
   const isSetIn = lines.every(({ text, cells }) => cells !== undefined || /^\s/.test(text));
   const split = lines.flatMap((one) => {
-    const line = inCell(isSetIn ? { ...one, text: one.text.trimStart() } : one);
+    const line = inCell(asLine(isSetIn ? { ...one, text: one.text.trimStart() } : one));
     if (line === undefined) return [];
     // A field has a form of its own.
     if (/^[^:]{1,48}:(?:\s|$)/.test(line.text) && labelOf(line.text.slice(0, line.text.indexOf(':'))) !== undefined) return [];
@@ -57,6 +58,12 @@ export function readWordRows(lines: readonly Line[], around: Around): FormRead {
     return [{ ...record, doubts: [...record.doubts, 'Name and value could be the other way round.'], other: { owner: rival.owner, value: rival.value } }];
   });
   return { records: withNamesAbove(records, around.subject), read };
+}
+
+/** A record that a setting holds as it would stand in a zone file: `local-data: "www.kelp.example. 300 IN A 192.0.2.1"`. */
+function asLine(line: Line): Line {
+  const inside = /^\s*[\w-]+[:=]\s*(["'])(.+)\1[,;]?\s*$/.exec(line.text)?.[2];
+  return inside !== undefined && wordsOf(inside).slice(1, 5).some(isTypeUpper) ? { ...line, text: inside } : line;
 }
 
 /** A line as it is; of a row of a page its last cell, which may hold a record whole beside words about it. */
@@ -93,7 +100,7 @@ function readLine(words: readonly string[], { line, text }: Line, order: Order, 
     return record && { ...record, line, lastLine: line, form: 'list' };
   }
   for (const at of typePlaces(ends)) {
-    const record = readAt(ends, at, order, around);
+    const record = readAt(ends, at, order, around) ?? beforeComment(ends, at, order, around);
     if (!record) continue;
     // In small letters a type may be a word of a sentence.
     const isWord = !isTypeUpper(ends[at]!) && record.type !== 'A' && record.type !== 'AAAA';
@@ -102,6 +109,19 @@ function readLine(words: readonly string[], { line, text }: Line, order: Order, 
   }
   return undefined;
 }
+
+/** The same without what stands behind a semicolon, as in zone files: what it says is asked about. */
+function beforeComment(words: readonly string[], at: number, order: Order, around: Around): Parts | undefined {
+  const from = words.findIndex((word, index) => index > at + 1 && word.startsWith(';'));
+  if (from < 0) return undefined;
+  const record = readAt(words.slice(0, from), at, order, around);
+  const comment = words.slice(from).join(' ');
+  const isPlain = record !== undefined && record.type !== 'TXT' && aboutOf(comment) === undefined && comment.length < LONGEST_COMMENT;
+  return record && (isPlain ? record : { ...record, doubts: [...record.doubts, `Behind it stands “${comment.slice(0, LONGEST_COMMENT)}”.`] });
+}
+
+/** Characters of a comment that says something of its row. */
+const LONGEST_COMMENT = 60;
 
 type Parts = Omit<RawRecord, 'line' | 'lastLine' | 'form'>;
 
@@ -143,6 +163,16 @@ function readAt(words: readonly string[], at: number, order: Order, around: Arou
     if (owner === undefined || ttl === null) return undefined;
     const value = valueOf(type, rest, around);
     return value && parts(type, owner, value, ttl ?? value.ttl, around);
+  }
+  if (order === 'value type owner') {
+    const [number] = behind;
+    const isNumbered = behind.length === 2 && type === 'MX' && /^\d{1,5}$/.test(number!);
+    const name = behind.at(-1);
+    // A value is no name of a series, or which of the two is the name is nobody's to tell.
+    if (type === 'TXT' && !/=/.test(before.join(' '))) return undefined;
+    if (name === undefined || behind.length > (isNumbered ? 2 : 1) || (type !== 'A' && type !== 'AAAA' && type !== 'TXT' && type !== 'MX')) return undefined;
+    const value = valueOf(type, [...(isNumbered ? [number!] : []), ...before.filter((word) => word !== '')], around);
+    return value && parts(type, name, value, value.ttl, around);
   }
   if (before.some((word) => word !== '')) return undefined;
   const owner = behind.at(-1);
