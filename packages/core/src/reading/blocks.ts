@@ -1,4 +1,5 @@
 import { Line, isBlank } from './lines';
+import { labelOf } from './labels';
 import { titleType } from './titles';
 
 /** Blocks between blank lines, and where mails are quoted. */
@@ -7,8 +8,8 @@ export function blocksOf(lines: readonly Line[]): Line[][] {
   let block: Line[] = [];
   for (const [at, line] of lines.entries()) {
     // A type above lines that are set in is the title of a block of its own.
-    const isTitle = block.length > 0 && /^\S/.test(line.text) && /^\s+\S/.test(lines[at + 1]?.text ?? '') && titleType(line.text) !== undefined;
-    if (isTitle) {
+    const isTitle = /^\S/.test(line.text) && /^\s+\S/.test(lines[at + 1]?.text ?? '') && titleType(line.text) !== undefined;
+    if (block.length > 0 && (isTitle || isHeading(line))) {
       blocks.push(block);
       block = [];
     }
@@ -20,4 +21,13 @@ export function blocksOf(lines: readonly Line[]): Line[][] {
   }
   if (block.length > 0) blocks.push(block);
   return blocks;
+}
+
+/** Words of a heading. */
+const MOST_WORDS = 9;
+
+/** A line that ends with a colon and is no label of a field: what stands below it is another thing than what stands above. */
+function isHeading({ text, cells }: Line): boolean {
+  const bare = text.trim();
+  return cells === undefined && bare.endsWith(':') && labelOf(bare) === undefined && bare.split(/\s+/).length <= MOST_WORDS && !/[=|;\t"{]/.test(bare);
 }

@@ -262,6 +262,60 @@ const TEXTS: readonly (readonly [what: string, as: 'old' | 'new', text: string, 
     'Type MX   Host @   Waarde 10 mail.koor.example.   TTL 1 uur\nType A   Host @   Waarde 192.0.2.44   TTL 1 uur\n',
     ['sure @ MX 10 mail.koor.example.', 'sure @ A 192.0.2.44'],
   ],
+  [
+    'fields of mail and services',
+    'old',
+    'Name: koor.example\nType: MX\nMail server: mail.koor.example\nPreference: 5\n\nName: koor.example\nType: TXT\nText: v=spf1 mx -all\n\nName: _sip._tcp\nType: SRV\nPriority: 0\nWeight: 5\nPort: 5060\nTarget: sip.koor.example\n',
+    ['sure @ MX 5 mail.koor.example.', 'sure @ TXT "v=spf1 mx -all"', 'sure _sip._tcp SRV 0 5 5060 sip.koor.example.'],
+  ],
+  [
+    'remarks in brackets',
+    'old',
+    'koor.example. 1 IN A 192.0.2.44 [fronted]\nwww 1 IN CNAME koor.example. [fronted]\n',
+    ['ask @ A 192.0.2.44', 'ask www CNAME koor.example.'],
+  ],
+  [
+    'names and addresses without types',
+    'old',
+    'The zone has these records according to the panel screenshot (typed by hand, may contain mistakes):\n@ -> 192.0.2.44\nwww -> 192.0.2.44\nmail -> 192.0.2.46\nMX -> mail (10)\n',
+    ['ask @ A 192.0.2.44', 'ask www A 192.0.2.44', 'ask mail A 192.0.2.46', 'ask @ MX 10 mail.koor.example.'],
+  ],
+  [
+    'lines that are set as they stand in a page',
+    'old',
+    '<pre>\nkoor.example.   IN  A   192.0.2.44\nwww             IN  A   192.0.2.44\n</pre>\n<p>Old copy from 2019: koor.example. IN A 192.0.2.10</p>\n',
+    ['sure @ A 192.0.2.44', 'sure www A 192.0.2.44'],
+  ],
+  [
+    'names that hold their types',
+    'old',
+    '{"koor.example": {"A": ["192.0.2.44"], "MX": [[10, "mail.koor.example."]], "NS": ["ns1.oud.example."]}, "www.koor.example": {"CNAME": "koor.example."}}',
+    ['sure @ A 192.0.2.44', 'sure @ MX 10 mail.koor.example.', 'sure @ NS ns1.oud.example.', 'sure www CNAME koor.example.'],
+  ],
+  [
+    'a name that is a label as well',
+    'old',
+    "zones:\n  koor.example:\n    records:\n      '':\n        - type: A\n          values: [192.0.2.44]\n        - type: TXT\n          value: v=spf1 mx -all\n      www:\n        type: CNAME\n        value: koor.example.\n      old:\n        type: A\n        value: 192.0.2.9\n        enabled: false\n",
+    ['sure @ A 192.0.2.44', 'sure @ TXT "v=spf1 mx -all"', 'sure www CNAME koor.example.', 'ask old A 192.0.2.9'],
+  ],
+  [
+    'German, types in brackets',
+    'old',
+    'Es sind folgende Einträge vorhanden:\n- @ (A): 192.0.2.44\n- www (A): 192.0.2.44\n- mail (A): 192.0.2.46\n- @ (MX): mail.koor.example, Priorität 10\n- @ (TXT): "v=spf1 mx -all"\n',
+    ['sure @ A 192.0.2.44', 'sure www A 192.0.2.44', 'sure mail A 192.0.2.46', 'sure @ MX 10 mail.koor.example.', 'sure @ TXT "v=spf1 mx -all"'],
+  ],
+  [
+    'a row that is not active',
+    'old',
+    'koor.example A 192.0.2.44\nkoor.example A 192.0.2.45 (backup, not active)\nwww.koor.example A 192.0.2.44\nmail.koor.example A ??? ask hoster\n',
+    ['sure @ A 192.0.2.44', 'ask @ A 192.0.2.45', 'sure www A 192.0.2.44'],
+  ],
+  [
+    'an example among rows',
+    'old',
+    'A  @  192.0.2.44\nA  www  192.0.2.44\nTest:\nA  test  192.0.2.77\nExample:\nA  example  192.0.2.88\n',
+    ['sure @ A 192.0.2.44', 'sure www A 192.0.2.44', 'sure test A 192.0.2.77', 'out example A 192.0.2.88'],
+  ],
 ];
 
 describe('a text as somebody pasted it', () => {

@@ -103,6 +103,7 @@ class Drawing {
     this.tag = tag;
     this.input = tag === 'input' ? { value: '', type: 'text' } : undefined;
     if (this.hidden !== undefined) return;
+    if (tag === 'pre') this.isSet = true;
     if (UNSEEN.has(tag)) this.hidden = tag;
     else if (tag === 'tr') {
       this.end();
@@ -132,6 +133,9 @@ class Drawing {
   private close(tag: string): void {
     if (this.hidden !== undefined) {
       if (tag === this.hidden) this.hidden = undefined;
+    } else if (tag === 'pre') {
+      this.isSet = false;
+      if (!this.isRow) this.end();
     } else if (tag === 'tr' || tag === 'table') {
       this.end();
       if (tag === 'table') this.blank();
@@ -145,6 +149,16 @@ class Drawing {
 
   private text(piece: string): void {
     if (this.hidden !== undefined) return;
+    if (this.isSet && !this.isRow && piece.includes('\n')) {
+      // Lines that are set as they stand.
+      const [first, ...more] = piece.split('\n');
+      this.text(first!);
+      for (const one of more) {
+        this.end();
+        this.text(one);
+      }
+      return;
+    }
     if (this.cell === '' && this.cells.length === 0) this.begins = this.line;
     this.cell += piece;
   }
@@ -158,6 +172,8 @@ class Drawing {
   }
 
   private rowBegun = false;
+  /** Within `pre`. */
+  private isSet = false;
 
   private end(): void {
     this.endCell();

@@ -102,6 +102,9 @@ export function contradictions(finds: readonly Find[]): Find[] {
       for (const one of all) doubted.set(one, `${one.owner} has an alias in this text, and other records beside it.`);
   }
   for (const find of finds)
+    if (find.trust === 'sure' && find.type === 'CNAME' && find.target !== undefined && find.target.toLowerCase() === find.owner.toLowerCase())
+      doubted.set(find, 'It leads to itself.');
+  for (const find of finds)
     if (find.trust === 'sure' && find.target !== undefined && !byOwner.has(find.target))
       doubted.set(find, `It leads to ${find.target}, a name that is not in this text.`);
   return finds.map((find) => {

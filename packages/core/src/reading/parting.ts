@@ -52,7 +52,7 @@ function withTypesApart(rows: Row[]): Row[] {
   const isType = (word: string | undefined): boolean => word !== undefined && typeWord(word) === word;
   const isBoth = ({ cells }: Row): boolean => {
     const words = (cells[0] ?? '').split(' ');
-    return words.length === 2 && isType(words[0]) && words[1] !== '';
+    return words.length === 2 && isType(words[0]) && words[1] !== '' && typeWord(cells[0]!) === undefined;
   };
   const both = rows.filter(isBoth).length;
   const alone = rows.filter(({ cells }) => isType(cells[0])).length;

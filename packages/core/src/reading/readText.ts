@@ -6,6 +6,7 @@ import { OtherField, readFields, readLabelledLines } from './fields';
 import { fileRange, hasFileMarks, isEntry, readFileLines, serialIn, shownRecord } from './fileLines';
 import { Find, RawRecord, Subject, TextReading, Unread } from './find';
 import { judge, problemOf } from './judge';
+import { labelOf } from './labels';
 import { isBlank, Line } from './lines';
 import { readLookups } from './lookups';
 import { NameFound, isMail, readMailHeaders } from './mailHeaders';
@@ -28,6 +29,7 @@ export const TEXT_LIMIT = 2_000_000;
 const SAMPLE = 240;
 /** Words of a line that may be a heading. */
 const HEADING_WORDS = 9;
+const ADDRESS_ROW = /^\s*(@|\*|[\p{L}\p{N}*_-][\p{L}\p{N}*._-]*)\s*(?:→|->|=>|=|:\s|\t|\s{2,})\s*([0-9a-f]*[.:][0-9a-f.:]+)\s*$/iu;
 /** A nameserver with its addresses beside it: `ns1.host.example (203.0.113.1)`. */
 const SERVER_LINE = /^\s*((?:[a-z0-9_-]+\.)+[a-z][a-z0-9-]*\.?)(?:[\s,;/|([]+(?:ipv?[46]?:?\s*)?[0-9a-f]*[.:][0-9a-f.:]+[\s)\]]*)+$/i;
 /** The domain that is read about where none in particular is. */
@@ -199,6 +201,7 @@ class TextReader {
     const { read: reader } = form;
     const before = this.leading(lines, reader);
     this.heading(before);
+    for (const one of before) this.takeAddressRow(one);
     this.takeForm(reader(lines));
     // A title is of the block below it.
     this.context.type = undefined;
@@ -287,6 +290,7 @@ class TextReader {
 
   private whyOut(about: About, other: string | undefined, owner: string | undefined): string | undefined {
     if (about === 'example') return 'It stands under an example.';
+    if (about === 'past') return 'It stands under a history of what was there.';
     if (about === 'new' && this.subject.as === 'old') return 'It stands under what is wanted, not under what is there.';
     if (about === 'old' && this.subject.as === 'new') return 'It stands under what is there, not under what is wanted.';
     const isOwn = owner !== undefined && readOwner(owner, this.subject)?.is === 'ours' && owner.includes('.');
@@ -336,6 +340,7 @@ class TextReader {
     }
     const fields = readFields(plain, this.around());
     this.takeForm(fields);
+    for (const one of plain) this.takeAddressRow(one);
     const left = plain.filter(({ line }) => !this.taken.has(line));
     // What is left between rows of records may be of one of them.
     const { records, named, read } = readSentences(
@@ -346,6 +351,14 @@ class TextReader {
     for (const one of named) this.takeNamed(one);
     for (const line of read) this.taken.add(line);
     if (isHeading) this.heading(left.filter(({ line }) => !read.has(line)));
+  }
+
+  /** `www → 192.0.2.1`: a name and an address, which says the type by itself. */
+  private takeAddressRow({ text, line, cells }: Line): void {
+    const [, owner, value] = (!this.taken.has(line) && cells === undefined && ADDRESS_ROW.exec(text)) || [];
+    if (owner === undefined || value === undefined || labelOf(owner) !== undefined) return;
+    const type = value.includes(':') ? 'AAAA' : 'A';
+    if (this.take({ owner, type, value, line, lastLine: line, form: 'list', doubts: ['No type stands there.'] })) this.taken.add(line);
   }
 
   /** A line that is nothing but a domain is the heading of what follows. */

@@ -127,6 +127,17 @@ function recordsIn(tree: unknown, text: string, form: Form, { subject }: Around)
     nodes += 1;
     if (nodes > MOST_NODES || depth > DEEPEST) return;
     if (Array.isArray(node)) {
+      const numbers = { MX: 1, SRV: 3 }[known.type ?? ''];
+      // [10, "mail.kelp.example"] is one value.
+      if (
+        numbers !== undefined &&
+        node.length === numbers + 1 &&
+        node.slice(0, -1).every((one) => /^\d{1,5}$/.test(String(one))) &&
+        typeof node.at(-1) === 'string'
+      ) {
+        add(known, node.join(' '), isOff);
+        return;
+      }
       for (const one of node) walk(one, known, depth + 1, isOff);
       return;
     }
@@ -150,7 +161,7 @@ function recordsIn(tree: unknown, text: string, form: Form, { subject }: Around)
       else if (/^(?:disabled|inactive|deleted)$/i.test(key)) off ||= value === true || value === 'true';
       else if (/^(?:enabled|active)$/i.test(key)) off ||= value === false || value === 'false';
       else if (isPlain && label === 'noise') off ||= isSwitchedOff(String(value), key);
-      else if (label === 'value' || label === 'address' || label === 'ipv6') values.push(value);
+      else if ((label === 'value' || label === 'address' || label === 'ipv6') && !isNamed(key, value)) values.push(value);
       else if (label === 'nameserver' && Array.isArray(value)) below.push(['NS', value]);
       else below.push([key, value]);
     }
@@ -162,7 +173,7 @@ function recordsIn(tree: unknown, text: string, form: Form, { subject }: Around)
       if (isTypeKey(key) && (merged.name !== undefined || merged.domain !== undefined || isLeafy(value)))
         walk(value, { ...merged, type: typeWord(key) }, depth + 1, off);
       else if (isNameKey(key) && typeof value === 'object' && own.name === undefined && known.name === undefined)
-        walk(value, { ...merged, name: nameFor(key, subject.zone) }, depth + 1, off);
+        walk(value, { ...merged, name: nameFor(key, subject.zone) ?? (hasTypes(value) ? '@' : undefined) }, depth + 1, off);
       else walk(value, merged, depth + 1, off);
     }
   };
@@ -187,6 +198,16 @@ function camelParted(key: string): string {
 
 function isTypeKey(key: string): boolean {
   return /^[A-Z][A-Z0-9]{0,9}$/.test(key) && typeCode(key) !== undefined;
+}
+
+/** A name that is a label as well, such as `old`: what stands below it is a record. */
+function isNamed(key: string, value: unknown): boolean {
+  return /^(?:old|new|current|before|after|required)$/i.test(key) && typeof value === 'object' && value !== null && !Array.isArray(value) && 'type' in value;
+}
+
+/** What stands below has a type each: it is what a name has. */
+function hasTypes(value: unknown): boolean {
+  return typeof value === 'object' && value !== null && !Array.isArray(value) && Object.keys(value).length > 0 && Object.keys(value).every(isTypeKey);
 }
 
 function isLeafy(value: unknown): boolean {

@@ -129,6 +129,7 @@ function named(type: string, value: string, zone: Name, beside: Beside, isFile: 
   const doubts: string[] = [];
   const wanted = NUMBERS[type] ?? [];
   let words = bare(value)
+    .replace(/,\s*(?:prio|pref)\p{L}*[.:=]?\s*(\d{1,5})$/iu, ' $1')
     .replace(/[[(](?:(?:prio|pref)\p{L}*[.:=]?\s*)?(\d{1,5})[\])]/giu, '$1')
     .split(/\s+/);
   // Some panels show the priority of mail after its target.

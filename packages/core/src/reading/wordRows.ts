@@ -62,6 +62,9 @@ export function readWordRows(lines: readonly Line[], around: Around): FormRead {
 
 /** A record that a setting holds as it would stand in a zone file: `local-data: "www.kelp.example. 300 IN A 192.0.2.1"`. */
 function asLine(line: Line): Line {
+  // "@ (MX): 10 mail.kelp.example"
+  const [, name, type, value] = /^\s*(\S+)\s+\(([A-Z]{1,6})\)\s*:?\s+(\S.*)$/.exec(line.text) ?? [];
+  if (name !== undefined && typeWord(type!) !== undefined) return { ...line, text: `${name} ${type} ${value}` };
   const inside = /^\s*[\w-]+[:=]\s*(["'])(.+)\1[,;]?\s*$/.exec(line.text)?.[2];
   return inside !== undefined && wordsOf(inside).slice(1, 5).some(isTypeUpper) ? { ...line, text: inside } : line;
 }
@@ -89,6 +92,17 @@ export function wordsOf(text: string): string[] {
 function readLine(words: readonly string[], { line, text }: Line, order: Order, around: Around): RawRecord | undefined {
   const ends = /^\s/.test(text) ? ['', ...words] : [...words];
   // Buttons and states at the end of a row.
+  // What stands in brackets at the end says something of the row.
+  let remark: string | undefined;
+  const bracket = ends.findLastIndex((word) => /^[[(]/.test(word));
+  if (
+    bracket > 1 &&
+    /[\])]$/.test(ends.at(-1)!) &&
+    around.type !== 'TXT' &&
+    !ends.slice(0, bracket).some((word) => /^(?:TXT|SPF)$/i.test(word)) &&
+    !/^[[(]\d+[\])]$/.test(ends[bracket]!)
+  )
+    remark = ends.splice(bracket).join(' ');
   let isOff = false;
   while (ends.length > 2 && isNoise(ends.at(-1)!) && !isTypeUpper(ends.at(-1)!)) isOff = isSwitchedOff(ends.pop()!, '') || isOff;
   if (order === 'owner value') {
@@ -104,7 +118,12 @@ function readLine(words: readonly string[], { line, text }: Line, order: Order, 
     if (!record) continue;
     // In small letters a type may be a word of a sentence.
     const isWord = !isTypeUpper(ends[at]!) && record.type !== 'A' && record.type !== 'AAAA';
-    const doubts = [...record.doubts, ...(isWord ? [`Is “${ends[at]!}” meant as a type?`] : []), ...(isOff ? [SWITCHED_OFF] : [])];
+    const doubts = [
+      ...record.doubts,
+      ...(isWord ? [`Is “${ends[at]!}” meant as a type?`] : []),
+      ...(isOff ? [SWITCHED_OFF] : []),
+      ...(remark === undefined ? [] : [`Behind it stands “${remark.slice(0, LONGEST_COMMENT)}”.`]),
+    ];
     return { ...record, line, lastLine: line, form: 'list', doubts };
   }
   return undefined;
