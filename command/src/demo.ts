@@ -1,11 +1,11 @@
-import { spawnSync } from 'node:child_process';
-import { createHash, randomBytes } from 'node:crypto';
-import { chmodSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { Postgres, clusterFolder, freePort, startPostgres } from './postgres';
+import { keyFile, migrated, ownCluster } from './ownPlace';
+import { freePort, startPostgres } from './postgres';
 import { ROOT, SERVER, Running, startNode } from './processes';
 import { Api } from './api';
 import { DEMO_PASSWORD, FIRST_PASSWORD, fillDemo } from './demoData';
+import { secretKey } from './secretKey';
 
 export interface DemoOptions {
   readonly fresh?: boolean;
@@ -23,17 +23,10 @@ export interface Demo {
   stop(): Promise<void>;
 }
 
-/** The schema belongs to one role, and the server runs under another. Throws an Error with what was said where that cannot be. */
-function migrated({ url, runner }: Postgres): void {
-  const env = { ...process.env, WANDERON_OWNER_DATABASE: url, WANDERON_DATABASE: runner };
-  const done = spawnSync(process.execPath, [join(ROOT, 'packages/server/dist/migrate.js')], { env, encoding: 'utf8' });
-  if (done.status !== 0) throw new Error(done.stderr);
-}
-
 /** Database, lab and server with the demo's data. Calls back with what it is doing. */
 export async function openDemo(options: DemoOptions, tell: (doing: string) => void): Promise<Demo> {
   const data = options.data ?? process.env['WANDERON_DATA'] ?? join(ROOT, '.wanderon', 'demo');
-  const cluster = clusterFolder(join(data, 'postgres'), createHash('sha256').update(data).digest('hex').slice(0, 12));
+  const cluster = ownCluster(data);
   const stops: (() => Promise<void> | void)[] = [];
   const stop = async (): Promise<void> => {
     for (const one of stops.reverse()) await one();
@@ -65,7 +58,7 @@ export async function openDemo(options: DemoOptions, tell: (doing: string) => vo
       [],
       {
         WANDERON_DATABASE: postgres.runner,
-        WANDERON_SECRET_KEY: secretKey(join(data, 'secret.key')),
+        WANDERON_SECRET_KEY: secretKey(keyFile(data)),
         WANDERON_PUBLIC_ADDRESS: address,
         WANDERON_PORT: String(port),
         WANDERON_LAB: lab.ready[1],
@@ -119,10 +112,4 @@ function report(options: DemoOptions): (line: string) => void {
   return (line) => {
     if (!options.quiet && line.trim() !== '') console.error(line);
   };
-}
-
-/** Kept between starts, or what was sealed could not be opened. */
-function secretKey(file: string): string {
-  if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString('base64'), { mode: 0o600 });
-  return readFileSync(file, 'utf8');
 }

@@ -5,7 +5,9 @@ import { loadKept } from './keptCode';
 const HELP = `Usage: ./wanderon COMMAND
 
   demo [--fresh]    everything on this machine: database, lab, server, made-up data
-  start             the server for real use, configured by the environment
+  start             the server for real use; with no setting at all it keeps its own database on this machine
+  backup FILE       everything but the key into one file, while the server runs or not
+  restore FILE      what a backup holds, into an installation that has nothing yet
   migrate           brings the database up to date, as the role that owns it
   keys renew        seals the stored keys and secrets under a new key, while the server runs
   trail check       whether every event of the trail is as it was written
@@ -23,6 +25,11 @@ async function main(): Promise<number> {
       return 0;
     case 'start':
       return (await import('./start')).start();
+    case 'backup':
+    case 'restore':
+      if (args.length === 1) return (await import('./backup'))[command](args[0]!);
+      console.error(`Usage: ./wanderon ${command} FILE`);
+      return 2;
     case 'migrate':
       return (await import('./start')).migrate();
     case 'keys':

@@ -70,6 +70,22 @@ export async function startPostgres(folder: string, durable = false): Promise<Po
   };
 }
 
+/** The address of a cluster that runs, as the role that owns everything; undefined where it does not. */
+export function runningPostgres(folder: string): string | undefined {
+  const pid = join(folder, 'data', 'postmaster.pid');
+  if (!existsSync(pid)) return undefined;
+  const status = spawnSync(binaries()('pg_ctl'), ['-D', join(folder, 'data'), 'status'], { ...runAs(), stdio: 'ignore', cwd: '/' });
+  if (status.status !== 0) return undefined;
+  // Its fourth line is the port.
+  const port = readFileSync(pid, 'utf8').split('\n')[3]!.trim();
+  return `postgresql://wanderon:${readFileSync(join(folder, 'password'), 'utf8')}@127.0.0.1:${port}/wanderon`;
+}
+
+/** A program of PostgreSQL, of the version of the clusters. */
+export function postgresTool(name: string): string {
+  return binaries()(name);
+}
+
 /** Where the cluster can live: below `wanted`, or for root, whose folders user postgres may not enter, below /var/tmp. */
 export function clusterFolder(wanted: string, tag: string): string {
   const { uid } = runAs();

@@ -91,7 +91,7 @@ describe('who may do what', () => {
   }
 
   /** A link to a sheet is for people without an account (sheetLinks.test.ts). */
-  const isByLink = ({ path }: Route): boolean => path.startsWith('/api/sheets/');
+  const isByLink = ({ path }: Route): boolean => path.startsWith('/api/sheets/') || path === '/api/begin';
 
   it('knows every route', () => {
     expect(routes.length).toBeGreaterThan(20);
@@ -142,7 +142,7 @@ describe('who may do what', () => {
     await database('people').where({ login: 'viewer' }).update({ disabled: true });
     const before = await stored();
     for (const { cookie, csrf } of [ended, shut])
-      for (const route of routes.filter(({ method, path }) => method !== 'GET' && path !== '/api/sign-in' && !path.startsWith('/api/sheets/')))
+      for (const route of routes.filter((one) => one.method !== 'GET' && one.path !== '/api/sign-in' && !isByLink(one)))
         expect([route, (await send(route, { cookie, 'x-csrf-token': csrf })).status]).toEqual([route, 401]);
     expect(await stored()).toEqual(before);
     await database('people').where({ login: 'viewer' }).update({ disabled: false });
@@ -252,7 +252,7 @@ describe('who may do what', () => {
 
     it('is the body of a stranger', async () => {
       for (const path of ['/api/moves', `/api/legs/${leg}/in-hand`, '/api/nothing-of-the-kind']) expect(await answered(path, {})).toMatch(/401/);
-      for (const path of ['/api/sign-in', '/api/sheets/x/typed']) expect(await answered(path, {})).toMatch(/413/);
+      for (const path of ['/api/sign-in', '/api/begin', '/api/sheets/x/typed']) expect(await answered(path, {})).toMatch(/413/);
       expect(await answered('/api/moves', { cookie: 'wanderon_session=of-nobody' })).toMatch(/401/);
     });
 

@@ -46,7 +46,7 @@ describe('a row that is typed in the wrong place', () => {
       'it is read back',
       asked(async () => (await slips()).has(`www.${ZONE} CNAME`)),
     );
-    expect((await slips()).get(`www.${ZONE} CNAME`)).toBe('It is not there: not typed, or not saved.');
+    expect((await slips()).get(`www.${ZONE} CNAME`)).toBe('It is not there: not typed, not saved, or saved under another name.');
     await tick(www);
     await tick(mail);
     await driver.until(
@@ -57,7 +57,7 @@ describe('a row that is typed in the wrong place', () => {
     expect([found.get(`www.${ZONE} CNAME`), found.get(`mail.${ZONE} A`), found.get(`autoconfig.${ZONE} CNAME`)]).toEqual([
       'It is not there, and the same stands at www.regatta-club.example: was it saved on another domain?',
       'It is not there, and stands at Millrace DNS, to which nothing is delegated: was it typed in the wrong panel?',
-      'It is not there: not typed, or not saved.',
+      'It is not there: not typed, not saved, or saved under another name.',
     ]);
   });
 });

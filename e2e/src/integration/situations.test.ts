@@ -183,7 +183,7 @@ const DOMAINS = {
       [/www\.typed-by-hand\.example A: It stands at www\.typed-by-hand\.example\.typed-by-hand\.example/, (line) => line.replace(/^(www\.\S+)\. /, '$1 ')],
       [/typed-by-hand\.example MX: The domain was appended to the target/, (line) => line.replace(/( MX 10 \S+)\.$/, '$1')],
       [/typed-by-hand\.example TXT: The quotes are stored/, (line) => line.replace(/"(v=spf1.*)"/, '"\\"$1\\""')],
-      [/mail\.typed-by-hand\.example A: 192\.0\.2\.52 is misspelt: it is 192\.0\.2\.25/, (line) => line.replace('192.0.2.25', '192.0.2.52')],
+      [/mail\.typed-by-hand\.example A: 192\.0\.2\.52 has two digits exchanged: it is 192\.0\.2\.25/, (line) => line.replace('192.0.2.25', '192.0.2.52')],
     ];
     for (const [words, slip] of slips) {
       await real.typeIn(domain, driver, slip);

@@ -10,7 +10,7 @@ const started = (env: NodeJS.ProcessEnv): { status: number | null; stderr: strin
 
 describe('the start for real use', () => {
   it('names everything that the configuration lacks, at once', () => {
-    const { status, stderr } = started({});
+    const { status, stderr } = started({ WANDERON_DATABASE: '' });
     expect(status).toBe(1);
     for (const name of ['WANDERON_DATABASE', 'WANDERON_SECRET_KEY', 'WANDERON_PUBLIC_ADDRESS']) expect(stderr).toContain(name);
     expect(

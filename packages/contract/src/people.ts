@@ -58,6 +58,10 @@ export const newPersonSchema = z.object({
 });
 export type NewPerson = z.input<typeof newPersonSchema>;
 
+/** The first account, made by whoever has the link that the start printed. */
+export const firstPersonSchema = newPersonSchema.pick({ login: true, name: true, password: true }).extend({ secret: z.string().min(1).max(100) });
+export type FirstPerson = z.infer<typeof firstPersonSchema>;
+
 export const editPersonSchema = z.object({ name: nameSchema, role: roleSchema, disabled: z.boolean(), demanded: z.boolean() });
 export type EditPerson = z.infer<typeof editPersonSchema>;
 

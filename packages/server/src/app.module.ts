@@ -45,6 +45,7 @@ import { Network } from './network/network';
 import { PeopleController } from './people/people.controller';
 import { Hashing } from './people/hashing';
 import { MeController } from './people/me.controller';
+import { FirstPerson } from './people/firstPerson.service';
 import { PeopleService } from './people/people.service';
 import { SecondFactor } from './people/secondFactor.service';
 import { SessionService } from './people/sessions.service';
@@ -109,6 +110,7 @@ export class AppModule {
         SecondFactor,
         SignInService,
         PeopleService,
+        FirstPerson,
         Sealer,
         HostStore,
         LiveService,

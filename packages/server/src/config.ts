@@ -88,6 +88,8 @@ const configSchema = z.object({
     .regex(/^[a-z0-9._-]{2,40}$/)
     .default('admin'),
   WANDERON_ADMIN_PASSWORD: z.string().min(12).optional(),
+  /** Of the link at which the first administrator makes the account; good for one start, and while nobody has one. */
+  WANDERON_FIRST_LINK: z.string().min(20).max(100).optional(),
   /** The lab's control address; unset in real use. */
   WANDERON_LAB: z.url().optional(),
   /** For tests against real servers on loopback: where documentation addresses lead, as JSON. */

@@ -93,7 +93,11 @@ async function main(): Promise<void> {
  */
 async function firstAdministrator(people: PeopleService, config: Config): Promise<void> {
   if (await people.isAnybodyThere()) return;
-  const { WANDERON_ADMIN_LOGIN: login, WANDERON_ADMIN_PASSWORD: given } = config;
+  const { WANDERON_ADMIN_LOGIN: login, WANDERON_ADMIN_PASSWORD: given, WANDERON_FIRST_LINK: link } = config;
+  if (link !== undefined) {
+    console.log(`Nobody has an account yet. Open this once to make the first:\n\n  ${config.WANDERON_PUBLIC_ADDRESS.replace(/\/$/, '')}/begin/${link}\n`);
+    return;
+  }
   if (given === undefined && !process.stdout.isTTY)
     throw new Error('There is nobody with an account yet: give WANDERON_ADMIN_PASSWORD for the first administrator, who changes it at first use.');
   const password = given ?? randomBytes(12).toString('base64url');

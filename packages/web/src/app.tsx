@@ -20,11 +20,14 @@ const FirstThings = part('your account', async () => (await import('./account/fi
 const AccountPlace = part('your account', async () => (await import('./account/account')).AccountPlace);
 const PeoplePlace = part('who there is', async () => (await import('./people/people')).PeoplePlace);
 const TrailPlace = part('what is on record', async () => (await import('./people/trailPlace')).TrailPlace);
+const Begin = part('the first account', async () => (await import('./signIn/begin')).Begin);
 const OpenSheet = part('the sheet', async () => (await import('./openSheet/openSheet')).OpenSheet);
 
-/** A link to a sheet is for people without an account: no session is asked for. */
+/** Links to a sheet and to the first account are for people without one: no session is asked for. */
 export function App() {
   const shared = useMatch('/sheet/:secret');
+  const first = useMatch('/begin/:secret');
+  if (first) return <Begin secret={first.params.secret ?? ''} />;
   if (!shared) return <Signed />;
   return (
     <ToastPlace>

@@ -9,7 +9,7 @@ import { tokenOf } from './cookie';
 import { SessionService } from './sessions.service';
 
 /** Who has no account sends a login and a password, or ticks a row of a sheet: no more than this is read. */
-const STRANGERS = /^\/api\/(sign-in|sheets\/)/;
+const STRANGERS = /^\/api\/(sign-in|begin|sheets\/)/;
 const FROM_STRANGERS = 4096;
 /** Milliseconds for the headers of a request, and for all of it: a large file on a slow line comes in a minute. */
 const HEADERS_IN = 10_000;
@@ -49,7 +49,7 @@ export function readBodies(app: NestExpressApplication, sessions: SessionService
       next();
     }, next);
   });
-  for (const path of ['sign-in', 'sheets']) app.use(`/api/${path}`, json({ limit: FROM_STRANGERS, inflate: false }));
+  for (const path of ['sign-in', 'begin', 'sheets']) app.use(`/api/${path}`, json({ limit: FROM_STRANGERS, inflate: false }));
   const express = app.getHttpAdapter().getInstance() as Express;
   for (const [method, path, limit] of LARGE) express[method](path, inUtf8, raw({ type: 'application/json', limit, inflate: false }));
   app.use(json({ limit: '1mb', inflate: false }));

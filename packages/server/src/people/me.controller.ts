@@ -6,6 +6,7 @@ import {
   factorBeginSchema,
   factorConfirmSchema,
   factorOfferSchema,
+  firstPersonSchema,
   meSchema,
   ownPasswordSchema,
   recoveryCodesSchema,
@@ -19,12 +20,14 @@ import { DONE, Done, DoneDto } from '../done';
 import { CONFIG, Config } from '../config';
 import { Allow, Caller, EvenUnready, Person } from './allow';
 import { giveToken, takeToken } from './cookie';
+import { FirstPerson } from './firstPerson.service';
 import { PeopleService } from './people.service';
 import { SecondFactor } from './secondFactor.service';
 import { SessionService } from './sessions.service';
 import { SignInService } from './signIn.service';
 
 class SignInDto extends createZodDto(signInSchema) {}
+class FirstPersonDto extends createZodDto(firstPersonSchema) {}
 class MeDto extends createZodDto(meSchema) {}
 class OwnPasswordDto extends createZodDto(ownPasswordSchema) {}
 class SessionListDto extends createZodDto(sessionListSchema) {}
@@ -41,6 +44,7 @@ export class MeController {
     private readonly sessions: SessionService,
     private readonly people: PeopleService,
     private readonly factor: SecondFactor,
+    private readonly first: FirstPerson,
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
@@ -51,6 +55,15 @@ export class MeController {
   async signIn(@Body() input: SignInDto, @Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<Done> {
     const where = { address: request.ip ?? '', agent: request.get('user-agent') ?? '' };
     giveToken(response, await this.signIns.signIn(input, where), this.config);
+    return DONE;
+  }
+
+  @Post('begin')
+  @HttpCode(200)
+  @Allow('anybody')
+  @ZodResponse({ type: DoneDto, description: 'Makes the first account, by the link that the start printed.' })
+  async begin(@Body() input: FirstPersonDto): Promise<Done> {
+    await this.first.begin(input);
     return DONE;
   }
 

@@ -65,6 +65,20 @@ export class PeopleService {
     });
   }
 
+  /** The first account, an administrator's. Throws a NotNow where somebody has one already: of two who begin at once one does. */
+  async addFirst({ login, name, password }: Pick<NewPerson, 'login' | 'name' | 'password'>): Promise<void> {
+    refuseWeak(password, login);
+    const row = { id: randomUUID(), login, name, role: 'administrator' as const, must_change: false, password_hash: await this.hashing.hashed(password) };
+    await this.database.transaction(async (transaction) => {
+      await transaction.raw('select pg_advisory_xact_lock(hashtextextended(?, 2))', ['people']);
+      if (await transaction('people').first('id'))
+        throw new NotNow('Somebody has an account already.', { detail: 'Sign in, or ask them for one.', kept: KEPT });
+      const [made] = await transaction<PersonRow>('people').insert(row).returning('*');
+      const text = `${name} (${login}) made the first account, with the role administrator.`;
+      await this.events.add({ person: made!.id, kind: 'person', text, after: said(toPerson(made!, 0)) }, transaction);
+    });
+  }
+
   async isAnybodyThere(): Promise<boolean> {
     return (await this.database('people').first('id')) !== undefined;
   }

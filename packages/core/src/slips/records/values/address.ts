@@ -8,7 +8,8 @@ export const address: ValueSlip = ({ is, was, type }) => {
   const [here, there] = [parts(is), parts(was)];
   if (is !== was && [...here].sort().join() === [...there].sort().join())
     return { code: 'octets swapped', cost: 1, text: `The numbers of ${is} stand in another order: it is ${was}.` };
-  return distance(is.toLowerCase(), was.toLowerCase()) === 1
-    ? { code: 'misspelt', cost: 1.3, text: `${is} differs in one ${type === 'A' ? 'digit' : 'character'}: it is ${was}.` }
-    : undefined;
+  if (distance(is.toLowerCase(), was.toLowerCase()) !== 1) return undefined;
+  const what = type === 'A' ? 'digit' : 'character';
+  const isExchanged = is.length === was.length && [...is].sort().join('') === [...was].sort().join('');
+  return { code: 'misspelt', cost: 1.3, text: `${is} ${isExchanged ? `has two ${what}s exchanged` : `differs in one ${what}`}: it is ${was}.` };
 };

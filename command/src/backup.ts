@@ -1,0 +1,94 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, renameSync, rmSync } from 'node:fs';
+import { resolve } from 'node:path';
+import { dataFolder, hasOwnPlace, keyFile, ownCluster, withOwnDatabase } from './ownPlace';
+import { postgresTool, runningPostgres } from './postgres';
+import { keyMark, secretKey } from './secretKey';
+
+/**
+ * The `backup` command: everything but the key into one file, while the server runs or not. What it has is of one moment. Gives the exit
+ * code; the file is there whole or not at all.
+ */
+export async function backup(file: string): Promise<number> {
+  const target = resolve(file);
+  if (existsSync(target)) return failed(`${file} is there already. It was left as it is: name another file.`);
+  return withDatabase(async (url) => {
+    const part = `${target}.part`;
+    const done = tool('pg_dump', url, ['--format=custom', '--file', part]);
+    if (done !== undefined) {
+      rmSync(part, { force: true });
+      return failed(done);
+    }
+    renameSync(part, target);
+    console.log(`${file} holds everything but the key.`);
+    console.log(`Keys of hosts and second factors in it open only with the key ${mark()}: keep a copy of that apart from it.`);
+    return 0;
+  });
+}
+
+/**
+ * The `restore` command: what a backup holds, into an installation that has nothing yet. Gives the exit code; where it fails, the
+ * installation has nothing still.
+ */
+export async function restore(file: string): Promise<number> {
+  const source = resolve(file);
+  if (!existsSync(source)) return failed(`There is no file ${file}.`);
+  if (process.env['WANDERON_DATABASE'] === undefined && runningPostgres(ownCluster(dataFolder())) !== undefined)
+    return failed(`The server of ${dataFolder()} runs. Stop it first.`);
+  return withDatabase((url) => {
+    const held = asked(url, `select count(*) from information_schema.tables where table_schema = 'public'`);
+    if (held !== '0') return failed('There is something in this database already. Nothing was changed: restore into an installation that has nothing yet.');
+    const done = tool('pg_restore', url, ['--exit-on-error', '--single-transaction', '--no-owner', source]);
+    if (done !== undefined) return failed(`${done}\nNothing was changed.`);
+    console.log(`Everything that ${file} holds is there.`);
+    console.log(
+      process.env['WANDERON_SECRET_KEY'] === undefined
+        ? `Now put the key of the old installation into ${keyFile(dataFolder())} before the first start.`
+        : `The key that is set is ${mark()}: it has to be the one of the old installation.`,
+    );
+    return 0;
+  });
+}
+
+function failed(words: string): number {
+  console.error(words.trim());
+  return 1;
+}
+
+/** The database that is named, as its owner, or the one of the data folder. */
+function withDatabase(work: (url: string) => number | Promise<number>): Promise<number> {
+  const named = process.env['WANDERON_OWNER_DATABASE'] ?? process.env['WANDERON_DATABASE'];
+  return named === undefined ? withOwnDatabase(work) : Promise.resolve(work(named));
+}
+
+/** By which the key is told that secrets are sealed with; it is never shown. */
+function mark(): string {
+  const given = process.env['WANDERON_SECRET_KEY'];
+  if (given !== undefined) return keyMark(given.trim());
+  const file = keyFile(dataFolder());
+  return existsSync(file) || hasOwnPlace(dataFolder()) ? `${keyMark(secretKey(file))} (${file})` : 'of the server';
+}
+
+/** Undefined where it worked; else what it said. The password stands in no list of processes. */
+function tool(name: 'pg_dump' | 'pg_restore', url: string, args: readonly string[]): string | undefined {
+  const database = new URL(url);
+  const all = name === 'pg_restore' ? ['--dbname', decodeURIComponent(database.pathname.slice(1)), ...args] : args;
+  const done = spawnSync(postgresTool(name), all, { env: { ...process.env, ...access(database) }, encoding: 'utf8' });
+  return done.status === 0 ? undefined : (done.error?.message ?? done.stderr);
+}
+
+function asked(url: string, query: string): string {
+  const done = spawnSync(postgresTool('psql'), ['-tAc', query], { env: { ...process.env, ...access(new URL(url)) }, encoding: 'utf8' });
+  if (done.status !== 0) throw new Error(done.stderr);
+  return done.stdout.trim();
+}
+
+function access(database: URL): NodeJS.ProcessEnv {
+  return {
+    PGHOST: database.hostname,
+    PGPORT: database.port === '' ? '5432' : database.port,
+    PGUSER: decodeURIComponent(database.username),
+    PGPASSWORD: decodeURIComponent(database.password),
+    PGDATABASE: decodeURIComponent(database.pathname.slice(1)),
+  };
+}
