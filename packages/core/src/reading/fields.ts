@@ -1,4 +1,4 @@
-import { Label, labelOf, plainWord } from './labels';
+import { Label, labelOf, plainWord, withoutColon } from './labels';
 import { Line } from './lines';
 import { RawRecord } from './find';
 import { Around, FormRead } from './formRead';
@@ -198,9 +198,7 @@ export function readLabelledLines(lines: readonly Line[], around: Pick<Around, '
 
 /** Cells of which every other one is a label, with the value behind it: Type, A, Host, www, Value, 192.0.2.1; empty where they are not. */
 function alternating(cells: readonly string[]): (readonly [string, string])[] {
-  const pairs = cells.flatMap((cell, index) =>
-    index % 2 === 0 && cells[index + 1] !== undefined ? [[cell.replace(/\s*:$/, ''), cells[index + 1]!] as const] : [],
-  );
+  const pairs = cells.flatMap((cell, index) => (index % 2 === 0 && cells[index + 1] !== undefined ? [[withoutColon(cell), cells[index + 1]!] as const] : []));
   const known = pairs.findIndex(([label, value]) => labelOf(label) === undefined || (labelOf(value) !== undefined && typeWord(value) === undefined));
   const taken = known < 0 ? pairs : pairs.slice(0, known);
   return taken.length >= 3 ? taken : [];
@@ -229,6 +227,7 @@ const LONGEST_LABEL = 50;
 
 /** A field without the quotes and commas of a program's text, and without the dots that lead from a label to its value. */
 function unmarkedField(text: string): string {
+  if (text.length > LONGEST_LINE) return text.trim();
   const bare = text.trim().replace(/^([\p{L}][\p{L} -]{0,30}?)\s*\.{3,}\s+(?=\S)/u, '$1: ');
   const quoted = /^["']?([\p{L}_-]{2,30})["']?\s*[:=]\s*(?:"([^"\\]*)"|'([^'\\]*)'|([^"'\s]\S*?)),?$/u.exec(bare);
   if (!quoted) return bare;
@@ -240,11 +239,11 @@ function unmarkedField(text: string): string {
 function pairIn({ text, cells }: Line): readonly [string, string] | undefined {
   if (cells) {
     const full = cells.filter((cell) => cell !== '');
-    if (full.length === 2 || full.length === 1) return [full[0]!.replace(/\s*[:=]$/, ''), full[1] ?? ''];
+    if (full.length === 2 || full.length === 1) return [withoutColon(full[0]!), full[1] ?? ''];
     return undefined;
   }
   const bare = unmarkedField(text);
   const end = /[:=\t|]| {2}/.exec(bare.slice(0, LONGEST_LABEL));
   if (end && labelOf(bare.slice(0, end.index)) !== undefined) return [bare.slice(0, end.index), bare.slice(end.index).replace(/^[\s:=|]+/, '')];
-  return labelOf(text) !== undefined ? [text.trim().replace(/\s*[:=]$/, ''), ''] : undefined;
+  return labelOf(text) !== undefined ? [withoutColon(text.trim()), ''] : undefined;
 }

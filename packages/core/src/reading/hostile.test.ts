@@ -77,4 +77,28 @@ describe('hostile text', () => {
       expect(unread.every(({ text }) => text.length <= 300)).toBe(true);
     }
   });
+
+  it.each([
+    ['a', 'b'],
+    ['a)', 'x'],
+    ['x (TTL', '3600'],
+    ['x (TTL', ')'],
+    ['@ (MX)', ''],
+    ['@ (MX)', ':x'],
+    ['a =', 'b'],
+    ['a -', 'b'],
+    ['www', '→ y'],
+    ['www  ', '→ 192.0.2.1 x'],
+    ['ns1.host.example', '(192.0.2.1) x'],
+    ['MX (1', ')x'],
+    ['name: "a', 'b" x'],
+    ['v=spf1', 'all x'],
+    ['Name', '....... x'],
+    ['A', ';'],
+  ])('with a gap of 40,000 blanks between %j and %j is read to its end', (before, behind) => {
+    for (const as of ['old', 'new'] as const) {
+      const line = `${before}${' '.repeat(SIZE)}${behind}\n`;
+      expect(readText(line + line + line, { ...SUBJECT, as }).finds.length).toBeLessThan(10);
+    }
+  });
 });

@@ -48,6 +48,12 @@ export function labelOf(text: string): Label | undefined {
   return word === '' ? undefined : BY_WORD.get(word);
 }
 
+/** A label without the mark behind it: `Name :` → Name. */
+export function withoutColon(text: string): string {
+  const bare = text.trimEnd();
+  return /[:=]$/.test(bare) ? bare.slice(0, -1).trimEnd() : bare;
+}
+
 /** Small letters without accents, marks, numbers and what stands in brackets; the numbers of IPv4 and IPv6 stay. */
 export function plainWord(text: string): string {
   return text

@@ -36,7 +36,7 @@ export function readOwner(text: string, { zone, own, as }: Subject): OwnerRead |
     .replace(/^@\.(?=\S)/, '');
   if (typed.length > LONGEST) return undefined;
   if (typed === '' || typed === '@' || typed === '-' || /^\((?:[^)]*)\)$/.test(typed) || /^@\s*\([^)]*\)$/.test(typed)) return ours('@');
-  const bare = typed.replace(/\s+\([^)]*\)$/, '');
+  const bare = typed.endsWith(')') ? typed.replace(/\s\([^)]*\)$/, '').trimEnd() : typed;
   if (ITSELF.has(plainWord(bare)) && !bare.includes('.'))
     return { ...ours('@'), other: bare.toLowerCase(), doubt: `Does “${bare}” mean the domain itself, or a name “${bare.toLowerCase()}”?` };
   const name = asciiName(bare);

@@ -5,7 +5,9 @@ import { readRows } from './table';
 
 /** Fields of one record. */
 const MOST_FIELDS = 12;
-const PAIR = /^\s*([^:=\t]{1,40}?)\s*[:=]\s*(.*)$/;
+const PAIR = /^([^:=\t]{1,40})[:=](.*)$/;
+/** Characters of one field. */
+const LONGEST_FIELD = 5000;
 
 /**
  * Reads records of which each is a block of fields whose labels nobody knows: the same labels in each block are the columns of a table, and
@@ -17,9 +19,9 @@ const PAIR = /^\s*([^:=\t]{1,40}?)\s*[:=]\s*(.*)$/;
  */
 export function readPairCards(blocks: readonly (readonly Line[])[], around: Around): FormRead {
   const cards = blocks.flatMap((block) => {
-    const pairs = block.map(({ text, cells }) => (cells === undefined ? PAIR.exec(text) : null));
+    const pairs = block.map(({ text, cells }) => (cells === undefined && text.length <= LONGEST_FIELD ? PAIR.exec(text.trim()) : null));
     return block.length >= 3 && block.length <= MOST_FIELDS && pairs.every((pair) => pair !== null)
-      ? [{ block, pairs: pairs.map((pair): readonly [string, string] => [pair![1]!, pair![2]!.trim()]) }]
+      ? [{ block, pairs: pairs.map((pair): readonly [string, string] => [pair![1]!.trim(), pair![2]!.trim()]) }]
       : [];
   });
   const first = cards[0];

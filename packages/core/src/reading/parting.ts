@@ -38,7 +38,7 @@ function cellRows(lines: readonly Line[], parting: Parting): Row[] {
       return underHeads(lines);
     case 'dash':
       return rowsOf(lines, ({ text }) => {
-        const cells = text.trim().split(/\s+(?:[-–—]|->|→|=>|⇒)\s+/);
+        const cells = text.trim().split(/\s(?:[-–—]|->|→|=>|⇒)\s/);
         return cells.length > 1 ? cells : undefined;
       });
   }

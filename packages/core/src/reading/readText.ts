@@ -6,10 +6,11 @@ import { OtherField, readFields, readLabelledLines } from './fields';
 import { fileRange, hasFileMarks, isEntry, readFileLines, serialIn, shownRecord } from './fileLines';
 import { Find, RawRecord, Subject, TextReading, Unread } from './find';
 import { judge, problemOf } from './judge';
-import { labelOf } from './labels';
+import { labelOf, withoutColon } from './labels';
 import { isBlank, Line } from './lines';
 import { readLookups } from './lookups';
 import { NameFound, isMail, readMailHeaders } from './mailHeaders';
+import { addressRow, serverOfLine } from './addressRows';
 import { namesOfLine } from './nameLists';
 import { readOwner } from './owner';
 import { readPairCards } from './pairCards';
@@ -29,9 +30,6 @@ export const TEXT_LIMIT = 2_000_000;
 const SAMPLE = 240;
 /** Words of a line that may be a heading. */
 const HEADING_WORDS = 9;
-const ADDRESS_ROW = /^\s*(@|\*|[\p{L}\p{N}*_-][\p{L}\p{N}*._-]*)\s*(?:→|->|=>|=|:\s|\t|\s{2,})\s*([0-9a-f]*[.:][0-9a-f.:]+)\s*$/iu;
-/** A nameserver with its addresses beside it: `ns1.host.example (203.0.113.1)`. */
-const SERVER_LINE = /^\s*((?:[a-z0-9_-]+\.)+[a-z][a-z0-9-]*\.?)(?:[\s,;/|([]+(?:ipv?[46]?:?\s*)?[0-9a-f]*[.:][0-9a-f.:]+[\s)\]]*)+$/i;
 /** The domain that is read about where none in particular is. */
 const NO_DOMAIN = 'domain.invalid.';
 
@@ -216,7 +214,7 @@ class TextReader {
     const [first, ...rest] = lines as [Line, ...Line[]];
     this.context.name = undefined;
     if (rest.length === 0 || first.cells !== undefined) return lines;
-    const text = first.text.trim().replace(/\s*:$/, '');
+    const text = withoutColon(first.text.trim());
     const type = /[:=]/.test(text) ? undefined : titleType(text);
     const owner = /\s/.test(text) || !text.includes('.') ? undefined : readOwner(text, this.subject);
     // Cells in lines of their own begin with a type or a name as well.
@@ -320,9 +318,9 @@ class TextReader {
   /** Lines that have no form: names, sentences, headings. */
   private readWords(lines: readonly Line[], isHeading = true): void {
     const plain = lines.filter(({ text }) => text !== RULED && text.trim() !== '');
-    if (this.subject.as === 'new' && plain.length > 0 && plain.every(({ text }) => SERVER_LINE.test(text))) {
+    if (this.subject.as === 'new' && plain.length > 0 && plain.every(({ text }) => serverOfLine(text) !== undefined)) {
       for (const { line } of plain) this.taken.add(line);
-      this.takeServers(plain.map(({ text, line }) => ({ name: SERVER_LINE.exec(text)![1]!, line })));
+      this.takeServers(plain.map(({ text, line }) => ({ name: serverOfLine(text)!, line })));
       return;
     }
     const names = plain.map((line) => namesOfLine(line));
@@ -355,7 +353,7 @@ class TextReader {
 
   /** `www → 192.0.2.1`: a name and an address, which says the type by itself. */
   private takeAddressRow({ text, line, cells }: Line): void {
-    const [, owner, value] = (!this.taken.has(line) && cells === undefined && ADDRESS_ROW.exec(text)) || [];
+    const [owner, value] = (!this.taken.has(line) && cells === undefined && addressRow(text)) || [];
     if (owner === undefined || value === undefined || labelOf(owner) !== undefined) return;
     const type = value.includes(':') ? 'AAAA' : 'A';
     if (this.take({ owner, type, value, line, lastLine: line, form: 'list', doubts: ['No type stands there.'] })) this.taken.add(line);

@@ -10,6 +10,9 @@ const NO = /^(?:no|false|off|0|nein|aus|falsch|non|faux|falso|apagado|spento|nee
 const ASKS =
   /^(?:active|enabled|status|state|on|live|in use|aktiv|aktiviert|zustand|actif|active|statut|etat|activo|activado|estado|attivo|attivato|stato|actief|ingeschakeld|published)$/;
 
+/** Characters of a state. */
+const LONGEST = 80;
+
 export const SWITCHED_OFF = 'It is marked as switched off.';
 
 /**
@@ -20,7 +23,7 @@ export const SWITCHED_OFF = 'It is marked as switched off.';
  *     isSwitchedOff('nein', 'Proxied')  // false
  */
 export function isSwitchedOff(text: string, heading: string): boolean {
-  const word = plainWord(text.replace(/[^\p{L}\p{N} ]/gu, ' '));
+  const word = plainWord(text.slice(0, LONGEST).replace(/[^\p{L}\p{N} ]/gu, ' '));
   return OFF.test(word) || (NO.test(word) && ASKS.test(plainWord(heading)));
 }
 

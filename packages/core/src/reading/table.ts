@@ -134,9 +134,12 @@ function rowRecord(
   };
 }
 
+/** Characters of a cell that ends with brackets. */
+const LONGEST_BRACKETED = 300;
+
 /** `192.0.2.1 (TTL 3600)`: what stands in brackets behind a value, where all of it has labels, stands beside it. */
 function withoutBrackets(row: Row): Row {
-  const found = row.cells.map((cell) => (cell.endsWith(')') ? /^(.*\S)\s+\(([^()]{3,60})\)$/.exec(cell) : null));
+  const found = row.cells.map((cell) => (cell.length <= LONGEST_BRACKETED && cell.endsWith(')') ? /^(.*\S)\s+\(([^()]{3,60})\)$/.exec(cell) : null));
   const at = found.findIndex((match) => match !== null);
   const parts = found[at]?.[2]!.split(/\s*[,;]\s*/).map((part) => /^(\p{L}+)[:=]?\s+(\d+(?:\s?\p{L}+)?)$/u.exec(part));
   if (!parts?.every((part) => part !== null && ['ttl', 'priority'].includes(labelOf(part[1]!) ?? ''))) return row;

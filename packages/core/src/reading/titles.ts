@@ -1,7 +1,11 @@
 import { typeWord } from './typeWord';
 
+/** Characters of a title. */
+const LONGEST = 200;
+
 /** The one type that a title names: "MX records", "Enregistrements TXT", "CNAME-Einträge:", "A (2)". */
 export function titleType(text: string): string | undefined {
+  if (text.length > LONGEST) return undefined;
   const words = text
     .replace(/\s*\(\d+\)\s*:?$/, '')
     .split(/[\s:()-]+/)

@@ -240,8 +240,12 @@ const AHEAD = 20_000;
 class Places {
   private at = 0;
   private line = 1;
+  /** Where the line ends that is looked at: looked for once a line, since data may stand in a single one. */
+  private end: number;
 
-  constructor(private readonly text: string) {}
+  constructor(private readonly text: string) {
+    this.end = this.endFrom(0);
+  }
 
   lineOf(value: string): number {
     const quoted = JSON.stringify(value).slice(1, -1);
@@ -250,11 +254,16 @@ class Places {
     const found = [quoted, value].map((one) => ahead.indexOf(one)).find((one) => one >= 0);
     if (found === undefined) return this.line;
     const next = this.at + found;
-    for (let end = this.text.indexOf('\n', this.at); end >= 0 && end < next; end = this.text.indexOf('\n', this.at)) {
+    while (this.end < next) {
       this.line += 1;
-      this.at = end + 1;
+      this.end = this.endFrom(this.end + 1);
     }
-    this.at = Math.max(this.at, next);
+    this.at = next;
     return this.line;
+  }
+
+  private endFrom(at: number): number {
+    const end = this.text.indexOf('\n', at);
+    return end < 0 ? Infinity : end;
   }
 }

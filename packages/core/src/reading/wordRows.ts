@@ -60,8 +60,12 @@ export function readWordRows(lines: readonly Line[], around: Around): FormRead {
   return { records: withNamesAbove(records, around.subject), read };
 }
 
+/** Characters of a line that is looked at as a setting. */
+const LONGEST_SETTING = 2000;
+
 /** A record that a setting holds as it would stand in a zone file: `local-data: "www.kelp.example. 300 IN A 192.0.2.1"`. */
 function asLine(line: Line): Line {
+  if (line.text.length > LONGEST_SETTING) return line;
   // "@ (MX): 10 mail.kelp.example"
   const [, name, type, value] = /^\s*(\S+)\s+\(([A-Z]{1,6})\)\s*:?\s+(\S.*)$/.exec(line.text) ?? [];
   if (name !== undefined && typeWord(type!) !== undefined) return { ...line, text: `${name} ${type} ${value}` };
