@@ -2,7 +2,7 @@ import { SiteFault } from '../rebuild/checks/check';
 import { SeenRedirect } from '../survey/website';
 import { Instant } from '../timetable/instant';
 import { Watched } from '../timetable/since';
-import { Astray } from '../slips/records/places/astray';
+import { Astray } from '../slips/records/slip';
 import { AnsweredPage } from '../watch/answeredAt';
 import { Verdict } from '../watch/verdict';
 import { SetKey } from './plan';

@@ -4,9 +4,9 @@ import { plainWord } from './labels';
 export type About = 'old' | 'new' | 'example' | 'past' | undefined;
 
 const OLD =
-  /\b(?:current(?:ly)?|existing|old|previous|remove|delete|instead of|aktuell\w*|alt|bisher\w*|vorher|bestehend\w*|alte[nrs]?|loschen|geloscht|entfern\w*|vorhanden\w*|actuel\w*|existant\w*|ancien\w*|supprimer|actual(?:es)?|existente\w*|antigu\w*|eliminar|borrar|anterior(?:es)?|attual\w*|esistent\w*|vecchi\w*|eliminare|rimuovere|huidige?|bestaande?|oude?|verwijder\w*)\b/;
+  /\b(?:current(?:ly)?|existing|old|previous|remove|delete|instead of|aktuell\w*|alt|bisher\w*|vorher|bestehend\w*|alte[nrs]?|loschen|geloscht|entfern\w*|vorhanden\w*|actuel\w*|existant\w*|ancien\w*|supprimer|actual(?:es)?|existente\w*|antigu\w*|eliminar|borrar|anterior(?:es)?|attual\w*|esistent\w*|vecchi\w*|eliminare|rimuovere|found|gefunden|trouvee?s?|encontrad\w*|trovat\w*|gevonden|huidige?|bestaande?|oude?|verwijder\w*)\b/;
 const NEW =
-  /\b(?:new|required?|add|create|set(?: up)?|should|must|replace (?:it |them )?(?:with|by)|to be|neue?[nrs]?|anlegen|hinzufugen|setzen|erforderlich\w*|eintragen|nouveaux?|nouvelles?|ajout\w*|requis\w*|creer|nuev\w*|anadir|agregar|necesari\w*|crear|nuov\w*|aggiung\w*|richiest\w*|creare|nieuwe?|toevoegen|vereist\w*|instellen|aanmaken)\b/;
+  /\b(?:new|required?|add|create|set(?: up)?|should|must|replace (?:it |them )?(?:with|by)|to be|neue?[nrs]?|anlegen|hinzufugen|setzen|erforderlich\w*|eintragen|nouveaux?|nouvelles?|ajout\w*|requis\w*|creer|nuev\w*|anadir|agregar|necesari\w*|crear|nuov\w*|aggiung\w*|richiest\w*|creare|expect\w*|erwartet\w*|attendu\w*|esperad\w*|attes[oai]|verwacht\w*|nieuwe?|toevoegen|vereist\w*|instellen|aanmaken)\b/;
 const PAST = /\b(?:history|historical|historie|verlauf|historique|historial|storico|geschiedenis|archiv\w*)\b/;
 const EXAMPLE = /\b(?:examples?|for instance|e\.?g|beispiel\w*|z\.? ?b|exemples?|ejemplos?|esempi[o]?|voorbeeld\w*|bijvoorbeeld|muster)\b/;
 

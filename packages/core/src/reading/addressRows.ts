@@ -4,7 +4,8 @@ import { isIpv4, isIpv6 } from '../dns/address';
 const LONGEST = 300;
 const NAME = /^(?:@|\*|[\p{L}\p{N}*_-][\p{L}\p{N}*._-]*)$/u;
 const HOST = /^(?:[a-z0-9_-]+\.)+[a-z][a-z0-9-]*\.?$/i;
-const isAddress = (word: string): boolean => isIpv4(word) || isIpv6(word);
+/** An address and nothing else. */
+export const isAddressWord = (word: string): boolean => isIpv4(word) || isIpv6(word);
 
 /**
  * A name and an address with a mark or a gap between them, and nothing else; undefined where it is not that.
@@ -17,7 +18,7 @@ export function addressRow(text: string): readonly [string, string] | undefined 
   const [name, mark, address] = line.split(/\s+/);
   const parts = address === undefined ? line.split(/\s*[=→]\s*|\s{2,}|\t|:\s+/) : [name!, address];
   if (address !== undefined && !/^(?:→|->|=>|=|:)$/.test(mark!)) return undefined;
-  if (parts.length !== 2 || line.split(/\s+/).length > 3 || !NAME.test(parts[0]!) || !isAddress(parts[1]!)) return undefined;
+  if (parts.length !== 2 || line.split(/\s+/).length > 3 || !NAME.test(parts[0]!) || !isAddressWord(parts[1]!)) return undefined;
   return [parts[0]!, parts[1]!];
 }
 
@@ -29,6 +30,6 @@ export function addressRow(text: string): readonly [string, string] | undefined 
 export function serverOfLine(text: string): string | undefined {
   if (text.length > LONGEST) return undefined;
   const [name, ...rest] = text.split(/[\s,;/|()[\]]+/).filter((word) => word !== '');
-  if (name === undefined || rest.length === 0 || !HOST.test(name) || isAddress(name)) return undefined;
-  return rest.every((word) => isAddress(word.replace(/^ipv?[46]?:(?=.)/i, ''))) ? name : undefined;
+  if (name === undefined || rest.length === 0 || !HOST.test(name) || isAddressWord(name)) return undefined;
+  return rest.every((word) => isAddressWord(word.replace(/^ipv?[46]?:(?=.)/i, ''))) ? name : undefined;
 }

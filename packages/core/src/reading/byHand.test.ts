@@ -316,6 +316,78 @@ const TEXTS: readonly (readonly [what: string, as: 'old' | 'new', text: string, 
     'A  @  192.0.2.44\nA  www  192.0.2.44\nTest:\nA  test  192.0.2.77\nExample:\nA  example  192.0.2.88\n',
     ['sure @ A 192.0.2.44', 'sure www A 192.0.2.44', 'sure test A 192.0.2.77', 'out example A 192.0.2.88'],
   ],
+  [
+    'a chat',
+    'new',
+    '[10:42] Support: Hi! For koor.example please use these values:\n[10:42] Support: A @ 203.0.113.80\n[10:43] Support: CNAME www sites.thornwick.example\n[10:44] You: and the old A record?\n[10:45] Support: delete it (192.0.2.44)\n',
+    ['sure @ A 203.0.113.80', 'sure www CNAME sites.thornwick.example.', 'out @ A 192.0.2.44'],
+  ],
+  [
+    'French, three nameservers in a sentence',
+    'new',
+    "Bonjour, voici les serveurs DNS à renseigner chez votre bureau d'enregistrement : ns1.thornwick.example, ns2.thornwick.example et ns3.thornwick.example. Merci !\n",
+    ['ask nameserver ns1.thornwick.example.', 'ask nameserver ns2.thornwick.example.', 'ask nameserver ns3.thornwick.example.'],
+  ],
+  [
+    'Italian, labels without marks in a line',
+    'new',
+    'Gentile cliente,\nper attivare il sito imposti i seguenti record:\nTipo A, nome @, valore 203.0.113.80\nTipo CNAME, nome www, valore sites.thornwick.example\nCordiali saluti\n',
+    ['ask @ A 203.0.113.80', 'ask www CNAME sites.thornwick.example.'],
+  ],
+  [
+    'German, old and new before their rows',
+    'new',
+    'Bitte folgende Records setzen (die alten bitte löschen):\n\nalt:  www  A  192.0.2.44\nneu:  www  CNAME  sites.thornwick.example.\n\nalt:  @  A  192.0.2.44\nneu:  @  A  203.0.113.80\n',
+    ['out www A 192.0.2.44', 'sure www CNAME sites.thornwick.example.', 'out @ A 192.0.2.44', 'sure @ A 203.0.113.80'],
+  ],
+  [
+    'type and mark before the value',
+    'new',
+    'www CNAME: sites.thornwick.example\n@ A: 203.0.113.80, 203.0.113.81\n@ TXT: "thornwick=abc123"\n',
+    ['sure www CNAME sites.thornwick.example.', 'ask @ A 203.0.113.80', 'sure @ TXT "thornwick=abc123"'],
+  ],
+  [
+    'primary and secondary, or two records',
+    'new',
+    "Dear customer,\n\nyour hosting is ready. Nameservers:\n\n    Primary:   ns1.thornwick.example   203.0.113.1\n    Secondary: ns2.thornwick.example   203.0.113.2\n\nIf you'd rather keep your DNS where it is:\n\n    A      203.0.113.80\n    AAAA   2001:db8:80::1\n",
+    ['sure nameserver ns1.thornwick.example.', 'sure nameserver ns2.thornwick.example.', 'ask @ A 203.0.113.80', 'ask @ AAAA 2001:db8:80::1'],
+  ],
+  [
+    'what was expected and what was found',
+    'new',
+    'Verification failed. We expected:\n  koor.example  A  203.0.113.80\nbut found:\n  koor.example  A  192.0.2.44\n',
+    ['sure @ A 203.0.113.80', 'out @ A 192.0.2.44'],
+  ],
+  [
+    'Spanish, with and without www',
+    'new',
+    'Necesitamos que apuntes el dominio (con y sin www) a la IP 203.0.113.80.\n',
+    ['ask www A 203.0.113.80', 'ask @ A 203.0.113.80'],
+  ],
+  [
+    'French, labelled addresses and an alias',
+    'new',
+    'Adresse IPv4 : 203.0.113.80\nAdresse IPv6 : 2001:db8:80::1\nCNAME : sites.thornwick.example\n',
+    ['sure address 203.0.113.80', 'sure address 2001:db8:80::1', 'ask @ CNAME sites.thornwick.example.'],
+  ],
+  [
+    'nameservers from and to',
+    'new',
+    'Change nameservers from ns1.oudhost.example / ns2.oudhost.example to ns1.thornwick.example / ns2.thornwick.example.\n',
+    ['ask nameserver ns1.thornwick.example.', 'ask nameserver ns2.thornwick.example.'],
+  ],
+  [
+    'Dutch, below a quoted question',
+    'new',
+    '> Hallo, wat zijn de nieuwe gegevens?\n\nIP is 203.0.113.80, nameservers hoef je niet te wijzigen. www mag ook naar dat IP. Voor de validatie: _tw.koor.example TXT tw=55aa.\n',
+    ['ask www A 203.0.113.80', 'ask _tw TXT "tw=55aa"'],
+  ],
+  [
+    'old and new value in one cell',
+    'new',
+    '<table><thead><tr><th>Type</th><th>Host</th><th>Value</th></tr></thead><tbody>\n<tr><td>A</td><td>@</td><td><span class="old">192.0.2.44</span> <span class="new">203.0.113.80</span></td></tr>\n<tr><td>CNAME</td><td>www</td><td><del>koor.example</del> <ins>sites.thornwick.example</ins></td></tr></tbody></table>\n',
+    ['ask @ A 192.0.2.44', 'ask @ A 203.0.113.80'],
+  ],
 ];
 
 describe('a text as somebody pasted it', () => {

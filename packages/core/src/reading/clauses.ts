@@ -26,7 +26,7 @@ const TYPE_WORDS = 'resource |dns-?';
 const RECORD = '(?:records?|entr(?:y|ies)|eintr(?:ag|ags|age|agen|äge|ägen)|enregistrements?|registros?|regels?|regel|type|typ|tipo|voci|voce)';
 /** "A record", "CNAME-Eintrag", "registro A", "enregistrement de type TXT". */
 const TYPE = new RegExp(
-  `(?<![\\p{L}\\w.-])(AAAA|CNAME|ALIAS|ANAME|TXT|MX|CAA|SRV|A|NS)(?=[\\s-]*(?:\\([^)]*\\)\\s*)?(?:${TYPE_WORDS})?${RECORD}(?![\\p{L}\\w]))|${RECORD}\\s+(?:of |de |di |van |vom )?(?:type |typ |tipo )?["“«]?(AAAA|CNAME|ALIAS|TXT|MX|CAA|A)(?![\\p{L}\\w.-])|(?<![\\p{L}\\w.-])(AAAA|CNAME|MX)(?![\\p{L}\\w.-])`,
+  `(?<![\\p{L}\\w.-])(AAAA|CNAME|ALIAS|ANAME|TXT|MX|CAA|SRV|A|NS)(?=[\\s-]*(?:\\([^)]*\\)\\s*)?(?:${TYPE_WORDS})?${RECORD}(?![\\p{L}\\w]))|${RECORD}\\s+(?:of |de |di |van |vom )?(?:type |typ |tipo )?["“«]?(AAAA|CNAME|ALIAS|TXT|MX|CAA|A)(?![\\p{L}\\w.-])|(?<![\\p{L}\\w.-])(AAAA|CNAME|MX|TXT)(?![\\p{L}\\w.-])`,
   'giu',
 );
 const HOST = /^(?=.{4,253}\.?$)(?:[a-z0-9_](?:[a-z0-9_-]{0,61}[a-z0-9_])?\.)+[a-z](?:[a-z0-9-]{0,61}[a-z0-9])?\.?$/i;
@@ -91,7 +91,7 @@ export function tokensOf(sentence: string, { zone }: Subject): Token[] {
     else if (/^(?:prio\w*|preference|preferenza|préférence|preferencia|voorkeur)$/iu.test(word)) {
       const number = /^\D{0,12}?(\d{1,5})\b/.exec(text.slice(at + match[0].length))?.[1];
       if (number !== undefined) tokens.push({ is: 'priority', number });
-    } else if (/[=\d]/.test(word) && /^[\w=:.+/-]{8,}$/.test(word) && quoted === undefined && !/^https?:/i.test(word) && /=/.test(word))
+    } else if (/[=\d]/.test(word) && /^[\w=:.+/-]{6,}$/.test(word) && quoted === undefined && !/^https?:/i.test(word) && /=/.test(word))
       tokens.push({ is: 'text', text: word });
     else if (quoted !== undefined && /^[\w=:.+/-]{6,}$/.test(quoted) && /\d|=/.test(quoted)) tokens.push({ is: 'text', text: quoted });
     else if (LABELS.has(bare) && isLabelHere(words, index, quoted !== undefined)) tokens.push({ is: 'name', owner: bare });

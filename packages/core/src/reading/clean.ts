@@ -36,7 +36,7 @@ export function cleanLines(text: string): Cleaned {
   joinAnswers(whole);
   const raw = whole.map((one) => (one.text.length > LONGEST_LINE ? { ...one, text: one.text.slice(0, LONGEST_LINE) } : one));
   return {
-    lines: withoutBullets(withoutNumbers(raw)).map(unmarked),
+    lines: withoutBullets(withoutNumbers(withoutSpeakers(raw))).map(unmarked),
     plain: whole.map(({ text: one }) => one).join('\n'),
     leftOut: Math.max(0, all.length - MOST_LINES),
   };
@@ -65,6 +65,15 @@ function unquoted(raw: string, line: number): Line {
   if (mark === undefined) return { line, text: raw, quote: 0 };
   return { line, text: raw.slice(mark.length), quote: mark.split('>').length - 1 };
 }
+
+/** Who says what and when in front of the lines of a chat: `[10:42] Support: www A 192.0.2.1`. */
+function withoutSpeakers(lines: readonly Line[]): readonly Line[] {
+  const spoken = lines.filter(({ text }) => SPEAKER.test(text));
+  if (spoken.length < 2 || spoken.length * 2 < lines.filter(({ text }) => text.trim() !== '').length) return lines;
+  return lines.map((one) => ({ ...one, text: one.text.replace(SPEAKER, '') }));
+}
+
+const SPEAKER = /^\s?\[?\d{1,2}:\d{2}(?::\d{2})?(?: ?[ap]m)?\]?,?\s{1,3}(?:[\p{L}][\p{L} .'-]{0,30}:\s)?/iu;
 
 /** Numbers of lines, where nearly every line begins with the next one. */
 function withoutNumbers(lines: readonly Line[]): readonly Line[] {

@@ -127,7 +127,9 @@ export function tellColumns(
   const isCounting = (one: Facts): boolean => isNumeric(one) && one.cells.every((cell, row) => row === 0 || Number(cell) === Number(one.cells[row - 1]) + 1);
   const isConstant = (one: Facts): boolean =>
     sample.length > 1 && one.full.length === sample.length && new Set(one.full).size === 1 && !/[\d.@=]/.test(one.full[0]!);
-  const unknown = left.filter((one) => !(isQuiet(one) || isCounting(one) || isConstant(one) || others.has(one)));
+  // "old:" and "new:" before their rows.
+  const isAbout = (one: Facts): boolean => one.full.length === sample.length && one.full.every((cell) => cell.length < 40 && aboutOf(cell) !== undefined);
+  const unknown = left.filter((one) => !(isAbout(one) || isQuiet(one) || isCounting(one) || isConstant(one) || others.has(one)));
   return {
     type: type?.index,
     name: name?.index,

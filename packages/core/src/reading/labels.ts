@@ -18,7 +18,7 @@ const LABELS: Readonly<Record<Label, readonly string[]>> = {
   weight: list('weight|gewicht|gewichtung|poids|peso'),
   port: list('port|puerto|porta|poort'),
   nameserver: list(
-    'nameserver|name server|nameservers|name servers|dns server|dns servers|dns-server|ns|primary nameserver|secondary nameserver|primary name server|secondary name server|primary dns|secondary dns|serveur de noms|serveurs de noms|serveur dns|serveurs dns|servidor de nombres|servidores de nombres|servidor dns|servidores dns|server dei nomi|server dns|naamserver|naamservers|nameserver-adressen|primarer nameserver|sekundarer nameserver',
+    'nameserver|name server|nameservers|name servers|dns server|dns servers|dns-server|ns|primary nameserver|secondary nameserver|primary name server|secondary name server|primary dns|secondary dns|serveur de noms|serveurs de noms|serveur dns|serveurs dns|servidor de nombres|servidores de nombres|servidor dns|servidores dns|server dei nomi|server dns|naamserver|naamservers|primary|secondary|primar|sekundar|primaire|secondaire|primario|secundario|secondario|primair|secundair|nameserver-adressen|primarer nameserver|sekundarer nameserver',
   ),
   address: list(
     'ipv4|ipv4 address|server ip|ip addresses|ip-adresse|ipv4-adresse|adresse ip|adresse ipv4|direccion ip|direccion ipv4|ip-adres|ipv4-adres|indirizzo ip|indirizzo ipv4|server address|server-ip|webserver',

@@ -10,7 +10,8 @@ import { labelOf, withoutColon } from './labels';
 import { isBlank, Line } from './lines';
 import { readLookups } from './lookups';
 import { NameFound, isMail, readMailHeaders } from './mailHeaders';
-import { addressRow, serverOfLine } from './addressRows';
+import { addressRow, isAddressWord, serverOfLine } from './addressRows';
+import { nameFind, namedFind } from './namedFinds';
 import { namesOfLine } from './nameLists';
 import { readOwner } from './owner';
 import { readPairCards } from './pairCards';
@@ -200,6 +201,7 @@ class TextReader {
     const before = this.leading(lines, reader);
     this.heading(before);
     for (const one of before) this.takeAddressRow(one);
+    this.takeForm(readFields(before, this.around()));
     this.takeForm(reader(lines));
     // A title is of the block below it.
     this.context.type = undefined;
@@ -367,8 +369,8 @@ class TextReader {
   }
 
   private takeField(label: OtherField['label'], value: string, line: number): void {
-    for (const word of value.split(/[\s,;]+/).filter(Boolean))
-      this.takeNamed({ kind: label === 'nameserver' ? 'nameserver' : 'address', text: word, line, doubt: undefined });
+    const words = value.split(/[\s,;()[\]<>]+/).filter((word) => word !== '' && !(label === 'nameserver' && isAddressWord(word)));
+    for (const word of words) this.takeNamed({ kind: label === 'nameserver' ? 'nameserver' : 'address', text: word, line, doubt: undefined });
   }
 
   private takeServers(found: readonly NameFound[]): void {
@@ -378,42 +380,15 @@ class TextReader {
     }
   }
 
-  private takeNamed({ kind, text, line, doubt }: Named): void {
-    const common = {
-      ttl: undefined,
-      questions: doubt === undefined ? [] : [doubt],
-      trust: doubt === undefined ? ('sure' as const) : ('ask' as const),
-      others: [],
-      form: 'sentence' as const,
-      line,
-      lastLine: line,
-    };
-    if (kind === 'address') {
-      const type = text.includes(':') ? 'AAAA' : 'A';
-      if (judge({ owner: '@', type, value: text, line, lastLine: line, form: 'sentence', doubts: [] }, this.subject, this.zone))
-        this.finds.push({ ...common, kind, owner: '', type, data: text });
-      return;
-    }
-    const whole = `${text.replace(/\.$/, '').toLowerCase()}.`;
-    if (Name.tryParse(whole) !== undefined && whole.split('.').length > 2) this.finds.push({ ...common, kind, owner: '@', type: 'NS', data: whole });
+  private takeNamed(named: Named): void {
+    const find = namedFind(named, this.subject, this.zone);
+    if (find) this.finds.push(find);
   }
 
   private takeNames(names: readonly NameFound[]): void {
-    for (const { name, line } of names) {
-      const owner = readOwner(name, this.subject);
-      if (!owner) continue;
-      const common = { kind: 'name' as const, type: '', data: '', ttl: undefined, form: 'names' as const, line, lastLine: line };
-      if (owner.is === 'elsewhere') this.finds.push({ ...common, owner: owner.name, trust: 'out', questions: ['It is of another domain.'], others: [] });
-      else {
-        const others = owner.other === undefined ? [] : [{ owner: owner.other, data: '' }];
-        this.finds.push({
-          ...common,
-          owner: owner.owner,
-          trust: owner.doubt === undefined ? 'sure' : 'ask',
-          questions: owner.doubt === undefined ? [] : [owner.doubt],
-          others,
-        });
-      }
+    for (const name of names) {
+      const find = nameFind(name, this.subject);
+      if (find) this.finds.push(find);
     }
   }
 

@@ -97,7 +97,7 @@ function readOne({ text, lines }: Sentence, { subject }: Pick<Around, 'subject'>
   // What a sentence says of the domain, it says of "www the same"; and of names that are named behind an address of the sentence before.
   const leads = all.filter(({ type, out }) => LEADING.has(type) && out === undefined);
   const same =
-    SAME.test(plain) && leads.length > 0
+    SAME.test(lettersOf(text)) && leads.length > 0
       ? ['@', 'www'].flatMap((owner) =>
           leads.filter((lead) => !leads.some((one) => one.owner === owner && one.type === lead.type)).map((lead) => ({ ...lead, owner })),
         )
@@ -107,7 +107,7 @@ function readOne({ text, lines }: Sentence, { subject }: Pick<Around, 'subject'>
       ? names.flatMap((owner) => before.map((value): RawRecord => ({ owner, type: value.includes(':') ? 'AAAA' : 'A', value, ...place })))
       : [];
   const isSaid = ADDRESS.test(plain) || tokens[0]?.is === 'address';
-  const given = isSaid && !SERVERS.test(plain) ? addresses : [];
+  const given = isSaid && named.length === 0 ? addresses : [];
   const ofNames =
     given.length > 0 ? names.flatMap((owner) => given.map((value): RawRecord => ({ owner, type: value.includes(':') ? 'AAAA' : 'A', value, ...place }))) : [];
   return {
@@ -119,6 +119,9 @@ function readOne({ text, lines }: Sentence, { subject }: Pick<Around, 'subject'>
     addresses: given,
   };
 }
+
+/** Small letters without accents, brackets and all. */
+const lettersOf = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 
 /** Of "replace … by …" the part that is asked for. */
 function wantedPart(text: string, plain: string, as: Subject['as']): string {

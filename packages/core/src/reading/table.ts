@@ -52,7 +52,9 @@ export function readRows(rows: readonly Row[], lines: readonly Line[], around: A
     const isShort = row.cells.length < usual && row.cells.length - 1 <= Math.max(columns.value, columns.name ?? 0);
     if (isShort) record.doubts.push('This row has fewer cells than the others: is it whole?');
     for (let line = row.line; line <= row.lastLine; line++) read.add(line);
-    return valuesIn(record.type, record.value).map((value) => (value === record.value ? record : { ...record, value }));
+    const values = valuesIn(record.type, record.value);
+    if (values.length > 1 && !/[,;]|\p{L}/u.test(record.value.replace(/[0-9a-f]*:[0-9a-f:]*/gi, ''))) record.doubts.push('Are all of these its addresses?');
+    return values.map((value) => (value === record.value ? record : { ...record, value }));
   });
   return { records: withNamesAbove(records, around.subject), read, head: fitting };
 }
@@ -105,8 +107,8 @@ function rowRecord(
   const value = cell(columns.value);
   if (type === undefined || value === undefined) return undefined;
   const doubts: string[] = [];
-  for (const index of columns.unknown) if (!isEmptyCell(cells[index] ?? '')) doubts.push(`It is not known what “${short(cells[index]!)}” in this row means.`);
   const states = columns.states.map(({ index, heading, all }) => ({ text: cells[index] ?? '', heading, all }));
+  for (const index of columns.unknown) if (!isEmptyCell(cells[index] ?? '')) doubts.push(`It is not known what “${short(cells[index]!)}” in this row means.`);
   if (states.some(({ text, heading }) => isSwitchedOff(text, heading))) doubts.push(SWITCHED_OFF);
   const stateOut = states.map(({ text, all }) => outByState(text, all, subject)).find((why) => why !== undefined);
   if (columns.name === undefined && nameAbove === undefined) doubts.push('No name stands there: the domain itself is taken.');

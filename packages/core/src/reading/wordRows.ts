@@ -69,6 +69,9 @@ function asLine(line: Line): Line {
   // "@ (MX): 10 mail.kelp.example"
   const [, name, type, value] = /^\s*(\S+)\s+\(([A-Z]{1,6})\)\s*:?\s+(\S.*)$/.exec(line.text) ?? [];
   if (name !== undefined && typeWord(type!) !== undefined) return { ...line, text: `${name} ${type} ${value}` };
+  // "www CNAME: sites.host.example"
+  const marked = /^\s*(\S+)\s+([A-Z]{1,6})\s?:\s+(\S.*)$/.exec(line.text);
+  if (marked && typeWord(marked[2]!) === marked[2]) return { ...line, text: `${marked[1]} ${marked[2]} ${marked[3]}` };
   const inside = /^\s*[\w-]+[:=]\s*(["'])(.+)\1[,;]?\s*$/.exec(line.text)?.[2];
   return inside !== undefined && wordsOf(inside).slice(1, 5).some(isTypeUpper) ? { ...line, text: inside } : line;
 }

@@ -1,4 +1,10 @@
-import { Astray } from './places/astray';
+/** What was found of a set somewhere else than where it belongs: below another domain at the same host, or at another host. */
+export interface Astray {
+  readonly what: 'domain' | 'host';
+  /** The owner that has it there, or the host's name. */
+  readonly where: string;
+  readonly data: readonly string[];
+}
 
 /** What a slip is looked for in: one set as a server answers it, against the plan, with what else that server answers. Data in presentation form, sorted. */
 export interface WrongSet {

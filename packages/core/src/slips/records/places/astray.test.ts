@@ -1,8 +1,8 @@
 import { Leg } from '../../../move/leg';
 import { astrayKeys, slipSeen } from '../../../move/slipsSeen';
 import { NEW, WWW, decision, legOf, planned, rows } from '../../../testing/moving';
-import { Astray, astray } from './astray';
-import { WrongSet } from '../slip';
+import { astray } from './astray';
+import { Astray, WrongSet } from '../slip';
 
 const wrong = (more: Partial<WrongSet>): WrongSet => ({
   ...{ zone: 'reed.example.', owner: 'www.reed.example.', type: 'CNAME', planned: ['edge.host.example.'], served: [], found: [] },

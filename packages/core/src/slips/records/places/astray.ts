@@ -1,14 +1,6 @@
 import { RecordSlip, shown } from '../slip';
 import { lacking } from '../typedValue';
 
-/** What was found of a set somewhere else than where it belongs: below another domain at the same host, or at another host. */
-export interface Astray {
-  readonly what: 'domain' | 'host';
-  /** The owner that has it there, or the host's name. */
-  readonly where: string;
-  readonly data: readonly string[];
-}
-
 /**
  * Saved all right, on another domain or in a panel to which nothing is delegated. A sign and no proof: many domains of an agency lead to
  * the same places.
