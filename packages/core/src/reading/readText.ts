@@ -220,7 +220,9 @@ class TextReader {
     const type = /[:=]/.test(text) ? undefined : titleType(text);
     const owner = /\s/.test(text) || !text.includes('.') ? undefined : readOwner(text, this.subject);
     // Cells in lines of their own begin with a type or a name as well.
-    if ((type === undefined && owner?.is !== 'ours') || rest.some(({ text: one }) => isTypeLine(one))) return lines;
+    // A name that is not whole may be the first half of the line below it.
+    const isName = owner?.is === 'ours' && (owner.isWhole || text.includes('_'));
+    if ((type === undefined && !isName) || rest.some(({ text: one }) => isTypeLine(one))) return lines;
     if (type !== undefined) this.context.type = type;
     else [this.context.name, this.context.type] = [text, undefined];
     const form = this.formOf(rest);

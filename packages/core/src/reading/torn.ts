@@ -46,6 +46,8 @@ function beginsRecord(text: string): boolean {
   if (words.filter((word) => /^\p{L}\p{Ll}{2,}$/u.test(word)).length >= 3 && !words.some((word) => typeWord(word) === word)) return false;
   // A field of its own.
   if (/^[^:]{1,40}:\s+\S/.test(text) && labelOf(text.slice(0, text.indexOf(':'))) !== undefined) return false;
+  // Cells that stand apart are no sentence, whatever the last of them ends with.
+  if (/[\t|]|;\S/.test(text)) return true;
   if (/[:.!?{]$/.test(text)) return false;
   return text.includes('\t') || words.some((word) => /^\d+$|[^\s.]\.[^\s.]|[=@";|]/.test(word));
 }
