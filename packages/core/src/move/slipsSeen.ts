@@ -1,14 +1,13 @@
 import { inPrefix, parsePrefix } from '../dns/prefix';
 import { isHostsOwn } from '../rebuild/ruling';
 import { RecordSlipFound } from '../slips/records/slip';
-import { askedInstead, recordSlip } from '../slips/recordSlips';
+import { SAYS_LITTLE, askedInstead, recordSlip } from '../slips/recordSlips';
+import { PanelSlip, panelSlips } from '../slips/panelSlips';
+import type { RRsetText } from '../dns/record';
 import { isByHand } from './byHand';
 import { Leg } from './leg';
-import { SetKey, keyOfRow, ownerOf, setKey, typeOf } from './plan';
+import { LegPlan, SetKey, keyOfRow, ownerOf, setKey, typeOf } from './plan';
 import { AnswerSight, ZoneSight } from './seen';
-
-/** Slips that say only that something is not there, or not any other than before. */
-export const SAYS_LITTLE: ReadonlySet<string> = new Set(['not there', 'not saved', 'value missing']);
 
 const NOT_FRONTED: RecordSlipFound = {
   code: 'not fronted',
@@ -36,8 +35,7 @@ export function slipSeen(leg: Leg, address: string, key: SetKey, answer: AnswerS
     type: typeOf(key),
     planned: leg.wanted.data(key) ?? [],
     served: answer.data,
-    // A new zone held nothing before it was typed.
-    found: plan.kind === 'repoint' ? (ruling?.found?.data ?? []) : [],
+    found: heldBefore(plan.kind, ruling?.found),
     elsewhere: (owner, type) => sets[setKey(owner, type)]?.data,
     rows: leg.once('planned rows', () =>
       plan.rulings.filter((row) => !isHostsOwn(row)).map((row) => ({ owner: row.owner, type: row.type, planned: row.planned?.data ?? [] })),
@@ -47,6 +45,28 @@ export function slipSeen(leg: Leg, address: string, key: SetKey, answer: AnswerS
   });
   // What we sent was sent: a server that does not have it yet follows later, and nobody forgot to type anything.
   return slip && (isByHand(leg) || !SAYS_LITTLE.has(slip.code)) ? slip : undefined;
+}
+
+/** What a set held where it is typed now, before that: a new zone held nothing. */
+function heldBefore(kind: LegPlan['kind'], found: RRsetText | undefined | null): readonly string[] {
+  return kind === 'repoint' ? (found?.data ?? []) : [];
+}
+
+/** What is wrong in a panel as it stands, against the plan of the leg whose records are typed there. */
+export function slipsInPanel(
+  zone: string,
+  { kind, rulings }: { readonly kind: LegPlan['kind']; readonly rulings: readonly PlannedRow[] },
+  shown: readonly RRsetText[],
+): PanelSlip[] {
+  const rows = rulings.map(({ owner, type, planned, found }) => ({ owner, type, planned: planned?.data ?? [], found: heldBefore(kind, found) }));
+  return panelSlips(zone, rows, shown);
+}
+
+interface PlannedRow {
+  readonly owner: string;
+  readonly type: string;
+  readonly planned: RRsetText | null;
+  readonly found: RRsetText | null;
 }
 
 /** Rows that are looked for elsewhere. */

@@ -1,5 +1,5 @@
-/** Things on the other side above which pairs are taken one by one, the cheapest first: 2^n states otherwise. */
-const MOST_EXACT = 12;
+/** States above which pairs are taken one by one, the cheapest first: the exact way has 2^n for each of the first side. */
+const MOST_STATES = 65_536;
 
 export interface Pairing {
   /** For each of the first side its partner of the other, or undefined. */
@@ -29,7 +29,7 @@ export function leastCost(
   left: number,
 ): Pairing {
   const costs = Array.from({ length: first }, (_, i) => Array.from({ length: other }, (_unused, j) => pair(i, j)));
-  return other > MOST_EXACT ? oneByOne(costs, alone, left, other) : exact(costs, alone, left, other);
+  return first * 2 ** other > MOST_STATES ? oneByOne(costs, alone, left, other) : exact(costs, alone, left, other);
 }
 
 /** By the set of those that are taken, a bit each; from the last of the first side to the first. */

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { distance } from './nameservers/misspelt';
+import { distance } from './names';
 import { typedServers } from '../reading/typedServers';
 import { namesTyped, readNameserverSet } from './nameserverSet';
 import { otherSets } from './otherSets';

@@ -133,7 +133,7 @@ function explanation(context: SetContext, there: readonly Typed[], wanted: reado
           code: 'other set',
           typed,
           wanted: name,
-          text: `${typed} is of another set of the same host, which gives one to each domain: here it is ${name}.`,
+          text: `${typed} is another name of the same host, perhaps of the set of another domain: here it is ${name}.`,
         },
       ];
     if (name !== null) return found[i]!.slips.map(({ code, text }) => ({ code, typed, wanted: name, text }));

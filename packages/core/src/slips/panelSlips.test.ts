@@ -24,7 +24,7 @@ describe('what a panel shows', () => {
         set(ZONE, 'MX', '20 mx1.post.example.', '10 mx2.post.example.'),
       ),
     ).toEqual([
-      [`${ZONE} A`, ['The old address 192.0.2.80 is left beside the new: take it out, or a part of the visitors goes on being led there.']],
+      [`${ZONE} A`, ['The old address 192.0.2.80 is left beside the new: take it out, or some visitors are still led there.']],
       [`www.${ZONE} CNAME`, ['The value is saved as TXT: it is to be CNAME. Delete it and add it anew, as CNAME.']],
       [`_dmarc.${ZONE} TXT`, ['It stands at dmarc.choir.example: the underscore is missing. Type _dmarc as the name.']],
       [`${ZONE} MX`, ['The priorities are exchanged: mx1.post.example has 10, mx2.post.example has 20.']],

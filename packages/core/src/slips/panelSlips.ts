@@ -1,7 +1,7 @@
 import type { RRsetText } from '../dns/record';
 import { WrongSet } from './records/slip';
 import { lacking } from './records/typedValue';
-import { recordSlips } from './recordSlips';
+import { SAYS_LITTLE, recordSlips } from './recordSlips';
 
 /** One set of the plan, with what stood there before where records change in place. */
 export interface PlannedSet {
@@ -19,7 +19,7 @@ export interface PanelSlip {
 }
 
 /** Codes that say no more than that something was not typed yet. */
-const NOT_YET: ReadonlySet<string> = new Set(['not there', 'not saved', 'one spelling', 'value missing', 'different', 'text split']);
+const NOT_YET: ReadonlySet<string> = new Set([...SAYS_LITTLE, 'one spelling', 'different', 'text split']);
 
 /**
  * The slips in what a panel shows, against the plan: all of it is known, so that a record under another name or type is found wherever it is.

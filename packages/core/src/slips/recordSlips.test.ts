@@ -158,6 +158,26 @@ describe('what a hostile server answers', () => {
     expect(recordSlips({ ...base, type: 'A', planned: ['192.0.2.1'], served: many }).length).toBeGreaterThan(0);
   });
 
+  it('is held against a plan of thousands of rows, however many values it sends', () => {
+    const rows = Array.from({ length: 5000 }, (_, index) => ({ owner: `n${index}.${ZONE}`, type: 'A', planned: [`203.0.113.${index % 250}`] }));
+    const served = Array.from({ length: 4000 }, (_, index) => `192.0.${index % 250}.${Math.floor(index / 250)}1`);
+    const planned = Array.from({ length: 12 }, (_, index) => `192.0.2.${index + 10}`);
+    expect(recordSlips({ ...base, type: 'A', planned, served, rows }).length).toBeLessThan(60);
+  });
+
+  it('through a wildcard that nobody planned stands at no name', () => {
+    const answers = (wildcard: readonly string[] | undefined): string | undefined =>
+      recordSlip({
+        ...base,
+        type: 'CNAME',
+        planned: ['edge.thornwick.example.'],
+        served: [],
+        elsewhere: (owner, type) => (type !== 'A' ? [] : owner === `www.${ZONE}` ? ['192.0.2.9'] : owner === `*.${ZONE}` ? wildcard : []),
+      })?.code;
+    expect([answers([]), answers(['192.0.2.9'])]).toEqual(['alias beside', 'not there']);
+    expect(askedInstead({ owner: `www.${ZONE}`, type: 'CNAME', zone: ZONE }, 10)).toContainEqual({ owner: `*.${ZONE}`, type: 'A' });
+  });
+
   it('never ends in an error, whatever stands in a value or a name', () => {
     const data = fc.oneof(
       fc.string({ maxLength: 60 }),

@@ -3,6 +3,7 @@ import { leastCost } from './leastCost';
 import { aliasBeside } from './records/places/aliasBeside';
 import { astray } from './records/places/astray';
 import { nearOwners } from './records/places/nearOwners';
+import { wildcardOver } from './records/places/wildcardOver';
 import { otherName } from './records/places/otherName';
 import { TYPES_TAKEN_INSTEAD, otherType } from './records/places/otherType';
 import { asBefore, oneSpelling } from './records/sets/asBefore';
@@ -43,15 +44,25 @@ export function recordSlip(wrong: WrongSet): RecordSlipFound | undefined {
   return found[0] && { code: found[0].code, text: texts.join(' ') };
 }
 
+/** Codes that say only that something is not there, or no other than before. */
+export const SAYS_LITTLE: ReadonlySet<string> = new Set(['not there', 'not saved', 'value missing']);
+
 /** Nothing is there, and nothing else explains why. */
 const NOT_THERE: RecordSlipFound = { code: 'not there', text: 'It is not there: not typed, not saved, or saved under another name.' };
+
+/** Values of one set, served or planned, of which it is asked what became of what; nobody mends more of them by hand, and a server may send thousands. */
+const MOST_VALUES = 24;
 
 /** Value by value: what is served for what is planned, what is left, and what is missing. */
 function byValues(wrong: WrongSet): RecordSlipFound[] {
   const { type, planned, found } = wrong;
   const joined = textsJoined(wrong);
-  const more = lacking(type, wrong.served, planned).filter((data) => data !== joined?.served);
-  const missing = lacking(type, planned, wrong.served).filter((data) => !joined?.planned.includes(data));
+  const more = lacking(type, wrong.served, planned)
+    .filter((data) => data !== joined?.served)
+    .slice(0, MOST_VALUES);
+  const missing = lacking(type, planned, wrong.served)
+    .filter((data) => !joined?.planned.includes(data))
+    .slice(0, MOST_VALUES);
   const isOld = (data: string): boolean => found.some((one) => sameValue(type, one, data));
   const pairs = more.map((served) => missing.map((wanted) => explainValue(wrong, served, wanted)));
   const { partners } = leastCost(
@@ -76,7 +87,7 @@ function byValues(wrong: WrongSet): RecordSlipFound[] {
     ...(unexplained.length === 0
       ? untyped.map((data) => ({ code: 'value missing', text: `${inSentence(shown(data))} is not there: it was not typed, or not saved.` }))
       : []),
-    ...unexplained.map((data) => ({ code: 'different', text: `${inSentence(shown(data))} is something else than planned.` })),
+    ...unexplained.map((data) => ({ code: 'different', text: `${inSentence(shown(data))} is not in the plan.` })),
     ...(unexplained.length > 0 ? untyped.map((data) => ({ code: 'different', text: `${inSentence(shown(data))} is not there.` })) : []),
   ];
 }
@@ -87,8 +98,10 @@ const stillOld = (data: string, wanted: string): RecordSlipFound => ({
 });
 
 function leftBeside(type: string, data: string): RecordSlipFound {
-  const what = type === 'A' || type === 'AAAA' ? `the old address ${data}` : inSentence(shown(data));
-  return { code: 'left beside', text: `${capital(what)} is left beside the new: take it out, or a part of the visitors goes on being led there.` };
+  const isAddress = type === 'A' || type === 'AAAA';
+  const what = isAddress ? `the old address ${data}` : inSentence(shown(data));
+  const harm = isAddress ? ', or some visitors are still led there' : type === 'MX' ? ', or some mail still goes there' : '';
+  return { code: 'left beside', text: `${capital(what)} is left beside the new: take it out${harm}.` };
 }
 
 /**
@@ -100,7 +113,9 @@ export function askedInstead(
   { owner, type, zone }: Pick<WrongSet, 'owner' | 'type' | 'zone'>,
   most = Infinity,
 ): { readonly owner: string; readonly type: string }[] {
+  const wildcard = wildcardOver(owner, zone);
+  const given = wildcard === undefined ? [] : [type === 'CNAME' ? 'A' : 'CNAME', type].map((one) => ({ owner: wildcard, type: one }));
   const [appended, ...near] = nearOwners(owner, zone).map((one) => ({ owner: one.owner, type }));
   const types = TYPES_TAKEN_INSTEAD.filter((one) => one !== type).map((one) => ({ owner, type: one }));
-  return [...(appended ? [appended] : []), ...types.slice(0, 3), ...near.slice(0, 3), ...types.slice(3), ...near.slice(3)].slice(0, most);
+  return [...(appended ? [appended] : []), ...types.slice(0, 3), ...given, ...near.slice(0, 3), ...types.slice(3), ...near.slice(3)].slice(0, most);
 }

@@ -7,7 +7,8 @@ import { Leg } from '../leg';
 import { answeredRows } from '../fronted';
 import { SetKey, keyOf, keyOfRow, ownerOf, typeOf } from '../plan';
 import { AnswerSight } from '../seen';
-import { SAYS_LITTLE, slipSeen } from '../slipsSeen';
+import { SAYS_LITTLE } from '../../slips/recordSlips';
+import { slipSeen } from '../slipsSeen';
 import { StepRule, Way, asideWay, stands } from './rule';
 
 /** How one server of the new host answers, held against the plan. */

@@ -1,5 +1,6 @@
 import { plain } from '../../survey/words';
-import { NameSlip, SetContext, domainOf } from './slip';
+import { domainOf } from '../names';
+import { NameSlip, SetContext } from './slip';
 
 /**
  * Another name of the host: of the set that it gave to another client, or of one of its services. Which of the two, nobody can tell from the
@@ -7,7 +8,7 @@ import { NameSlip, SetContext, domainOf } from './slip';
  */
 export const ofSameHost: NameSlip = ({ typed, wanted, context }) =>
   typed.includes('.') && wanted.split('.').length > 2 && isOfSameHost(domainOf(typed).toLowerCase(), domainOf(wanted).toLowerCase(), context)
-    ? { code: 'same host', cost: 2.4, text: `${typed} is another name of the same host, and none that it gave for this domain: here it is ${wanted}.` }
+    ? { code: 'same host', cost: 2.4, text: `${typed} is another name of the same host, and none of those that it gave for this domain: here it is ${wanted}.` }
     : undefined;
 
 /** The same domain, or one of the series of domains over which the host spreads the names that it gives: `host-dns.example`, `host-names.example`. */

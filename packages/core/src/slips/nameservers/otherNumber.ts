@@ -1,4 +1,5 @@
-import { NameSlip, withoutNumbers } from './slip';
+import { withoutNumbers } from '../names';
+import { NameSlip } from './slip';
 
 /** A name of a numbered series with another number: `ns4` for `ns3`. */
 export const otherNumber: NameSlip = ({ typed, wanted }) =>

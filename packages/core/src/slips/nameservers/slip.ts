@@ -34,17 +34,3 @@ export type NameSlip = (wrong: WrongName) => Explained | undefined;
 
 /** A name that stands there for none that was meant: it is only to go. `isWanted`: it is one of those that are wanted, once too often. */
 export type SurplusSlip = (surplus: { readonly typed: string; readonly isWanted: boolean; readonly context: SetContext }) => Explained | undefined;
-
-/** A name without its first label: `quillmere.example` of `ns1.quillmere.example`. */
-export const domainOf = (name: string): string => name.slice(name.indexOf('.') + 1);
-
-/**
- * The name with `#` for each number, and for each letter that stands alone in its first label: what names of a series have in common.
- *
- *     withoutNumbers('ns12.quillmere.example')  // 'ns#.quillmere.example'
- *     withoutNumbers('dns-b.quillmere.example') // 'dns-#.quillmere.example'
- */
-export function withoutNumbers(name: string): string {
-  const [first, ...others] = name.toLowerCase().replace(/\d+/g, '#').split('.');
-  return [first!.replace(/(?<=^|[-_#])[a-z](?=$|[-_#])/g, '#'), ...others].join('.');
-}

@@ -1,4 +1,5 @@
-import { NameSlip, SurplusSlip, withoutNumbers } from './slip';
+import { withoutNumbers } from '../names';
+import { NameSlip, SurplusSlip } from './slip';
 
 /** A wanted name that stands there once more than it should. */
 export const twice: SurplusSlip = ({ typed, isWanted }) => (isWanted ? { code: 'twice', cost: 0.5, text: `${typed} stands twice: take one out.` } : undefined);

@@ -57,5 +57,5 @@ export const shown = (name: string): string => name.replace(/\.$/, '');
 
 /** A domain or a name below it, as it is typed into a panel that appends the domain. */
 export function typedOwner(owner: string, zone: string): string {
-  return owner.toLowerCase() === zone.toLowerCase() ? '@, or an empty field' : owner.slice(0, -zone.length - 1);
+  return owner.toLowerCase() === zone.toLowerCase() ? '@, or an empty field,' : owner.slice(0, -zone.length - 1);
 }

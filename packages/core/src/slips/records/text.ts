@@ -10,9 +10,14 @@ export function joined(data: string): string {
 /** The character-strings of a TXT record. */
 export function strings(data: string): string[] {
   const found = data.match(/"(?:[^"\\]|\\.)*"|[^\s"]+/gs) ?? [];
-  return found.map((one) =>
-    (one.startsWith('"') ? one.slice(1, -1) : one).replace(/\\(\d{3}|.)/gs, (_, what: string) =>
-      what.length === 3 ? String.fromCharCode(Number(what)) : what,
-    ),
-  );
+  return found.map((one) => unescaped(one.startsWith('"') ? one.slice(1, -1) : one));
+}
+
+/**
+ * What escapes of zone files stand for, a character for each octet (RFC 1035 §5.1).
+ *
+ *     unescaped('0 10\\032mail')  // '0 10 mail'
+ */
+export function unescaped(text: string): string {
+  return text.replace(/\\(\d{3}|.)/gs, (_, what: string) => (what.length === 3 ? String.fromCharCode(Number(what)) : what));
 }

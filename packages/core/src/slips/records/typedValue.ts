@@ -1,5 +1,5 @@
 import { fromUtf8 } from '../../dns/bytes';
-import { strings } from './text';
+import { strings, unescaped } from './text';
 
 /** One value of a set, cut into the fields in which a panel asks for it. */
 export interface TypedValue {
@@ -73,7 +73,7 @@ export const lacking = (type: string, a: readonly string[], b: readonly string[]
 /** A name of a zone file as somebody typed it: without escapes and final dot. */
 function plainTarget(text: string): string {
   const name = text.endsWith('.') && !text.endsWith('\\.') ? text.slice(0, -1) : text;
-  return readable(name.replace(/\\(\d{3}|.)/gs, (_, what: string) => (what.length === 3 ? String.fromCharCode(Number(what)) : what)));
+  return readable(unescaped(name));
 }
 
 /** Characters that stand for octets, as UTF-8 where they are. */

@@ -1,5 +1,5 @@
 import { MoveView, PanelShown } from '@wanderon/contract';
-import { Name, PanelSlip, panelSlips, rrsetToText, takenSets } from '@wanderon/core';
+import { Name, PanelSlip, rrsetToText, slipsInPanel, takenSets } from '@wanderon/core';
 import { useMemo } from 'react';
 import { useMoveAction } from '../../api';
 import { Button } from '../../ui/button';
@@ -21,15 +21,7 @@ export function PanelDialog({ move, leg, host, onClose }: { move: MoveView; leg:
   const pasted = usePastedText(useMemo(() => ({ zone: zone.toString(), as: 'old', own: [] }), [zone]));
   const { say } = useToast();
   const sets = takenSets(pasted.taken, zone, TTL).map(rrsetToText);
-  const slips = panelSlips(
-    zone.toString(),
-    // A new zone held nothing before it was typed.
-    leg.rulings.map(({ owner, type, planned, found }) => ({
-      ...{ owner, type, planned: planned?.data ?? [] },
-      found: leg.kind === 'repoint' ? (found?.data ?? []) : [],
-    })),
-    sets,
-  );
+  const slips = slipsInPanel(zone.toString(), leg, sets);
   const submit = (): void =>
     give.mutate(
       { sets: sets.map((set) => ({ ...set, data: [...set.data] })) },

@@ -1,5 +1,6 @@
 import { RecordSlip, WrongSet, shown } from '../slip';
 import { lacking } from '../typedValue';
+import { wildcardOver } from './wildcardOver';
 
 /** An alias allows nothing beside it (RFC 1034 §3.6.2): either hides the other, or the panel refuses it. */
 export const aliasBeside: RecordSlip = (wrong) => {
@@ -20,9 +21,11 @@ export const aliasBeside: RecordSlip = (wrong) => {
     : undefined;
 };
 
-/** It is there, and not because a planned wildcard gives it to every name that does not exist (RFC 4592 §2.2.1). */
-function standsThere({ owner, elsewhere, rows }: WrongSet, type: string): boolean {
+/** It is there, and not because a wildcard, planned or not, gives it to every name that does not exist (RFC 4592 §2.2.1). */
+function standsThere({ owner, zone, elsewhere, rows }: WrongSet, type: string): boolean {
   const there = elsewhere(owner, type) ?? [];
-  const given = rows.filter((row) => row.type === type && row.owner.startsWith('*.') && owner.toLowerCase().endsWith(row.owner.slice(1).toLowerCase()));
-  return there.length > 0 && !given.some((row) => lacking(type, there, row.planned).length === 0);
+  const wildcard = wildcardOver(owner, zone);
+  const planned = rows.filter((row) => row.type === type && row.owner.startsWith('*.') && owner.toLowerCase().endsWith(row.owner.slice(1).toLowerCase()));
+  const given = [...planned.map((row) => row.planned), (wildcard && elsewhere(wildcard, type)) || []];
+  return there.length > 0 && !given.some((data) => lacking(type, there, data).length === 0);
 }

@@ -1,4 +1,5 @@
 import { Name, NameError } from '../../../dns/name';
+import { typedOwner } from '../slip';
 import { showsAs } from './showsAs';
 
 export interface NearOwner {
@@ -6,6 +7,8 @@ export interface NearOwner {
   readonly owner: string;
   /** What happened to the name: "the underscore is missing". */
   readonly what: string;
+  /** The panel appended the domain to the whole name. */
+  readonly isAppended?: boolean;
 }
 
 /**
@@ -26,7 +29,9 @@ export function nearOwners(owner: string, zone: string): NearOwner[] {
   const below = (text: string, what: string): void => {
     if (text !== relative && text !== '' && !text.startsWith('.') && !text.endsWith('.') && !text.includes('..')) add(`${text}.${zone}`, what);
   };
-  add(`${owner}${zone}`, 'the panel appended the domain to a name that was typed whole');
+  const appended = nameOf(`${owner}${zone}`);
+  if (appended !== undefined)
+    found.set(appended.toLowerCase(), { owner: appended, what: 'the panel appended the domain to a name that was typed whole', isAppended: true });
   if (relative === '') {
     below('\\@', 'the panel took @ as a name');
     below('www', 'it was saved for www, and the domain itself was meant');
@@ -57,10 +62,8 @@ export function nearOwners(owner: string, zone: string): NearOwner[] {
     for (const star of ['\\"*\\"', 'star', '%2a', '\\@', '**', '_', 'wildcard']) below(`${star}${rest}`, 'the panel took the star as text');
     if (rest !== '') below(rest.slice(1), 'the star is missing');
   }
-  if (relative.includes('w')) {
-    if (/www/.test(relative))
-      for (const w of ['wwww', 'ww', 'www.www', 'wwwww']) below(relative.replace('www', w), w.length > 3 ? 'there is a w too many' : 'a w is missing');
-  }
+  if (relative.includes('www'))
+    for (const w of ['wwww', 'ww', 'www.www', 'wwwww']) below(relative.replace('www', w), w.length > 3 ? 'there is a w too many' : 'a w is missing');
   if (relative !== '*' && relative !== 'www') add(zone, 'the name was left empty');
   below(`www.${relative}`, 'www stands in front of the name');
   if (relative.includes('.')) {
@@ -82,8 +85,7 @@ export function nearOwners(owner: string, zone: string): NearOwner[] {
 
 /** Where one set stands that is to stand at `owner`, in words; with what to type. */
 export function savedAt({ owner: near, what }: NearOwner, owner: string, zone: string): string {
-  const typed = owner.toLowerCase() === zone.toLowerCase() ? '@, or an empty field,' : owner.slice(0, -zone.length - 1);
-  return `It stands at ${showsAs(near)}: ${what}. Type ${typed} as the name.`;
+  return `It stands at ${showsAs(near)}: ${what}. Type ${typedOwner(owner, zone)} as the name.`;
 }
 
 const LOOK_ALIKE: readonly (readonly [string, string])[] = [

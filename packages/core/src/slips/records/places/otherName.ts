@@ -12,10 +12,10 @@ export const otherName: RecordSlip = (wrong) => {
   // What is there in part was typed under its own name.
   if (missing.length === 0 || missing.length < planned.length) return undefined;
   const found = nearOwners(owner, zone).filter((near) => holds(wrong, near.owner, missing));
-  return found.length > 0 && found.length <= MOST ? { code: codeOf(found[0]!.what), text: savedAt(found[0]!, owner, zone) } : undefined;
+  const [first] = found;
+  if (first === undefined || found.length > MOST) return undefined;
+  return { code: first.isAppended ? 'name appended' : 'other name', text: savedAt(first, owner, zone) };
 };
-
-const codeOf = (what: string): string => (what.startsWith('the panel appended') ? 'name appended' : 'other name');
 
 /** It has all that is missing, and not by the plan. */
 function holds({ type, elsewhere, rows }: WrongSet, near: string, missing: readonly string[]): boolean {

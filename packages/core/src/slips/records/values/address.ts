@@ -1,4 +1,4 @@
-import { distance } from '../../nameservers/misspelt';
+import { distance } from '../../names';
 import { ValueSlip } from '../slip';
 
 /** Numbers of an address in another order, or a digit of it lost, doubled, exchanged or hit beside; two digits that differ make another address. */

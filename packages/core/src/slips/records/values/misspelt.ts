@@ -1,5 +1,4 @@
-import { distance } from '../../nameservers/misspelt';
-import { withoutNumbers } from '../../nameservers/slip';
+import { distance, withoutNumbers } from '../../names';
 import { ValueSlip } from '../slip';
 import { inSentence } from '../typedValue';
 

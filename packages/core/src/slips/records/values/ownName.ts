@@ -1,4 +1,3 @@
-import { isIpv4, isIpv6 } from '../../../dns/address';
 import { ValueSlip, shown } from '../slip';
 import { hasTarget } from '../typedValue';
 
@@ -14,30 +13,3 @@ export const ownName: ValueSlip = ({ is, was, type, wrong: { zone, owner, rows }
   const known = here === own || here === `www.${own}` || rows.some((row) => shown(row.owner).toLowerCase() === here);
   return known ? { code: 'own name', cost: 1.4, text: `${is} is a name of the client’s own domain: the target is ${was}.` } : undefined;
 };
-
-/** The domain of the host itself, or its website, stands as the target. */
-export const hostsSite: ValueSlip = ({ is, was, type }) => {
-  const site = is.toLowerCase().replace(/^www\./, '');
-  return hasTarget(type) && site.includes('.') && was.toLowerCase().endsWith(`.${site}`) && was.split('.').length > 2
-    ? { code: 'website', cost: 1.5, text: `${is} is the domain or website of the host: the target is ${was}.` }
-    : undefined;
-};
-
-/** More stands in front of the name: `www.edge.host.example`. */
-export const labelInFront: ValueSlip = ({ is, was, type }) =>
-  hasTarget(type) && is.toLowerCase().endsWith(`.${was.toLowerCase()}`)
-    ? { code: 'in front', cost: 1, text: `${is} has “${is.slice(0, -was.length - 1)}” in front of the name: it is ${was}.` }
-    : undefined;
-
-/** The last label or two are others: `edge.host.test`. */
-export const otherEnding: ValueSlip = ({ is, was, type }) => {
-  if (!hasTarget(type)) return undefined;
-  const [here, there] = [is.toLowerCase().split('.'), was.toLowerCase().split('.')];
-  const isSame = here.length === there.length && there.length > 2 && here.slice(0, -1).join() === there.slice(0, -1).join();
-  const isMore = here.length === there.length + 1 && there.length > 2 && here.slice(0, -1).join() === there.join();
-  return isSame || isMore ? { code: 'ending', cost: 1.2, text: `${is} ends in .${here.at(-1)}: it is ${was}.` } : undefined;
-};
-
-/** An address was typed where a name is asked for. */
-export const addressAsTarget: ValueSlip = ({ is, was, type }) =>
-  hasTarget(type) && (isIpv4(is) || isIpv6(is)) ? { code: 'address', cost: 1.6, text: `${is} is an address, and a name is asked for: ${was}.` } : undefined;
