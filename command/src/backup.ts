@@ -1,9 +1,9 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, renameSync, rmSync } from 'node:fs';
 import { resolve } from 'node:path';
-import { dataFolder, hasOwnPlace, keyFile, ownCluster, withOwnDatabase } from './ownPlace';
+import { awaitKey, dataFolder, keyFile, ownCluster, withOwnDatabase } from './ownPlace';
 import { postgresTool, runningPostgres } from './postgres';
-import { keyMark, secretKey } from './secretKey';
+import { keyIn, keyMark } from './secretKey';
 
 /**
  * The `backup` command: everything but the key into one file, while the server runs or not. What it has is of one moment. Gives the exit
@@ -41,6 +41,7 @@ export async function restore(file: string): Promise<number> {
     const done = tool('pg_restore', url, ['--exit-on-error', '--single-transaction', '--no-owner', source]);
     if (done !== undefined) return failed(`${done}\nNothing was changed.`);
     console.log(`Everything that ${file} holds is there.`);
+    if (process.env['WANDERON_DATABASE'] === undefined) awaitKey(dataFolder());
     console.log(
       process.env['WANDERON_SECRET_KEY'] === undefined
         ? `Now put the key of the old installation into ${keyFile(dataFolder())} before the first start.`
@@ -61,12 +62,12 @@ function withDatabase(work: (url: string) => number | Promise<number>): Promise<
   return named === undefined ? withOwnDatabase(work) : Promise.resolve(work(named));
 }
 
-/** By which the key is told that secrets are sealed with; it is never shown. */
+/** The key that secrets are sealed with, told by its mark: it is never shown. */
 function mark(): string {
-  const given = process.env['WANDERON_SECRET_KEY'];
-  if (given !== undefined) return keyMark(given.trim());
   const file = keyFile(dataFolder());
-  return existsSync(file) || hasOwnPlace(dataFolder()) ? `${keyMark(secretKey(file))} (${file})` : 'of the server';
+  const given = process.env['WANDERON_SECRET_KEY']?.trim();
+  const own = given === undefined ? keyIn(file) : undefined;
+  return given !== undefined ? keyMark(given) : own !== undefined ? `${keyMark(own)} (${file})` : 'of the server';
 }
 
 /** Undefined where it worked; else what it said. The password stands in no list of processes. */

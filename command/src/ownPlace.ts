@@ -5,7 +5,7 @@ import { homedir } from 'node:os';
 import { join } from 'node:path';
 import { Postgres, clusterFolder, freePort, runningPostgres, startPostgres } from './postgres';
 import { ROOT } from './processes';
-import { secretKey } from './secretKey';
+import { keyIn, secretKey } from './secretKey';
 
 /** Where an installation keeps everything that is its own: database, key. `WANDERON_DATA`, or below the home of whoever starts it. */
 export function dataFolder(): string {
@@ -37,6 +37,8 @@ export async function openOwnPlace(): Promise<OwnPlace> {
   chmodSync(data, 0o711);
   const other = runningStart(data);
   if (other !== undefined) throw new Error(`Wanderon runs already with ${data} (process ${other}). Stop it first, or name another folder in WANDERON_DATA.`);
+  if (existsSync(restoredFile(data)) && process.env['WANDERON_SECRET_KEY'] === undefined && keyIn(keyFile(data)) === undefined)
+    throw new Error(`What stands in ${data} was restored, and its key is missing: put the key of the old installation into ${keyFile(data)} first.`);
   writeFileSync(startFile(data), String(process.pid));
   const postgres = await startPostgres(ownCluster(data), true);
   try {
@@ -86,9 +88,11 @@ export async function withOwnDatabase<T>(work: (url: string) => T | Promise<T>):
   }
 }
 
-/** Says whether a data folder has a database. */
-export function hasOwnPlace(data: string): boolean {
-  return existsSync(join(ownCluster(data), 'data', 'PG_VERSION'));
+const restoredFile = (data: string): string => join(data, 'restored');
+
+/** What was restored was sealed with a key from elsewhere: until it is there nothing starts, or another one would be made in its place. */
+export function awaitKey(data: string): void {
+  writeFileSync(restoredFile(data), '');
 }
 
 /** The schema belongs to one role, and the server runs under another. Throws an Error with what was said where that cannot be. */

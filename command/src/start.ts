@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { dataFolder, keyFile, openOwnPlace, withOwnDatabase } from './ownPlace';
 import { ROOT } from './processes';
-import { secretKey } from './secretKey';
+import { keyIn } from './secretKey';
 
 /**
  * The `start` command: the server for real use, configured by the environment (docs/operations.md). Where no database is named it has one
@@ -41,7 +41,7 @@ function ofOwn(script: string): Promise<number> {
   return withOwnDatabase((url) =>
     ofServer(script, {
       WANDERON_DATABASE: url,
-      WANDERON_SECRET_KEY: process.env['WANDERON_SECRET_KEY'] ?? secretKey(keyFile(dataFolder())),
+      WANDERON_SECRET_KEY: process.env['WANDERON_SECRET_KEY'] ?? keyIn(keyFile(dataFolder())),
       WANDERON_PUBLIC_ADDRESS: 'http://127.0.0.1',
     }),
   );

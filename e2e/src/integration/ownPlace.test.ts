@@ -83,6 +83,15 @@ describe('a start with nothing set', () => {
     await press(page, 'Make my account');
     await words(page, 'Marsh Warden');
     expect(new URL(page.url()).pathname).toBe('/');
+    // The link is spent: the page says so, and leads on.
+    await page.goto(/http:\S+\/begin\/\S+/.exec(one.said.join(''))![0]);
+    await page.locator('input[autocomplete=name]').fill('Reed');
+    await page.locator('input[autocomplete=username]').fill('reed');
+    await page.locator('input[type=password]').fill(PASSWORD);
+    await press(page, 'Make my account');
+    await words(page, 'Somebody has an account already.');
+    await page.locator('a[href="/"]').click();
+    await words(page, 'Marsh Warden');
     expect(chromium.complaints).toEqual([]);
     await stop(one);
   });
@@ -128,6 +137,8 @@ describe('a start with nothing set', () => {
     expect(run(elsewhere, 'restore', join(folder, 'nothing')).status).toBe(1);
     const brought = run(elsewhere, 'restore', file);
     expect([brought.status, brought.stdout]).toEqual([0, expect.stringContaining('put the key of the old installation')]);
+    // Another key would be made in its place otherwise, and nothing could be opened.
+    expect(run(elsewhere, 'start')).toMatchObject({ status: 1, stderr: expect.stringContaining('its key is missing') as string });
     expect(existsSync(join(elsewhere.data, 'secret.key'))).toBe(false);
     copyFileSync(join(first.data, 'secret.key'), join(elsewhere.data, 'secret.key'));
     await start(elsewhere);

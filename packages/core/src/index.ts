@@ -59,6 +59,7 @@ export * from './policy/mtaSts';
 export * from './survey/outside';
 export * from './reading/find';
 export * from './reading/readText';
+export { TEXT_LIMIT } from './reading/wholeLines';
 export * from './reading/served';
 export * from './reading/taken';
 export * from './reading/typedServers';

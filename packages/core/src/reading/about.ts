@@ -30,3 +30,13 @@ export function aboutOf(text: string): About {
   if (old && next) return undefined;
   return old ? 'old' : next ? 'new' : undefined;
 }
+
+/** True for what is about the opposite of what is asked for: what is wanted, where it is asked what a place has, and the reverse. */
+export function isContrary(about: About, as: 'old' | 'new'): boolean {
+  return (about === 'old' || about === 'new') && about !== as;
+}
+
+/** Why what is contrary is left out: `how` it is said, as in "It is labelled". */
+export function contraryWords(how: string, as: 'old' | 'new'): string {
+  return as === 'old' ? `${how} as what is wanted.` : `${how} as what is there now.`;
+}

@@ -1,11 +1,8 @@
-import { isIpv4, isIpv6 } from '../dns/address';
+import { isAddressWord, isHostWord } from './hostWord';
 
 /** Characters of a line that is a name and its addresses. */
 const LONGEST = 300;
 const NAME = /^(?:@|\*|[\p{L}\p{N}*_-][\p{L}\p{N}*._-]*)$/u;
-const HOST = /^(?:[a-z0-9_-]+\.)+[a-z][a-z0-9-]*\.?$/i;
-/** An address and nothing else. */
-export const isAddressWord = (word: string): boolean => isIpv4(word) || isIpv6(word);
 
 /**
  * A name and an address with a mark or a gap between them, and nothing else; undefined where it is not that.
@@ -30,6 +27,6 @@ export function addressRow(text: string): readonly [string, string] | undefined 
 export function serverOfLine(text: string): string | undefined {
   if (text.length > LONGEST) return undefined;
   const [name, ...rest] = text.split(/[\s,;/|()[\]]+/).filter((word) => word !== '');
-  if (name === undefined || rest.length === 0 || !HOST.test(name) || isAddressWord(name)) return undefined;
+  if (name === undefined || rest.length === 0 || !isHostWord(name)) return undefined;
   return rest.every((word) => isAddressWord(word.replace(/^ipv?[46]?:(?=.)/i, ''))) ? name : undefined;
 }

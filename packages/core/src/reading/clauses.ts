@@ -1,5 +1,5 @@
-import { isIpv4, isIpv6 } from '../dns/address';
-import { aboutOf } from './about';
+import { isAddressWord, isHostWord } from './hostWord';
+import { aboutOf, contraryWords, isContrary } from './about';
 import { RawRecord, Subject } from './find';
 import { plainWord } from './labels';
 import { CATALOGUE_NAMES } from '../survey/catalogue';
@@ -29,14 +29,13 @@ const TYPE = new RegExp(
   `(?<![\\p{L}\\w.-])(AAAA|CNAME|ALIAS|ANAME|TXT|MX|CAA|SRV|A|NS)(?=[\\s-]*(?:\\([^)]*\\)\\s*)?(?:${TYPE_WORDS})?${RECORD}(?![\\p{L}\\w]))|${RECORD}\\s+(?:of |de |di |van |vom )?(?:type |typ |tipo )?["“«]?(AAAA|CNAME|ALIAS|TXT|MX|CAA|A)(?![\\p{L}\\w.-])|(?<![\\p{L}\\w.-])(AAAA|CNAME|MX|TXT)(?![\\p{L}\\w.-])`,
   'giu',
 );
-const HOST = /^(?=.{4,253}\.?$)(?:[a-z0-9_](?:[a-z0-9_-]{0,61}[a-z0-9_])?\.)+[a-z](?:[a-z0-9-]{0,61}[a-z0-9])?\.?$/i;
 const TO =
   /^(?:to|at|as|is|be|auf|als|ist|lautet|nach|zu|zum|zur|vers|est|comme|sur|a|à|al|como|es|hacia|naar|is|als|op|wijst|verso|come|è|e'|punta|puntare|points?|pointing|pointe|pointer|zeigt|zeigen|verweist|apunta|apuntar|apunte|has|hat|heeft|tiene|ha|with|mit|avec|con|met|value|wert|valeur|valor|waarde|valore|address|adresse|ip|ipv4|ipv6|should|moet|doit|debe|deve|soll|muss)$/;
 const FOR = /^(?:for|für|fur|pour|para|per|voor|of|von|vom|de|du|del|di|van|on|under|unter|sous|bajo|sotto|onder)$/;
 const ITSELF = /^(?:hauptdomain|root-?domain|apex|stammdomain|domain|domäne|domaine|dominio|domein|hoofddomein|rootdomein|basisdomain|root)$/;
 /** One value in the place of another: "replace … by …". */
 export const REPLACE = /\b(?:replac\w*|chang\w*|ersetz\w*|remplac\w*|reemplac\w*|sustitu\w*|cambi\w*|sostitu\w*|vervang\w*|wijzig\w*|ander\w*)\b/i;
-export const BY = /^(?:by|with|to|durch|par|por|con|door|naar|in|auf)$/;
+const BY = /^(?:by|with|to|durch|par|por|con|door|naar|in|auf)$/;
 /** Marks and words that part one statement from the next. */
 const BREAK = /^(?:;|\.|and|und|et|y|ed?|en|while|sowie|puis|también|außerdem)$/;
 
@@ -44,11 +43,14 @@ const LABELS: ReadonlySet<string> = new Set(CATALOGUE_NAMES.filter((name) => /^[
 /** Characters of a sentence that are looked at. */
 const LONGEST = 1200;
 
+/** The mnemonic in a match of `TYPE`. */
+const typeOf = (match: RegExpExecArray): string => typeWord((match[1] ?? match[2] ?? match[3])!.toUpperCase())!;
+
 /**
  * The one type that a line names: "Create an A record", "CNAME-record toevoegen"; undefined where it names none, or several.
  */
 export function typeNamed(text: string): string | undefined {
-  const types = new Set([...text.slice(0, LONGEST).matchAll(TYPE)].map((match) => typeWord((match[1] ?? match[2] ?? match[3])!.toUpperCase())!));
+  const types = new Set([...text.slice(0, LONGEST).matchAll(TYPE)].map(typeOf));
   return types.size === 1 ? [...types][0] : undefined;
 }
 
@@ -59,21 +61,20 @@ export function tokensOf(sentence: string, { zone }: Subject): Token[] {
   const isReplaced = REPLACE.test(plainWord(text));
   const apex = zone?.replace(/\.$/, '').toLowerCase();
   const tokens: Token[] = [];
-  let at = 0;
   const words = [...text.matchAll(/["“„«]([^"“”„«»]{1,400})["”“»]|(v=(?:spf1|dmarc1|dkim1)\b[^"”»]*)|[^\s,;()]+|[;,]/giu)];
   for (const [index, match] of words.entries()) {
-    at = match.index;
+    const at = match.index;
     const type = [...types].find(([from]) => from >= at && from < at + match[0].length)?.[1];
     const quoted = (match[1] ?? match[2])?.trim();
     const raw = quoted ?? match[0];
     const word = raw.replace(/^[<[{'`*]+/, '').replace(/[>\]}'`*:!?.]+$/, '');
     const lower = word.toLowerCase();
-    if (match[2] !== undefined || (quoted !== undefined && /\s|=/.test(quoted) && !isIpv4(quoted))) {
+    if (match[2] !== undefined || (quoted !== undefined && /\s|=/.test(quoted) && !isAddressWord(quoted))) {
       if (/[=\d]/.test(raw)) tokens.push({ is: 'text', text: match[2] === undefined ? raw : raw.replace(/\s*[.,]$/, '') });
       continue;
     }
     if (type) {
-      tokens.push({ is: 'type', type: typeWord((type[1] ?? type[2] ?? type[3])!.toUpperCase())! });
+      tokens.push({ is: 'type', type: typeOf(type) });
       continue;
     }
     if (raw === ';' || raw === ',') {
@@ -84,15 +85,14 @@ export function tokensOf(sentence: string, { zone }: Subject): Token[] {
     if (word === '@' || bare === 'www') tokens.push({ is: 'name', owner: bare });
     else if (apex !== undefined && bare === apex) tokens.push({ is: 'name', owner: '@' });
     else if (apex !== undefined && bare.endsWith(`.${apex}`)) tokens.push({ is: 'name', owner: bare.slice(0, -apex.length - 1) });
-    else if (isIpv4(word) || isIpv6(word)) tokens.push({ is: 'address', text: word });
-    else if (/^_[a-z0-9-]+(?:\._?[a-z0-9-]+)*$/.test(bare) && !HOST.test(word)) tokens.push({ is: 'name', owner: bare });
+    else if (isAddressWord(word)) tokens.push({ is: 'address', text: word });
+    else if (/^_[a-z0-9-]+(?:\._?[a-z0-9-]+)*$/.test(bare) && !isHostWord(word)) tokens.push({ is: 'name', owner: bare });
     else if (/^(?:→|->|=>|-->|⇒|➜|:)$/.test(match[0])) tokens.push({ is: 'to' });
-    else if (HOST.test(word) && !/^\d+(?:\.\d+)+$/.test(word)) tokens.push({ is: 'host', text: word });
+    else if (isHostWord(word)) tokens.push({ is: 'host', text: word });
     else if (/^(?:prio\w*|preference|preferenza|préférence|preferencia|voorkeur)$/iu.test(word)) {
       const number = /^\D{0,12}?(\d{1,5})\b/.exec(text.slice(at + match[0].length))?.[1];
       if (number !== undefined) tokens.push({ is: 'priority', number });
-    } else if (/[=\d]/.test(word) && /^[\w=:.+/-]{6,}$/.test(word) && quoted === undefined && !/^https?:/i.test(word) && /=/.test(word))
-      tokens.push({ is: 'text', text: word });
+    } else if (quoted === undefined && /=/.test(word) && /^[\w=:.+/-]{6,}$/.test(word) && !/^https?:/i.test(word)) tokens.push({ is: 'text', text: word });
     else if (quoted !== undefined && /^[\w=:.+/-]{6,}$/.test(quoted) && /\d|=/.test(quoted)) tokens.push({ is: 'text', text: quoted });
     else if (LABELS.has(bare) && isLabelHere(words, index, quoted !== undefined)) tokens.push({ is: 'name', owner: bare });
     else if (ITSELF.test(bare)) tokens.push({ is: 'name', owner: '@', isVague: true });
@@ -127,6 +127,12 @@ export interface Clauses {
   readonly names: readonly string[];
 }
 
+/** For what a value is meant of which the sentence does not say it. */
+function usualOwners(type: string, value: string, named: readonly string[]): string[] {
+  if (type === 'CNAME' || type === 'ALIAS') return named.includes('www') ? ['www'] : [];
+  return type === 'TXT' && /^v=dmarc1/i.test(value) ? ['_dmarc'] : ['@'];
+}
+
 /** Reads what stands around each value of a sentence: the type and the names before it, or the names for which it is given behind it. */
 export function readClauses(tokens: readonly Token[], as: Subject['as']): Clauses {
   const records: { owner: string; type: string; value: string; priority?: string; out?: string }[] = [];
@@ -145,31 +151,17 @@ export function readClauses(tokens: readonly Token[], as: Subject['as']): Clause
   let isTo = false;
   let isFor = false;
   const all: string[] = [];
-  const outWords = (): string | undefined => {
-    if (about === undefined || about === as) return undefined;
-    return as === 'old' ? 'The sentence says that it is wanted.' : 'The sentence says that it is there now.';
-  };
+  const outWords = (): string | undefined => (isContrary(about, as) ? contraryWords('The sentence names it', as) : undefined);
   const give = (value: string, of: string): void => {
     // "From 192.0.2.1 to 203.0.113.1": the first is what was there.
     const isNext = last !== undefined && isTo && owners.length === 0;
     if (isNext && of !== 'MX' && records.length > last!.from) {
-      for (const one of records.slice(last!.from)) if (one.type === of && as === 'new') one.out = 'The sentence says that it is there now.';
+      for (const one of records.slice(last!.from)) if (one.type === of && as === 'new') one.out = contraryWords('The sentence names it', as);
     }
-    const to =
-      owners.length > 0
-        ? owners
-        : isNext
-          ? last!.owners
-          : of === 'CNAME' || of === 'ALIAS'
-            ? all.includes('www')
-              ? ['www']
-              : []
-            : of === 'TXT' && /^v=dmarc1/i.test(value)
-              ? ['_dmarc']
-              : ['@'];
+    const to = owners.length > 0 ? owners : isNext ? last!.owners : usualOwners(of, value, all);
     const from = records.length;
     const out = outWords();
-    if (as === 'new') for (const one of replaced) one.out = 'The sentence says that it is there now.';
+    if (as === 'new') for (const one of replaced) one.out = contraryWords('The sentence names it', as);
     replaced = [];
     for (const owner of to)
       records.push({ owner, type: of, value, ...(of === 'MX' && priority !== undefined && { priority }), ...(out !== undefined && { out }) });
@@ -195,7 +187,7 @@ export function readClauses(tokens: readonly Token[], as: Subject['as']): Clause
         all.push(token.owner);
         if ((type === 'CNAME' || type === 'ALIAS') && isTo && !isFor && (owners.length > 0 || token.owner === '@') && !owners.includes(token.owner)) {
           if (owners.length === 0) owners = ['www'];
-          give(token.owner === '@' ? '@' : token.owner, type);
+          give(token.owner, type);
           used.add(token.owner);
         } else if (type === 'MX' && isTo && token.owner !== '@' && token.owner !== 'www') {
           if (owners.length === 0) owners = ['@'];

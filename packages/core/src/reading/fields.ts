@@ -4,7 +4,7 @@ import { RawRecord } from './find';
 import { Around, FormRead } from './formRead';
 import { SWITCHED_OFF, isSwitchedOff } from './rowState';
 import { typeWord } from './typeWord';
-import { aboutOf } from './about';
+import { aboutOf, contraryWords, isContrary } from './about';
 import { valuesIn } from './value';
 import { typeNamed } from './clauses';
 
@@ -73,7 +73,7 @@ export function readFields(
       lastLine,
       form: 'fields',
       doubts,
-      ...(whole.out && { out: subject.as === 'old' ? 'It is labelled as what is wanted.' : 'It is labelled as what is there now.' }),
+      ...(whole.out && { out: contraryWords('It is labelled', subject.as) }),
     };
     for (const one of valuesIn(type, value)) records.push(one === value ? record : { ...record, value: one });
   };
@@ -93,14 +93,13 @@ export function readFields(
     const type = label === 'type' ? typeWord(text) : undefined;
     if (label === 'type' && type === undefined) return false;
     const key = label === 'class' || label === 'noise' ? undefined : label;
-    const about = label === 'value' ? aboutOf(heading) : undefined;
-    const isContrary = about !== undefined && about !== 'example' && about !== subject.as;
+    const isOther = label === 'value' && isContrary(aboutOf(heading), subject.as);
     if (key !== undefined && card?.[key] !== undefined) {
       // Old value and new value of one record.
-      if (label === 'value' && (isContrary || card.out === true)) {
+      if (label === 'value' && (isOther || card.out === true)) {
         card.lines.push(line);
         card.lastLine = line;
-        if (!isContrary) [card.value, card.out] = [text, false];
+        if (!isOther) [card.value, card.out] = [text, false];
         return true;
       }
       close();
@@ -109,7 +108,7 @@ export function readFields(
     card.lines.push(line);
     card.lastLine = line;
     if (key !== undefined) card[key] = type ?? text;
-    if (label === 'value') card.out = isContrary;
+    if (label === 'value') card.out = isOther;
     if (label === 'noise' && isSwitchedOff(text, heading)) card.isOff = true;
     return true;
   };
@@ -171,21 +170,7 @@ export function readLabelledLines(lines: readonly Line[], around: Pick<Around, '
   const records: RawRecord[] = [];
   const read = new Set<number>();
   for (const { line, text, cells } of lines) {
-    const parts = text.replace(/ {2,}|\t+/g, '\t').split(/[\t,;|] ?(?=[^\t,;|:=]{1,48}[:=])/);
-    const pairs = parts.map((part) => /^\s*(?:\d+[.)]\s*)?([^:=]{1,48}?)\s*[:=]\s*(\S[^]*)$/.exec(part));
-    const spaced = text.trim().split(/ {2,}|\t+/);
-    const bySpace = spaced.map((part) => /^(\S+) (\S.*)$/.exec(part));
-    const isSpaced = spaced.length >= 3 && bySpace.every((pair) => pair !== null && labelOf(pair[1]!) !== undefined && !/[:=]$/.test(pair[1]!));
-    const inCells = cells === undefined ? [] : alternating(cells.filter((cell) => cell !== ''));
-    const isParted = pairs.length >= 3 && pairs.every((pair) => pair !== null && labelOf(pair[1]!) !== undefined);
-    const all =
-      inCells.length > 0
-        ? inCells
-        : isSpaced
-          ? bySpace.map((pair): readonly [string, string] => [pair![1]!, pair![2]!])
-          : isParted
-            ? pairs.map((pair): readonly [string, string] => [pair![1]!, pair![2]!])
-            : pairsWithin(text);
+    const all = pairsOfLine(text, cells);
     if (all.length < 3) continue;
     const of = all.map(([label, value]): Line => ({ line, quote: 0, text: `${label}: ${value}` }));
     const found = readFields(of, around);
@@ -194,6 +179,21 @@ export function readLabelledLines(lines: readonly Line[], around: Pick<Around, '
     read.add(line);
   }
   return { records, read };
+}
+
+/** The labels of one line, each with its value, by whatever parts them: cells, marks, gaps, or the labels alone. */
+function pairsOfLine(text: string, cells: readonly string[] | undefined): readonly (readonly [string, string])[] {
+  const inCells = cells === undefined ? [] : alternating(cells.filter((cell) => cell !== ''));
+  if (inCells.length > 0) return inCells;
+  const labelled = (parts: readonly string[], pattern: RegExp): (readonly [string, string])[] => {
+    const pairs = parts.map((part) => pattern.exec(part));
+    if (pairs.length < 3 || !pairs.every((pair) => pair !== null && labelOf(pair[1]!) !== undefined)) return [];
+    return pairs.map((pair) => [pair![1]!, pair![2]!] as const);
+  };
+  const bySpace = labelled(text.trim().split(/ {2,}|\t+/), /^(\S*[^\s:=]) (\S.*)$/);
+  if (bySpace.length > 0) return bySpace;
+  const byMark = labelled(text.replace(/ {2,}|\t+/g, '\t').split(/[\t,;|] ?(?=[^\t,;|:=]{1,48}[:=])/), /^\s*(?:\d+[.)]\s*)?([^:=]{1,48}?)\s*[:=]\s*(\S[^]*)$/);
+  return byMark.length > 0 ? byMark : pairsWithin(text);
 }
 
 /** Cells of which every other one is a label, with the value behind it: Type, A, Host, www, Value, 192.0.2.1; empty where they are not. */

@@ -1,5 +1,5 @@
 import { Name } from '../dns/name';
-import { About, aboutOf } from './about';
+import { About, aboutOf, isContrary } from './about';
 import { blocksOf } from './blocks';
 import { RULED, cleanLines } from './clean';
 import { OtherField, readFields, readLabelledLines } from './fields';
@@ -10,7 +10,8 @@ import { labelOf, withoutColon } from './labels';
 import { isBlank, Line } from './lines';
 import { readLookups } from './lookups';
 import { NameFound, isMail, readMailHeaders } from './mailHeaders';
-import { addressRow, isAddressWord, serverOfLine } from './addressRows';
+import { addressRow, serverOfLine } from './addressRows';
+import { isAddressWord } from './hostWord';
 import { nameFind, namedFind } from './namedFinds';
 import { namesOfLine } from './nameLists';
 import { readOwner } from './owner';
@@ -23,10 +24,9 @@ import { Around, FormRead } from './formRead';
 import { readTableLines } from './table';
 import { titleType } from './titles';
 import { readTree } from './tree';
+import { wholeLines } from './wholeLines';
 import { readWordRows } from './wordRows';
 
-/** The most octets of text that are read. */
-export const TEXT_LIMIT = 2_000_000;
 /** Lines by which the form of a block is told. */
 const SAMPLE = 240;
 /** Words of a line that may be a heading. */
@@ -46,12 +46,6 @@ export function readText(text: string, subject: Subject): TextReading {
   const taken = wholeLines(text);
   const beyond = text.length > taken.length ? text.slice(taken.length).split('\n').length : 0;
   return new TextReader(taken, subject).read(beyond);
-}
-
-/** As much as is read, without a last line that would be cut in two. */
-function wholeLines(text: string): string {
-  if (text.length <= TEXT_LIMIT) return text;
-  return text.slice(0, text.lastIndexOf('\n', TEXT_LIMIT) + 1);
 }
 
 /** What stands around a block of lines. */
@@ -293,8 +287,8 @@ class TextReader {
   private whyOut(about: About, other: string | undefined, owner: string | undefined): string | undefined {
     if (about === 'example') return 'It stands under an example.';
     if (about === 'past') return 'It stands under a history of what was there.';
-    if (about === 'new' && this.subject.as === 'old') return 'It stands under what is wanted, not under what is there.';
-    if (about === 'old' && this.subject.as === 'new') return 'It stands under what is there, not under what is wanted.';
+    if (isContrary(about, this.subject.as))
+      return about === 'new' ? 'It stands under what is wanted, not under what is there.' : 'It stands under what is there, not under what is wanted.';
     const isOwn = owner !== undefined && readOwner(owner, this.subject)?.is === 'ours' && owner.includes('.');
     return other !== undefined && !isOwn ? `It stands under another domain, ${other}.` : undefined;
   }

@@ -1,4 +1,4 @@
-import { aboutOf } from './about';
+import { aboutOf, isContrary } from './about';
 import { plainWord } from './labels';
 import { Subject } from './find';
 
@@ -33,10 +33,7 @@ export function isSwitchedOff(text: string, heading: string): boolean {
  * @param others what stands in the same column in all rows: a button that is in each says nothing of one
  */
 export function outByState(text: string, others: readonly string[], { as }: Subject): string | undefined {
-  const about = aboutOf(text);
-  if (about === undefined || about === 'example' || about === as) return undefined;
   // A button of a panel is no word about the record: it stands in each row, or in those that may be changed.
-  const isSaid = others.some((other) => aboutOf(other) === as);
-  if (!isSaid) return undefined;
+  if (!isContrary(aboutOf(text), as) || !others.some((other) => aboutOf(other) === as)) return undefined;
   return as === 'old' ? 'It is marked as what is wanted.' : 'It is marked as what goes.';
 }

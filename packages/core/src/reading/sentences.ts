@@ -1,9 +1,9 @@
-import { isIpv4 } from '../dns/address';
 import { aboutOf } from './about';
 import { REPLACE, readClauses, tokensOf } from './clauses';
 import { RawRecord, Subject } from './find';
 import { Line } from './lines';
 import { Around } from './formRead';
+import { isHostWord } from './hostWord';
 import { plainWord } from './labels';
 
 /** A nameserver or an address that a sentence names. */
@@ -21,7 +21,6 @@ export interface SentencesRead {
 }
 
 const SERVERS = /name ?servers?|naamservers?|serveurs? (?:de noms|dns)|servidores? (?:de nombres|dns)|server (?:dei nomi|dns)|server dei nomi/i;
-const HOST = /^(?=.{4,253}\.?$)(?:[a-z0-9_](?:[a-z0-9_-]{0,61}[a-z0-9_])?\.)+[a-z](?:[a-z0-9-]{0,61}[a-z0-9])?\.?$/i;
 /** `www` is to have the same value. */
 const SAME =
   /\bwww\b[^.]{0,40}\b(?:same|too|as well|likewise|also|ebenso|auch|genauso|gleich\w*|egalement|aussi|meme|tambien|mismo|igual|anche|stess[oa]|ook|hetzelfde|idem)\b|\b(?:same|also|likewise|ebenso|auch|egalement|aussi|meme|tambien|mismo|anche|stess[oa]|ook|hetzelfde)\b[^.]{0,40}\bwww\b|\b(?:with and without|mit und ohne|avec et sans|con y sin|con e senza|met en zonder) www\b/;
@@ -102,14 +101,12 @@ function readOne({ text, lines }: Sentence, { subject }: Pick<Around, 'subject'>
           leads.filter((lead) => !leads.some((one) => one.owner === owner && one.type === lead.type)).map((lead) => ({ ...lead, owner })),
         )
       : [];
-  const later =
-    records.length === 0 && addresses.length === 0 && named.length === 0
-      ? names.flatMap((owner) => before.map((value): RawRecord => ({ owner, type: value.includes(':') ? 'AAAA' : 'A', value, ...place })))
-      : [];
+  const ofEach = (owners: readonly string[], values: readonly string[]): RawRecord[] =>
+    owners.flatMap((owner) => values.map((value): RawRecord => ({ owner, type: value.includes(':') ? 'AAAA' : 'A', value, ...place })));
+  const later = records.length === 0 && addresses.length === 0 && named.length === 0 ? ofEach(names, before) : [];
   const isSaid = ADDRESS.test(plain) || tokens[0]?.is === 'address';
   const given = isSaid && named.length === 0 ? addresses : [];
-  const ofNames =
-    given.length > 0 ? names.flatMap((owner) => given.map((value): RawRecord => ({ owner, type: value.includes(':') ? 'AAAA' : 'A', value, ...place }))) : [];
+  const ofNames = ofEach(names, given);
   return {
     records: [...all, ...same, ...later, ...ofNames],
     named: [
@@ -145,7 +142,7 @@ function serversIn(words: readonly string[], line: number, zone: string | undefi
   const short: string[] = [];
   for (const word of words) {
     if (/^(?:ns|dns)\d{1,2}$/i.test(word)) short.push(word);
-    else if (HOST.test(word) && !isIpv4(word) && !isOwn(word)) {
+    else if (isHostWord(word) && !isOwn(word)) {
       if (short.length > 0 && !/^(?:ns|dns)\d*[.-]/i.test(word))
         for (const first of short.splice(0)) named.push({ kind: 'nameserver', text: `${first}.${word}`, line, doubt });
       else {

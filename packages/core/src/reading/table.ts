@@ -1,3 +1,4 @@
+import { contraryWords, isContrary } from './about';
 import { withNamesAbove } from './blankNames';
 import { Columns, isEmptyCell, tellColumns } from './columns';
 import { RawRecord } from './find';
@@ -112,7 +113,6 @@ function rowRecord(
   if (states.some(({ text, heading }) => isSwitchedOff(text, heading))) doubts.push(SWITCHED_OFF);
   const stateOut = states.map(({ text, all }) => outByState(text, all, subject)).find((why) => why !== undefined);
   if (columns.name === undefined && nameAbove === undefined) doubts.push('No name stands there: the domain itself is taken.');
-  const wrongWay = columns.about !== undefined && columns.about !== 'example' && columns.about !== subject.as;
   const { turned } = columns;
   if (turned) doubts.push('Name and value could be the other way round.');
   const bare = columns.name === undefined ? nameAbove : (cells[columns.name]?.trim() ?? '');
@@ -132,7 +132,7 @@ function rowRecord(
     doubts,
     ...(turned && { other: { owner: cells[turned.name] ?? '', value: cells[turned.value] ?? '' } }),
     ...(stateOut !== undefined && { out: stateOut }),
-    ...(wrongWay && { out: subject.as === 'old' ? 'It is headed as what is wanted.' : 'It is headed as what is there now.' }),
+    ...(isContrary(columns.about, subject.as) && { out: contraryWords('It is headed', subject.as) }),
   };
 }
 

@@ -12,17 +12,15 @@ function leastOfAll(costs: readonly (readonly (number | undefined)[])[], other: 
 }
 
 describe('pairs that cost least in all', () => {
-  const costs = fc
-    .tuple(fc.nat({ max: 5 }), fc.nat({ max: 5 }))
-    .chain(([first, other]) =>
-      fc.tuple(
-        fc.constant(other),
-        fc.array(fc.array(fc.option(fc.integer({ min: 0, max: 6 }), { nil: undefined }), { minLength: other, maxLength: other }), {
-          minLength: first,
-          maxLength: first,
-        }),
-      ),
-    );
+  const costs = fc.tuple(fc.nat({ max: 5 }), fc.nat({ max: 5 })).chain(([first, other]) =>
+    fc.tuple(
+      fc.constant(other),
+      fc.array(fc.array(fc.option(fc.integer({ min: 0, max: 6 }), { nil: undefined }), { minLength: other, maxLength: other }), {
+        minLength: first,
+        maxLength: first,
+      }),
+    ),
+  );
 
   it('are those of which no other way costs less, each partner once', () => {
     fc.assert(

@@ -1,6 +1,7 @@
 import { FirstPerson } from '@wanderon/contract';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { call } from '../api';
 import { Button } from '../ui/button';
 import { Field } from '../ui/field';
@@ -43,7 +44,16 @@ export function Begin({ secret }: { secret: string }) {
           <Field label="Your name" autoFocus autoComplete="name" {...text('name')} />
           <Field label="Login" mono autoComplete="username" hint="Small letters, digits, dots, dashes or underscores." {...text('login')} />
           <Field label="Password" type="password" autoComplete="new-password" hint="At least 12 characters; a few words are good." {...text('password')} />
-          {begin.error && !FIELDS.some((field) => problemAt(begin.error, field)) && <Failed error={begin.error} />}
+          {begin.error && !FIELDS.some((field) => problemAt(begin.error, field)) && (
+            <>
+              <Failed error={begin.error} />
+              <p className="mb-2">
+                <Link to="/" className="text-accent underline">
+                  Sign in
+                </Link>
+              </p>
+            </>
+          )}
           <Button kind="main" type="submit" disabled={begin.isPending} className="mt-1 px-5 py-1.5">
             Make my account
           </Button>
