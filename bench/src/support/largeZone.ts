@@ -92,7 +92,7 @@ async function move({ api, pid }: BenchApp, oldPort: number): Promise<void> {
     return begun.id;
   });
   const leg = (await api.call<MoveView>('GET', `/api/moves/${id}`)).legs[0]!.id;
-  await timed('comparing the ways', () => api.call('GET', `/api/legs/${leg}/ways`));
+  await timed('comparing the ways', () => api.call('POST', `/api/legs/${leg}/front`, { given: null }));
   await timed('choosing the hosts', () => api.call('PUT', `/api/legs/${leg}/hosts`, { newDnsHost, newWebHost }));
   const first = await timed("the ledger's first rows", () => api.call<LedgerPage>('GET', `/api/legs/${leg}/ledger`));
   await timed('all of its other rows', async () => {

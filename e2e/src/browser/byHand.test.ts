@@ -1,7 +1,7 @@
 import { Name, printRdata, typeCode } from '@wanderon/core';
 import { Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
-import { SUBMITTED, chapter, paste, press, pressUntil, words } from '../support/browser';
+import { chapter, goesTo, paste, press, pressUntil, SUBMITTED, words } from '../support/browser';
 import { DemoUnderTest } from '../support/demoUnderTest';
 
 const ZONE = 'seed-library.example.';
@@ -72,10 +72,7 @@ describe('a domain moves by hand', () => {
     await press(page, 'Start');
     await words(page, 'The inventory is partial');
     await page.locator('::-p-text(Choose where it goes)').click();
-    await page.locator('input[name=way][value=nameservers]').click();
-    await page.locator('::-p-text(Driftwood Zones)').click();
-    await page.locator('::-p-text(Larkspur Sites)').click();
-    await press(page, 'Propose the rulings');
+    await goesTo(page, { way: 'nameservers', dns: 'Driftwood Zones', web: 'Larkspur Sites' });
     await words(page, /\d+ carried, \d+ repointed/);
 
     // What the web host asks for: the domain is added there, its token comes into the plan and into the zone that is live now.

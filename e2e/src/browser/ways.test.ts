@@ -1,7 +1,7 @@
 import { Name, TYPE_CODES, printRdata } from '@wanderon/core';
 import { Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
-import { CHANGED, CURRENT_ROW, SUBMITTED, chapter, link, paste, press, pressUntil, skipCheck, words } from '../support/browser';
+import { CHANGED, chapter, CURRENT_ROW, goesTo, link, paste, press, pressUntil, skipCheck, SUBMITTED, words } from '../support/browser';
 import { DemoUnderTest } from '../support/demoUnderTest';
 
 const QUILLMERE = ['203.0.113.51', '203.0.113.52', '203.0.113.53'];
@@ -85,11 +85,9 @@ describe('other ways a domain moves', () => {
     await press(page, 'It was never used: begin it');
     await words(page, 'Survey');
     await chapter(page, 'rebuild');
-    await words(page, 'Nothing is delegated to yet.');
+    await words(page, 'The domain was never used: nothing is delegated yet');
     await words(page, 'Delegate it for the first time');
-    await page.locator('::-p-text(Quillmere DNS)').click();
-    await page.locator('::-p-text(Thornwick Web)').click();
-    await press(page, 'Propose the rulings');
+    await goesTo(page, { dns: 'Quillmere DNS', web: 'Thornwick Web' });
     await words(page, '0 carried, 0 repointed, 0 dropped, 6 new');
     await pushed('samphire-kitchen.example');
     await chapter(page, 'timetable');
@@ -108,10 +106,7 @@ describe('other ways a domain moves', () => {
 
   it('the nameservers first, and the website a week later', async () => {
     await started('tidewater-choir.example');
-    await page.locator('input[name=way][value="nameservers first"]').click();
-    await page.locator('::-p-text(Quillmere DNS)').click();
-    await page.locator('::-p-text(Thornwick Web)').click();
-    await press(page, 'Propose the rulings');
+    await goesTo(page, { way: 'nameservers first', dns: 'Quillmere DNS', web: 'Thornwick Web' });
     await words(page, /\d+ carried, 0 repointed, 0 dropped, 0 new|\d+ carried, 0 repointed, 2 dropped, 0 new/);
     await pushed('tidewater-choir.example');
     await chapter(page, 'timetable');
@@ -129,8 +124,8 @@ describe('other ways a domain moves', () => {
     await chapter(page, 'survey');
     await words(page, 'The inventory is whole', 120_000);
     await page.locator('::-p-text(Choose where it goes)').click();
-    await words(page, 'It stands at Quillmere DNS');
-    await press(page, 'Propose the rulings');
+    await words(page, 'Quillmere DNS answers for the domain.');
+    await goesTo(page, {});
     await words(page, /\d+ stay, 4 repointed/);
     await chapter(page, 'timetable');
     await press(page, 'Approve, lower now');
@@ -149,10 +144,7 @@ describe('other ways a domain moves', () => {
 
   it('to a host that holds no zone before it is delegated', async () => {
     await started('gull-radio.example');
-    await page.locator('input[name=way][value=nameservers]').click();
-    await page.locator('::-p-text(Latchford DNS)').click();
-    await page.locator('fieldset ::-p-text(The website stays where it is)').click();
-    await press(page, 'Propose the rulings');
+    await goesTo(page, { way: 'nameservers', dns: 'Latchford DNS' });
     await words(page, /\d+ carried/);
     await press(page, 'Push');
     await press(page, 'Push the zone');
@@ -178,10 +170,7 @@ describe('other ways a domain moves', () => {
 
   it('to a host that fronts names, by key, from what its panel shows', async () => {
     await started('lighthouse-museum.example');
-    await page.locator('input[name=way][value=nameservers]').click();
-    await page.locator('::-p-text(Brackenfold)').click();
-    await page.locator('::-p-text(Thornwick Web)').click();
-    await press(page, 'Propose the rulings');
+    await goesTo(page, { way: 'nameservers', dns: 'Brackenfold', web: 'Thornwick Web' });
     await words(page, 'f fronting');
     const current = (): Promise<string> => page.$eval(CURRENT_ROW, (row) => (row as HTMLElement).innerText);
     await page.locator('input[aria-label="Filter the ledger"]').fill('www');
@@ -223,9 +212,7 @@ describe('other ways a domain moves', () => {
 
   it('into another account behind the same nameservers', async () => {
     await started('canoe-yard.example');
-    await page.locator('input[name=way][value="another account"]').click();
-    await page.locator('fieldset ::-p-text(The website stays where it is)').click();
-    await press(page, 'Propose the rulings');
+    await goesTo(page, { way: 'another account' });
     await words(page, 'The zone is planned for the other account, and seen once that is live');
     await chapter(page, 'timetable');
     // No value changes: no TTL is lowered.

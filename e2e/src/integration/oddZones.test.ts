@@ -1,4 +1,4 @@
-import { WaysView } from '@wanderon/contract';
+import { FrontView } from '@wanderon/contract';
 import { WayId } from '@wanderon/core';
 import { Api } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
@@ -104,7 +104,7 @@ const isRoot = process.getuid?.() === 0;
     const driver = await Driver.begin(api, zone);
     await driver.done('survey');
     await allAnswer(driver, 'surveyed');
-    const { ways } = await driver.call<WaysView>('GET', `${await driver.leg()}/ways`);
+    const { ways } = await driver.call<FrontView>('POST', `${await driver.leg()}/front`, { given: null });
     const open = ways.flatMap(({ way, ruledOut }) => (ruledOut === null ? [way] : []));
     expect(open).toContain('nameservers');
     const choose = (way: WayId): Promise<unknown> =>

@@ -212,3 +212,30 @@ export async function chapter(page: Page, name: 'survey' | 'rebuild' | 'timetabl
   const link = await page.waitForSelector(`nav[aria-label="Chapters"] a[href$="/${name}"]`);
   await link!.evaluate((element) => (element as HTMLAnchorElement).click());
 }
+
+/** At the front door of a leg: hosts that are known already, by how their names begin, and a way; then the plan is made. */
+export async function goesTo(page: Page, { way, dns, web }: { way?: string; dns?: string; web?: string }): Promise<void> {
+  const settled = (): Promise<boolean> => page.evaluate(() => document.querySelector('[aria-busy=false]') !== null);
+  await page.waitForSelector('textarea[aria-label="What the new place gave you"]');
+  for (const [label, name] of [
+    ['New DNS host', dns],
+    ['New web host', web],
+  ] as const) {
+    if (name === undefined) continue;
+    const select = `select[aria-label="${label}"]`;
+    const value = await page.$eval(
+      select,
+      (element, start) => [...(element as HTMLSelectElement).options].find((one) => one.text.startsWith(start))?.value,
+      name,
+    );
+    if (value === undefined) throw new Error(`${label}: there is no ${name} to choose.`);
+    await page.select(select, value);
+  }
+  await until('what follows is known', settled);
+  if (way !== undefined) {
+    await page.evaluate(() => document.querySelectorAll('fieldset details').forEach((fold) => fold.setAttribute('open', '')));
+    await page.locator(`input[name=way][value="${way}"]`).click();
+    await until('what follows is known', settled);
+  }
+  await press(page, 'Make the plan');
+}

@@ -1,4 +1,4 @@
-import { WaysView } from '@wanderon/contract';
+import { FrontView } from '@wanderon/contract';
 import { Name, TYPE_CODES, WayId, printRdata } from '@wanderon/core';
 import { Driver, stepOf } from './drive';
 import { LabZones } from './labZones';
@@ -88,7 +88,7 @@ export class DrainingWorld {
     const { id } = await this.world.api.call<{ id: string }>('POST', '/api/moves', { domain, unused });
     const driver = new Driver(this.world.api, id);
     await driver.done('survey');
-    const { ways } = await driver.call<WaysView>('GET', `${await driver.leg()}/ways`);
+    const { ways } = await driver.call<FrontView>('POST', `${await driver.leg()}/front`, { given: null });
     return { driver, settling: ways.find((one) => one.way === way)!.settling! };
   }
 

@@ -238,9 +238,13 @@ export const hostSchema = z.object({
   updateAddress: z.string().nullable(),
   note: z.string(),
   keyName: z.string().nullable(),
+  /** It is a place of this move alone, made of what was given for it; null: a host of the agency. */
+  ofMove: z.string().nullable(),
 });
 export type Host = z.infer<typeof hostSchema>;
 
+/** `move`: the places that only this move knows are listed as well. */
+export const hostQuerySchema = z.object({ move: z.uuid().optional() });
 export const hostListSchema = z.object({ hosts: z.array(hostSchema) });
 
 /** A host with what it is used for, and what became of it. */

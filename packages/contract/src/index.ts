@@ -2,6 +2,7 @@ export * from './askedFirst';
 export * from './clock';
 export * from './common';
 export * from './hintAnswers';
+export * from './given';
 export * from './hosts';
 export * from './ledgerParts';
 export * from './legs';

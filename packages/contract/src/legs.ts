@@ -1,6 +1,7 @@
 import { BACK_WAYS, CHAPTERS, EDGES, FRONTING, LEG_KINDS, PURPOSES, REQUIREMENT_ENDS, RULE_RULINGS, RULINGS, STEP_BY, STEP_STATES, WAYS } from '@wanderon/core';
 import { z } from 'zod';
 import { derivedSchema, givenSetsSchema, hostName, instant, outsideSchema, rrsetSchema, scopeSchema, seenBetween, waySchema } from './common';
+import { allGivenSchema } from './given';
 import { MOST_ROWS, PAGE_ROWS } from './ledgerParts';
 
 export const stepSchema = z.object({
@@ -289,6 +290,8 @@ export const chooseHostsSchema = z.object({
   newWebHost: z.string().nullable(),
   /** Nothing of what was found is carried: the zone starts from what the web host needs. Null: what was found is carried. */
   fresh: z.object({ declineMail: z.boolean() }).nullable().default(null),
+  /** What the new place gave; a host that is null is made of it where the way needs one. */
+  given: allGivenSchema.nullable().default(null),
 });
 export type ChooseHosts = z.output<typeof chooseHostsSchema>;
 export const editRulingSchema = z.object({

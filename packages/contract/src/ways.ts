@@ -20,12 +20,3 @@ export const comparedWaySchema = z.object({
   delegationBack: z.number().nullable(),
 });
 export type ComparedWayView = z.infer<typeof comparedWaySchema>;
-
-/** The ways that are open to a domain after its survey. */
-export const waysComparedSchema = z.object({
-  ways: z.array(comparedWaySchema),
-  recommended: z.enum(WAYS).nullable(),
-  reason: z.string(),
-  website: z.array(z.string()).readonly(),
-});
-export type WaysView = z.infer<typeof waysComparedSchema>;

@@ -26,6 +26,7 @@ import { LiveService } from './live/live.service';
 import { Streams } from './live/streams';
 import { BeginService } from './moves/begin.service';
 import { ChoosingService } from './moves/choosing.service';
+import { FrontService } from './moves/front.service';
 import { MoveService } from './moves/moves.service';
 import { PlanReadService } from './moves/planRead.service';
 import { CursorService } from './moves/cursors.service';
@@ -132,6 +133,7 @@ export class AppModule {
         Surveyor,
         BeginService,
         ChoosingService,
+        FrontService,
         MoveService,
         RulingService,
         PlanReadService,

@@ -18,7 +18,6 @@ import {
   SheetLink,
   SweepSummary,
   WatchView,
-  WaysView,
 } from '@wanderon/contract';
 import { InfiniteData, queryOptions, useInfiniteQuery, useMutation, UseMutationResult, useQuery, useQueryClient, UseQueryResult } from '@tanstack/react-query';
 import { createContext, useContext } from 'react';
@@ -93,9 +92,6 @@ export const ledgerQuery = (move: string, leg: string | undefined) =>
   });
 export const useLedger = (move: string, leg: string | undefined, wanted: boolean): UseQueryResult<Ledger> =>
   useQuery({ ...ledgerQuery(move, leg), enabled: wanted && leg !== undefined });
-/** The ways that are open after the survey that the leg stands on. */
-export const useWays = (leg: LegView): UseQueryResult<WaysView> =>
-  useQuery({ queryKey: ['ways', leg.id, leg.survey, leg.said], queryFn: () => call<WaysView>('GET', `/api/legs/${leg.id}/ways`) });
 export const useHorizons = (move: string, leg: string | undefined): UseQueryResult<HorizonsView> =>
   useQuery({
     queryKey: ['move', move, 'horizons', leg],
@@ -117,8 +113,12 @@ export const useSweeps = (): UseQueryResult<SweepSummary[]> =>
   useQuery({ queryKey: ['sweeps'], queryFn: async () => (await call<{ sweeps: SweepSummary[] }>('GET', '/api/sweeps')).sweeps });
 export const useTrail = (id: string): UseQueryResult<EventView[]> =>
   useQuery({ queryKey: ['move', id, 'events'], queryFn: async () => (await call<{ events: EventView[] }>('GET', `/api/moves/${id}/events`)).events });
-export const useHosts = (): UseQueryResult<Host[]> =>
-  useQuery({ queryKey: ['hosts'], queryFn: async () => (await call<{ hosts: Host[] }>('GET', '/api/hosts')).hosts });
+/** `move`: the places that only this move knows are among them. */
+export const useHosts = (move?: string): UseQueryResult<Host[]> =>
+  useQuery({
+    queryKey: ['hosts', 'list', move ?? ''],
+    queryFn: async () => (await call<{ hosts: Host[] }>('GET', `/api/hosts${move === undefined ? '' : `?move=${move}`}`)).hosts,
+  });
 /** `received`: when the answer came, by the page's own clock in milliseconds. */
 export const CLOCK = queryOptions<ClockView & { received: number }>({
   queryKey: ['clock'],

@@ -68,7 +68,7 @@ describe('the ways side by side', () => {
     expect(compareWays(input()).recommended).toBe('nameservers');
     expect(compareWays(input({ grade: 'partial' }))).toMatchObject({
       recommended: 'repoint',
-      reason: expect.stringMatching(/partial.*cannot be lost/) as string,
+      reason: expect.stringMatching(/incomplete.*cannot be lost/) as string,
     });
     const signed = input({}, ['1 8 2 00']);
     expect(compareWays(signed)).toMatchObject({ recommended: 'repoint', reason: expect.stringMatching(/signed/) as string });
@@ -89,7 +89,7 @@ describe('the ways side by side', () => {
 
   it('say who does it, and what the website is today although nobody described its host', () => {
     const nobody = input({ plan: { ...input().plan, oldHost: undefined, oldWeb: [] } });
-    expect(way(nobody, 'repoint')).toMatchObject({ sets: way(input(), 'repoint').sets, who: expect.stringMatching(/by hand/) as string });
+    expect(way(nobody, 'repoint')).toMatchObject({ sets: way(input(), 'repoint').sets, who: expect.stringMatching(/from a sheet/) as string });
   });
 
   it('do not recommend one that changes nothing', () => {

@@ -27,6 +27,10 @@ export interface WaysInput {
   readonly now: Instant;
   /** Seconds between looks. */
   readonly every: number;
+  /** The new web host, where it is known; null: the website stays where it is. Undefined: nobody said yet. */
+  readonly newWeb?: HostKnowledge | null | undefined;
+  /** The proposals with what was given for single names. */
+  readonly withGiven?: (rulings: readonly Ruling[]) => readonly Ruling[];
 }
 
 /** One way as it would be for this domain. Durations in seconds. */
@@ -93,12 +97,12 @@ function judged(input: WaysInput): Omit<WaysCompared, 'website'> {
   // A way that changes nothing takes the website nowhere.
   if (fast.sets === 0) return { ways, recommended: whole.way, reason: 'Neither the domain nor www leads anywhere now: in place there is nothing to change.' };
   if (input.grade === 'partial')
-    return { ways, recommended: fast.way, reason: 'The inventory is partial: where the zone stays, what was not found cannot be lost.' };
-  if (hasDs(input)) return { ways, recommended: fast.way, reason: 'The zone is signed: where it stays, it stays signed, and nobody has to touch the DS.' };
+    return { ways, recommended: fast.way, reason: 'The inventory is incomplete: where the records stay, one that nobody found cannot be lost.' };
+  if (hasDs(input)) return { ways, recommended: fast.way, reason: 'The zone is signed: where it stays, it stays signed, and nobody has to change the DS.' };
   return {
     ways,
     recommended: whole.way,
-    reason: `The inventory is ${input.grade} and the zone is not signed: nothing needs to stay at the old host. Where that host is to be kept, records in place are quicker.`,
+    reason: `The inventory is ${input.grade === 'whole' ? 'complete' : 'probably complete'} and the zone is not signed: nothing needs to stay at the old host. Where that host is kept, changing records there is quicker.`,
   };
 }
 
@@ -107,8 +111,8 @@ function firstUse(whole: ComparedWay, others: readonly ComparedWay[]): Omit<Ways
   const first: ComparedWay = {
     ...whole,
     title: 'Delegate it for the first time',
-    changes: 'A zone is made at a DNS host from what the web host needs; the registrar is told its nameservers.',
-    who: 'Wanderon pushes and reads back where it holds a key; the nameservers are set by whoever holds the login at the registrar.',
+    changes: 'A zone is made at the DNS host from what the web host needs. Somebody sets the nameservers at the registrar.',
+    who: 'Where Wanderon has a key it writes the zone itself, else somebody types it from a sheet.',
     meanwhile: 'Nobody finds anything at the domain until the nameservers are set.',
     against: [],
     delegationBack: null,
@@ -119,30 +123,31 @@ function firstUse(whole: ComparedWay, others: readonly ComparedWay[]): Omit<Ways
 
 function nameservers(input: WaysInput): ComparedWay {
   const { plan, found, grade } = input;
-  const rulings = proposeRulings(plan.zone, found, { oldWeb: plan.oldWeb, newDns: named('the new DNS host'), newWeb: OTHER_WEB, fronted: plan.fronted });
+  const newWeb = input.newWeb === undefined ? OTHER_WEB : (input.newWeb ?? undefined);
+  const rulings = given(input, proposeRulings(plan.zone, found, { oldWeb: plan.oldWeb, newDns: named('the new DNS host'), newWeb, fronted: plan.fronted }));
   const ds = hasDs(input);
   const times = timesOf(input, 'nameservers', rulings, { newServers: [OTHER_SERVER], newNameservers: [OTHER_SERVER.server] });
   const referral = Math.max(0, ...input.seen.parent.flatMap((one) => one.sightings.map(({ value }) => value.ttl)));
   return {
     way: 'nameservers',
     title: 'Change the nameservers',
-    changes: 'The whole zone goes to another DNS host; the registrar is told its nameservers.',
-    who: `Wanderon pushes and reads back where it holds a key; the nameservers are changed by whoever holds the login at the registrar${plan.oldHost?.keyed ? '' : '; the TTLs are lowered by hand at the old host'}.`,
-    meanwhile: 'From the push on, what somebody edits at the old host is edited twice, or lost.',
+    changes: 'All records are set up at the new DNS host. Then somebody changes the nameservers at the registrar.',
+    who: `Where Wanderon has a key for the new DNS host it writes the zone itself, else somebody types it from a sheet.${plan.oldHost?.keyed ? '' : ' TTLs are lowered by hand at the old host, or not at all.'}`,
+    meanwhile: 'Once the new zone is written, whoever changes a record at the old host has to change it at the new one too.',
     ruledOut: plan.scope.kind === 'names' ? 'This move is about some names; nameservers change for all of them.' : null,
     against: [
       ...(grade === 'whole'
         ? []
         : [
             grade === 'partial'
-              ? 'The inventory is partial: what was not found stays behind.'
-              : 'The inventory is likely whole, not proven: what was not found stays behind.',
+              ? 'The inventory is incomplete: a record that nobody found stays behind.'
+              : 'The inventory is probably complete, which is no proof: a record that nobody found stays behind.',
           ]),
       ...(ds ? ['The zone is signed: the DS is taken out first and put back last, and the zone is unsigned in between.'] : []),
     ],
     ...times,
     back: eff(STARTING_TTL, input.assumed.floor),
-    backWords: 'records set back at the new host while its TTLs are low',
+    backWords: 'the records are set back at the new host, whose TTLs are low',
     delegationBack: eff(referral, input.assumed.floor),
   };
 }
@@ -150,27 +155,28 @@ function nameservers(input: WaysInput): ComparedWay {
 function repoint(input: WaysInput): ComparedWay {
   const { plan, found } = input;
   const dns = named(plan.oldHost?.name ?? 'the DNS host');
-  const rulings = proposeRepoint(plan.zone, found, { scope: plan.scope, oldWeb: plan.oldWeb, dns, newWeb: OTHER_WEB, fronted: plan.fronted });
+  const newWeb = input.newWeb ?? OTHER_WEB;
+  const rulings = given(input, proposeRepoint(plan.zone, found, { scope: plan.scope, oldWeb: plan.oldWeb, dns, newWeb, fronted: plan.fronted }));
   const times = timesOf(input, 'repoint', rulings, { newServers: plan.oldServers, newNameservers: plan.oldNameservers });
   const where = plan.oldHost?.name ?? 'the DNS host';
   return {
     way: 'repoint',
     title: plan.scope.kind === 'names' ? 'Change the records of these names where they are' : 'Change the website’s records where they are',
-    changes: `${times.sets === 0 ? 'No' : times.sets} record ${times.sets === 1 ? 'set changes its' : 'sets change their'} value at ${where}; the zone and its nameservers stay.`,
+    changes: `${times.sets === 0 ? 'No record changes' : times.sets === 1 ? 'One record changes' : `${times.sets} records change`} at ${where}. Everything else stays, the nameservers too.`,
     who: plan.oldHost?.keyed
-      ? 'Wanderon changes them by update, once you say so.'
-      : `Somebody with a login at ${where} changes them by hand; Wanderon says what, and reads it back.`,
-    meanwhile: `Everything else is edited at ${where} as before.`,
+      ? 'Wanderon has a key and changes them itself, once you say so.'
+      : `Somebody with a login at ${where} types them from a sheet; Wanderon reads them back.`,
+    meanwhile: `All other records are changed at ${where} as before.`,
     ruledOut: null,
     against: [
-      `${where} goes on answering for the domain: what is paid for there has to be kept.`,
+      `The domain stays with ${where}: its contract has to be kept.`,
       ...(plan.scope.kind === 'whole' && times.sets === 0
         ? ['Neither the domain nor www leads anywhere now: what is to lead to the new web host has to be added by hand.']
         : []),
     ],
     ...times,
     back: eff(STARTING_TTL, input.assumed.floor),
-    backWords: 'records set back where they are while their TTLs are low',
+    backWords: 'the records are set back, while their TTLs are low',
     delegationBack: null,
   };
 }
@@ -204,10 +210,10 @@ function nameserversFirst(input: WaysInput, whole: ComparedWay, fast: ComparedWa
     ...inTurn(first, fast),
     way: 'nameservers first',
     title: 'Nameservers first, website later',
-    changes: 'First the zone as it is, to another DNS host; later the website’s records there.',
-    who: 'As with the nameservers; afterwards Wanderon changes the records by update where it holds a key.',
-    meanwhile: 'The website stays where it is until the second leg; nothing breaks with it in the first.',
-    against: [...whole.against, 'Two cutovers: each is watched until it is settled.'],
+    changes: 'First the domain goes to the new DNS host, with all records as they are. Later the website’s records are changed there.',
+    who: 'As with changing the nameservers. Afterwards Wanderon changes the records itself where it has a key.',
+    meanwhile: 'The website stays where it is until the second stage.',
+    against: [...whole.against, 'Two stages: each is watched until it is finished.'],
   };
 }
 
@@ -217,9 +223,9 @@ function websiteFirst(whole: ComparedWay, fast: ComparedWay): ComparedWay {
     ...inTurn(fast, whole),
     way: 'website first',
     title: 'Website first, nameservers after',
-    changes: 'First the website’s records where they are; then the zone as it is then, to another DNS host.',
+    changes: 'First the website’s records are changed where they are. Then the domain goes to the new DNS host with all its records.',
     meanwhile: 'The website is live at its new place long before the nameservers change.',
-    against: [...whole.against, 'Two cutovers: each is watched until it is settled.'],
+    against: [...whole.against, 'Two stages: each is watched until it is finished.'],
   };
 }
 
@@ -241,9 +247,9 @@ function anotherAccount(input: WaysInput, rulings: readonly Ruling[]): ComparedW
   return {
     way: 'another account',
     title: 'Another account behind the same nameservers',
-    changes: 'The whole zone is typed into another account of the same DNS host, which takes it over. The registrar is not asked for anything.',
-    who: `Somebody with a login to each of the two accounts at ${where}; Wanderon writes the sheet and reads every set back once the other account is live.`,
-    meanwhile: 'What somebody edits in the old account after the sheet was written is edited twice, or lost.',
+    changes: 'All records are typed into another account of the same DNS host, which then takes the domain over. Nothing changes at the registrar.',
+    who: `Somebody with a login to each of the two accounts at ${where}. Wanderon writes the sheet and reads every record back once the other account is live.`,
+    meanwhile: 'Whoever changes a record in the old account after the sheet was written has to change it in the other one too.',
     ruledOut: plan.scope.kind === 'names' ? 'This move is about some names; an account holds all of them.' : null,
     against: [
       ...(one === 'several'
@@ -254,13 +260,19 @@ function anotherAccount(input: WaysInput, rulings: readonly Ruling[]): ComparedW
               : `Where ${where} holds a domain in one account at a time, whoever asks anew in between finds nothing.`,
           ]),
       'No answer shows what is typed before the other account is live.',
-      ...(grade === 'whole' ? [] : [`The inventory is ${grade === 'partial' ? 'partial' : 'likely whole, not proven'}: what was not found stays behind.`]),
+      ...(grade === 'whole'
+        ? []
+        : [
+            grade === 'partial'
+              ? 'The inventory is incomplete: a record that nobody found stays behind.'
+              : 'The inventory is probably complete, which is no proof: a record that nobody found stays behind.',
+          ]),
       ...(hasDs(input) ? ['The zone is signed: the other account signs with keys of its own, so the DS is taken out first.'] : []),
     ],
     ...times,
     ...(gap && gap.seconds > times.settling ? afterGap(input.now + times.untilSound, gap) : {}),
     back: eff(STARTING_TTL, input.assumed.floor),
-    backWords: 'records set back in the account that is live then',
+    backWords: 'the records are set back in the account that is live then',
     delegationBack: null,
   };
 }
@@ -296,6 +308,11 @@ function signedSound(plan: LegPlan, seen: WaysInput['seen'], { floor, parentAllo
   if (!rebuildsZone(plan)) return now;
   const D = Math.max(0, ...seen.parent.flatMap((one) => one.sightings.map(({ value }) => (value.ds.length > 0 ? value.dsTtl : 0))));
   return D === 0 ? now : now + parentAllowance + eff(D, floor) + eff(plan.keysTtl ?? 0, floor);
+}
+
+/** What was given for names is part of every way in which the website moves. */
+function given({ withGiven }: WaysInput, rulings: readonly Ruling[]): readonly Ruling[] {
+  return withGiven ? withGiven(rulings) : rulings;
 }
 
 function hasDs({ seen }: WaysInput): boolean {

@@ -24,7 +24,7 @@ const TEXTS: readonly (readonly [what: string, as: 'old' | 'new', text: string, 
     'German, nameservers as a list and records in a sentence',
     'new',
     'Du musst bei deinem Registrar folgende Nameserver eintragen:\n - ns-11.wolkendns.example\n - ns-12.wolkendns.example\n\nDer A-Record ist 203.0.113.80, www bitte als CNAME auf koor.example.\n',
-    ['out @ A 203.0.113.80', 'out www CNAME koor.example.'],
+    ['ask nameserver ns-11.wolkendns.example.', 'ask nameserver ns-12.wolkendns.example.', 'ask @ A 203.0.113.80', 'ask www CNAME koor.example.'],
   ],
   [
     'two options and an example',

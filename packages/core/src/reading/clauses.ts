@@ -29,6 +29,8 @@ const TYPE = new RegExp(
   `(?<![\\p{L}\\w.-])(AAAA|CNAME|ALIAS|ANAME|TXT|MX|CAA|SRV|A|NS)(?=[\\s-]*(?:\\([^)]*\\)\\s*)?(?:${TYPE_WORDS})?${RECORD}(?![\\p{L}\\w]))|${RECORD}\\s+(?:of |de |di |van |vom )?(?:type |typ |tipo )?["“«]?(AAAA|CNAME|ALIAS|TXT|MX|CAA|A)(?![\\p{L}\\w.-])|(?<![\\p{L}\\w.-])(AAAA|CNAME|MX|TXT)(?![\\p{L}\\w.-])`,
   'giu',
 );
+/** A type that stands alone in capitals, before a name or an address: "set A @ 203.0.113.1". */
+const BARE_TYPE = /(?<![\p{L}\w.-])(AAAA|A)(?=\s+(?:@|www\b|\d{1,3}\.\d|[0-9a-fA-F]{1,4}:))/gu;
 const TO =
   /^(?:to|at|as|is|be|auf|als|ist|lautet|nach|zu|zum|zur|vers|est|comme|sur|a|à|al|como|es|hacia|naar|is|als|op|wijst|verso|come|è|e'|punta|puntare|points?|pointing|pointe|pointer|zeigt|zeigen|verweist|apunta|apuntar|apunte|has|hat|heeft|tiene|ha|with|mit|avec|con|met|value|wert|valeur|valor|waarde|valore|address|adresse|ip|ipv4|ipv6|should|moet|doit|debe|deve|soll|muss)$/;
 const FOR = /^(?:for|für|fur|pour|para|per|voor|of|von|vom|de|du|del|di|van|on|under|unter|sous|bajo|sotto|onder)$/;
@@ -57,7 +59,12 @@ export function typeNamed(text: string): string | undefined {
 /** The words of a sentence as what they are to its records, in their order. */
 export function tokensOf(sentence: string, { zone }: Subject): Token[] {
   const text = sentence.slice(0, LONGEST);
-  const types = new Map([...text.matchAll(TYPE)].map((match) => [match.index + match[0].search(/(?:AAAA|CNAME|ALIAS|ANAME|TXT|MX|CAA|SRV|\bA\b|NS)/i), match]));
+  const types = new Map(
+    [...text.matchAll(BARE_TYPE), ...text.matchAll(TYPE)].map((match) => [
+      match.index + match[0].search(/(?:AAAA|CNAME|ALIAS|ANAME|TXT|MX|CAA|SRV|\bA\b|NS)/i),
+      match,
+    ]),
+  );
   const isReplaced = REPLACE.test(plainWord(text));
   const apex = zone?.replace(/\.$/, '').toLowerCase();
   const tokens: Token[] = [];
@@ -146,6 +153,8 @@ export function readClauses(tokens: readonly Token[], as: Subject['as']): Clause
   let last: { owners: string[]; from: number } | undefined;
   /** Values in the place of which the next one stands. */
   let replaced: { out?: string }[] = [];
+  /** An alias that was given before the name for which it is. */
+  let waiting: string | undefined;
   /** A value was given of which the sentence says that it is old. */
   let isOldSaid = false;
   let isTo = false;
@@ -165,12 +174,13 @@ export function readClauses(tokens: readonly Token[], as: Subject['as']): Clause
     replaced = [];
     for (const owner of to)
       records.push({ owner, type: of, value, ...(of === 'MX' && priority !== undefined && { priority }), ...(out !== undefined && { out }) });
+    waiting = to.length === 0 ? value : undefined;
     for (const owner of to) used.add(owner);
     last = { owners: to, from };
     owners = [];
     isTo = false;
   };
-  for (const token of tokens) {
+  for (const [index, token] of tokens.entries()) {
     switch (token.is) {
       case 'type':
         if (last !== undefined) {
@@ -196,7 +206,8 @@ export function readClauses(tokens: readonly Token[], as: Subject['as']): Clause
         } else if (last !== undefined && isFor) {
           // "203.0.113.1 for @ and www": it is theirs, and not the domain's by itself.
           const given = records.slice(last.from);
-          if (!last.owners.includes(token.owner)) {
+          if (waiting !== undefined && type !== undefined) records.push({ owner: token.owner, type, value: waiting });
+          else if (!last.owners.includes(token.owner)) {
             const first = given[0];
             const isUsual = last.owners.length === 1 && last.owners[0] === '@' && !all.slice(0, -1).includes('@');
             if (first && isUsual) for (const one of given) one.owner = token.owner;
@@ -219,7 +230,11 @@ export function readClauses(tokens: readonly Token[], as: Subject['as']): Clause
         const isNamed = type === 'A' || type === 'AAAA' || ((owners.length > 0 || last !== undefined) && isTo);
         if (type === 'AAAA' && own === 'A') break;
         if (isNamed) give(token.text, own);
-        else if (outWords() === undefined) addresses.push(token.text);
+        else if (outWords() === undefined) {
+          // "192.0.2.1 → 203.0.113.1": the first is what was there.
+          if (as === 'new' && tokens[index - 1]?.is === 'to' && tokens[index - 2]?.is === 'address') addresses.pop();
+          addresses.push(token.text);
+        }
         isOldSaid = about === 'old';
         isFor = false;
         break;

@@ -7,3 +7,17 @@ export const isHostWord = (word: string): boolean => HOST.test(word);
 
 /** An address and nothing else. */
 export const isAddressWord = (word: string): boolean => isIpv4(word) || isIpv6(word);
+
+/** Characters of a line that is looked at word by word. */
+const LONGEST = 1000;
+
+/** True for a line that names an address or a host: it may say more than a heading does. */
+export function namesAnything(text: string): boolean {
+  return (
+    text.length < LONGEST &&
+    text.split(/[\s,;()]+/).some((word) => {
+      const bare = word.replace(/[.:]$/, '');
+      return isAddressWord(bare) || isHostWord(bare);
+    })
+  );
+}

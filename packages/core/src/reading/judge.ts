@@ -31,7 +31,9 @@ export function judge(raw: RawRecord, subject: Subject, zone: Name): Find | unde
   const questions = [...raw.doubts, ...(owner.doubt === undefined ? [] : [owner.doubt]), ...value.doubts];
   if (subject.as === 'new' && LEADS.has(raw.type)) {
     const own = ownTarget(value.data, subject);
-    if (own !== undefined) questions.push(`It leads to ${own}, a name of the client’s own: is the host’s meant?`);
+    // `www` that follows the domain itself is how many hosts want it.
+    const isUsual = own !== undefined && subject.zone !== undefined && owner.owner === 'www' && `${own}.` === subject.zone.toLowerCase();
+    if (own !== undefined && !isUsual) questions.push(`It leads to ${own}, a name of the client’s own: is the host’s meant?`);
   }
   const others = [...(owner.other === undefined ? [] : [{ owner: owner.other, data: value.data }]), ...(raw.other ? otherReading(raw, subject, zone) : [])];
   if (raw.out !== undefined) return { ...common, owner: owner.owner, data: value.data, trust: 'out', questions: [raw.out], others: [] };

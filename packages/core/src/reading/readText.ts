@@ -11,7 +11,7 @@ import { isBlank, Line } from './lines';
 import { readLookups } from './lookups';
 import { NameFound, isMail, readMailHeaders } from './mailHeaders';
 import { addressRow, serverOfLine } from './addressRows';
-import { isAddressWord } from './hostWord';
+import { isAddressWord, namesAnything } from './hostWord';
 import { nameFind, namedFind } from './namedFinds';
 import { namesOfLine } from './nameLists';
 import { readOwner } from './owner';
@@ -196,6 +196,7 @@ class TextReader {
     this.heading(before);
     for (const one of before) this.takeAddressRow(one);
     this.takeForm(readFields(before, this.around()));
+    if (this.subject.as === 'new') this.readSentencesIn(before.filter(({ line, text }) => !this.taken.has(line) && namesAnything(text)));
     this.takeForm(reader(lines));
     // A title is of the block below it.
     this.context.type = undefined;
@@ -339,14 +340,16 @@ class TextReader {
     for (const one of plain) this.takeAddressRow(one);
     const left = plain.filter(({ line }) => !this.taken.has(line));
     // What is left between rows of records may be of one of them.
-    const { records, named, read } = readSentences(
-      isHeading || this.subject.as === 'new' ? left.filter(({ text }) => !/^\s*[;#]/.test(text)) : [],
-      this.around(),
-    );
+    const read = this.readSentencesIn(isHeading || this.subject.as === 'new' ? left.filter(({ text }) => !/^\s*[;#]/.test(text)) : []);
+    if (isHeading) this.heading(left.filter(({ line }) => !read.has(line)));
+  }
+
+  private readSentencesIn(lines: readonly Line[]): ReadonlySet<number> {
+    const { records, named, read } = readSentences(lines, this.around());
     for (const record of records) this.take(record);
     for (const one of named) this.takeNamed(one);
     for (const line of read) this.taken.add(line);
-    if (isHeading) this.heading(left.filter(({ line }) => !read.has(line)));
+    return read;
   }
 
   /** `www → 192.0.2.1`: a name and an address, which says the type by itself. */

@@ -3,7 +3,7 @@ import { REPLACE, readClauses, tokensOf } from './clauses';
 import { RawRecord, Subject } from './find';
 import { Line } from './lines';
 import { Around } from './formRead';
-import { isHostWord } from './hostWord';
+import { isAddressWord, isHostWord } from './hostWord';
 import { plainWord } from './labels';
 
 /** A nameserver or an address that a sentence names. */
@@ -37,7 +37,15 @@ export function readSentences(lines: readonly Line[], { subject }: Pick<Around, 
   const named: Named[] = [];
   const read = new Set<number>();
   let before: readonly string[] = [];
+  let areServers = false;
   for (const sentence of sentencesIn(lines)) {
+    const server = areServers ? listedServer(sentence) : undefined;
+    if (server !== undefined) {
+      named.push({ kind: 'nameserver', text: server, line: sentence.lines[0]!, doubt: DOUBT });
+      for (const line of sentence.lines) read.add(line);
+      continue;
+    }
+    areServers = SERVERS.test(plainWord(sentence.text)) && sentence.text.endsWith(':');
     const found = readOne(sentence, { subject }, before);
     before = found.addresses;
     records.push(...found.records);
@@ -46,6 +54,20 @@ export function readSentences(lines: readonly Line[], { subject }: Pick<Around, 
   }
   return { records, named, read };
 }
+
+/** The server of a line that is nothing else, below "change the nameservers to:". */
+function listedServer({ text, lines }: Sentence): string | undefined {
+  const word = withoutBullet(text);
+  return lines.length === 1 && isHostWord(word) ? word : undefined;
+}
+
+/** A list goes on: what stands above ends with a colon, or is a host alone in its line. */
+function isListed(open: string, above: Sentence | undefined): boolean {
+  if (open.trim() !== '') return open.trim().endsWith(':');
+  return above !== undefined && (above.text.endsWith(':') || isHostWord(withoutBullet(above.text)));
+}
+
+const withoutBullet = (text: string): string => text.trim().replace(/^(?:[-*•·]|\d{1,2}[.)])\s+/, '');
 
 interface Sentence {
   readonly text: string;
@@ -65,6 +87,14 @@ function sentencesIn(lines: readonly Line[]): Sentence[] {
   };
   for (const { text: raw, line } of lines) {
     // A dot ends a sentence where a blank and a capital letter follow.
+    // A host alone in its line is no part of the prose around it.
+    if (isListed(text, sentences.at(-1)) && isHostWord(withoutBullet(raw))) {
+      close();
+      sentences.push({ text: raw.trim(), lines: [line] });
+      continue;
+    }
+    // A field begins anew, and so does a point of a list.
+    if (text !== '' && /^\s*(?:\p{Lu}[^:.!?]{1,40}:\s+\S|[-*•·]\s|\d{1,2}[.)]\s)/u.test(raw)) close();
     for (const part of raw.slice(0, LONGEST * 4).split(/(?<=[.!?])\s+(?=\p{Lu})/u)) {
       if (text !== '' && (/:$/.test(text) || (/[.!?]$/.test(text) && /^\s*\p{Lu}/u.test(part)))) close();
       text = `${text} ${part}`;
@@ -82,17 +112,38 @@ interface Said extends Omit<SentencesRead, 'read'> {
 }
 
 const DOUBT = 'It was read out of a sentence.';
+const OLD_DOUBT = 'The sentence names it as what is there now.';
+const NOT_DOUBT = 'The sentence says that it is not to be used.';
 
-function readOne({ text, lines }: Sentence, { subject }: Pick<Around, 'subject'>, before: readonly string[]): Said {
+/** What is there now, in brackets behind what is wanted: "(ahora apunta a 192.0.2.1)". */
+const NOW_IN_BRACKETS =
+  /\([^()]{0,20}\b(?:now|currently|today|was|jetzt|derzeit|aktuell|bisher|war|maintenant|actuellement|était|ahora|actualmente|antes|adesso|attualmente|ora|nu|momenteel|was|old|alt|ancien\w*|antes|vecchi\w*|oude?)\b[^()]{0,200}\)/giu;
+/** Something that is not to be done. */
+const FORBIDS =
+  /\b(?:do not|don.?t|never|must not|avoid)\s+(?:us\w+|set|point|add|enter|chang\w+|touch|delet\w+|remov\w+)\b|\bnicht\s+(?:\S+\s+)?(?:verwenden|benutzen|nutzen|eintragen|andern|loschen)\b|\bne\s+\S+\s+pas\b|\bn.(?:utilis|ajout|effac)\S+\s+pas\b|\bno\s+(?:us[eao]\w*|utili\w+|cambi\w+|modifi\w+|borr\w+)\b|\bnon\s+(?:usa\w+|utilizza\w+|modifica\w+|cancella\w+)\b|\bniet\s+(?:\S+\s+)?(?:gebruik\w*|wijzig\w*|verwijder\w*|aanpass\w*)\b|\bgebruik\b.{0,60}\bniet\b/;
+
+function readOne({ text: whole, lines }: Sentence, { subject }: Pick<Around, 'subject'>, before: readonly string[]): Said {
   const [line, lastLine] = [lines[0]!, lines.at(-1)!];
+  const past = subject.as === 'new' ? (whole.match(NOW_IN_BRACKETS) ?? []).flatMap(wordsIn).filter(isAddressWord) : [];
+  const text = subject.as === 'new' ? whole.replace(NOW_IN_BRACKETS, ' ') : whole;
+  const parts = text
+    .slice(0, LONGEST)
+    .split(/[,;]|\.\s/)
+    .filter((part) => FORBIDS.test(plainWord(part)));
+  const isForbidden = (value: string): boolean => parts.some((part) => part.includes(value));
+  const isOld = subject.as === 'new' && aboutOf(text) === 'old';
   const plain = plainWord(text.slice(0, LONGEST));
   const named = SERVERS.test(plain) ? serversIn(wordsIn(wantedPart(text, plain, subject.as)), line, subject.zone) : [];
   const servers = new Set(named.map((one) => one.text.toLowerCase()));
   const tokens = tokensOf(text, subject).filter((token) => token.is !== 'host' || !servers.has(token.text.toLowerCase()));
   const { records, addresses, names } = readClauses(tokens, subject.as);
   const isExample = aboutOf(text) === 'example';
-  const place = { line, lastLine, form: 'sentence' as const, doubts: [DOUBT], ...(isExample && { out: 'It stands in an example.' }) };
-  const all = records.map((record): RawRecord => ({ ...record, ...place }));
+  const place = {
+    ...{ line, lastLine, form: 'sentence' as const, doubts: [DOUBT] },
+    ...(isExample && { out: 'It stands in an example.' }),
+  };
+  const all = records.map((record): RawRecord => ({ ...record, ...place, ...(isForbidden(record.value) && { out: NOT_DOUBT }) }));
+  const wasThere = past.map((value): RawRecord => ({ owner: all[0]?.owner ?? '@', type: value.includes(':') ? 'AAAA' : 'A', value, ...place, out: OLD_DOUBT }));
   // What a sentence says of the domain, it says of "www the same"; and of names that are named behind an address of the sentence before.
   const leads = all.filter(({ type, out }) => LEADING.has(type) && out === undefined);
   const same =
@@ -108,10 +159,12 @@ function readOne({ text, lines }: Sentence, { subject }: Pick<Around, 'subject'>
   const given = isSaid && named.length === 0 ? addresses : [];
   const ofNames = ofEach(names, given);
   return {
-    records: [...all, ...same, ...later, ...ofNames],
+    records: [...all, ...wasThere, ...same, ...later, ...ofNames],
     named: [
-      ...named,
-      ...given.filter((value) => !ofNames.some((one) => one.value === value)).map((address): Named => ({ kind: 'address', text: address, line, doubt: DOUBT })),
+      ...named.map((one) => ({ ...one, doubt: isForbidden(one.text) ? NOT_DOUBT : isOld ? OLD_DOUBT : DOUBT })),
+      ...given
+        .filter((value) => !ofNames.some((one) => one.value === value))
+        .map((address): Named => ({ kind: 'address', text: address, line, doubt: isForbidden(address) ? NOT_DOUBT : DOUBT })),
     ],
     addresses: given,
   };

@@ -11,7 +11,14 @@ export function isTorn(find: Find, unread: ReadonlyMap<number, Unread>, texts: R
   if (find.form === 'json' || find.form === 'yaml') return false;
   for (let line = find.line + 1; line <= Math.min(find.lastLine, find.line + MOST_TORN); line++) if (unread.has(line)) return true;
   const above = unread.get(find.line - 1);
-  if (above && find.form !== 'zone file' && !isNoPart(above.text, find) && !isRowBeside(above.text, texts.get(find.line)) && beginsRecord(above.text))
+  if (
+    above &&
+    find.kind !== 'nameserver' &&
+    find.form !== 'zone file' &&
+    !isNoPart(above.text, find) &&
+    !isRowBeside(above.text, texts.get(find.line)) &&
+    beginsRecord(above.text)
+  )
     return true;
   const below = unread.get(find.lastLine + 1);
   // A row of its own, whatever is wrong with it, and a comment are nobody's rest.
@@ -53,7 +60,9 @@ function beginsRecord(text: string): boolean {
 }
 
 /** Whether an unread line may be the rest of the value above it: it looks like no sentence, or what is above is a text without quotes. */
-function goesOn(text: string, { type }: Find): boolean {
+function goesOn(text: string, { kind, type }: Find): boolean {
+  // Below a whole name of a server only the rest of a name could stand.
+  if (kind === 'nameserver') return /^[a-z0-9.-]+$/.test(text);
   // A heading or a field of its own.
   if (text.endsWith(':') || /^[^:]{1,40}:\s/.test(text)) return false;
   const words = text.split(/\s+/);

@@ -23,6 +23,8 @@ export interface HostKnowledge {
   readonly holding?: readonly string[];
   /** Where sites stand there before their domains lead to it, as `provisionalOf` reads it; empty: not known, or given to each. */
   readonly provisional?: string;
+  /** A web host of which some values were given for this site: they need not be all that it has. */
+  readonly isGiven?: boolean;
   /** A DNS host that takes an alias at the apex (`takesApexAlias`). */
   readonly apexAlias?: boolean;
 }

@@ -51,7 +51,7 @@ export function askedKeys(zone: Name, newWeb: HostKnowledge): SetKey[] {
 }
 
 /** One name's rows as they lead to the new web host, in place. */
-function repointName(rulings: Ruling[], zone: Name, owner: string, newWeb: HostKnowledge): void {
+export function repointName(rulings: Ruling[], zone: Name, owner: string, newWeb: HostKnowledge): void {
   const isOwn = (ruling: Ruling): boolean => ruling.owner.toLowerCase() === owner.toLowerCase();
   const rows = rulings.filter(isOwn);
   const wanted = new Map(wantedAt(zone, owner, rows, newWeb));

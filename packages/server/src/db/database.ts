@@ -4,6 +4,7 @@ import * as backOut from './backOut';
 import * as deskOrder from './deskOrder';
 import * as engine from './engine';
 import * as foundation from './foundation';
+import * as givenPlaces from './givenPlaces';
 import * as holding from './holding';
 import * as outside from './outside';
 import * as proposals from './proposals';
@@ -60,6 +61,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '026_redirect_tasks', migration: redirectTasks },
   { name: '027_servers_in_hand', migration: serversInHand },
   { name: '028_proposals', migration: proposals },
+  { name: '029_given_places', migration: givenPlaces },
 ];
 
 const SOURCE: Knex.MigratorConfig = {

@@ -70,7 +70,7 @@ export class SurveyStep {
 
   private async outcomeOf(domainId: string, move: string, leg: string, taken: TakenSurvey): Promise<Outcome> {
     const { survey, host: dns, nameservers } = taken;
-    const known = await this.hosts.list();
+    const known = await this.hosts.list(undefined, move);
     const addresses = new Set(survey.sets.filter((set) => set.type === 'A' || set.type === 'AAAA').flatMap((set) => set.stored ?? set.data));
     const aliases = new Set(survey.sets.filter((set) => set.type === 'CNAME').flatMap((set) => set.data.map((target) => target.toLowerCase())));
     const leads = (host: (typeof known)[number]): boolean =>

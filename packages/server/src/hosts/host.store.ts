@@ -43,10 +43,14 @@ interface HostRow {
   key_name: string | null;
   key_algorithm: TsigAlgorithm | null;
   key_secret: string | null;
+  of_move: string | null;
 }
 
 /** What is written of a change of a host: as it was, undefined where it is new, and as it is. */
 export type HostChange = (before: Host | undefined, after: Host, transaction: Database) => Promise<void>;
+
+/** What was given of a place that nobody described. */
+export type PlaceGiven = Pick<Host, 'name' | 'role' | 'nameservers' | 'addresses' | 'aliasTarget'>;
 
 /** Moves that are listed with a host. */
 const USES = 60;
@@ -66,7 +70,7 @@ export class HostStore {
    * (`xmin`). Asked with what is read anyway, so that hosts are not read for each look at a move.
    */
   state(database: Database): Knex.Raw<string> {
-    return database.raw(`(select count(*) || ' ' || coalesce(sum(xmin::text::bigint), 0) from hosts)`);
+    return database.raw(`(select count(*) || ' ' || coalesce(sum(xmin::text::bigint), 0) from hosts where of_move is null)`);
   }
 
   /** Every host, where the table was in this state. */
@@ -86,8 +90,47 @@ export class HostStore {
     return given;
   }
 
-  async list(database: Database = this.database): Promise<Host[]> {
-    return (await database<HostRow>('hosts').orderBy(['role', 'name'])).map(toHost);
+  /** The hosts of the agency; with a move, the places that only this move knows as well. */
+  async list(database: Database = this.database, move?: string): Promise<Host[]> {
+    const rows = database<HostRow>('hosts').where({ of_move: null });
+    return (await (move !== undefined && isId(move) ? rows.orWhere({ of_move: move }) : rows).orderBy(['role', 'name'])).map(toHost);
+  }
+
+  /** Places that only one move knows. */
+  async places(move: string, database: Database = this.database): Promise<Host[]> {
+    return (await database<HostRow>('hosts').where({ of_move: move }).orderBy(['role', 'name'])).map(toHost);
+  }
+
+  /** A place of which a move knows what was given for it. */
+  async addPlace(move: string, place: PlaceGiven, database: Database): Promise<Host> {
+    const { name, role, nameservers, addresses, aliasTarget } = place;
+    const none = JSON.stringify([]);
+    const [row] = await database('hosts')
+      .insert({
+        ...{ id: randomUUID(), of_move: move, name, role, alias_target: aliasTarget, note: '' },
+        ...{ nameservers: JSON.stringify(nameservers), addresses: JSON.stringify(addresses), requires: none, tasks: none, fronts: none },
+      })
+      .returning<HostRow[]>('*');
+    return toHost(row!);
+  }
+
+  /** A place of a move becomes a host of the agency. Throws a NotNow where the name is taken, or it is one already. */
+  async keepPlace(id: string, name: string, told: HostChange): Promise<Host> {
+    const row = await this.row(id);
+    if (!row) throw notFound('host');
+    if (row.of_move === null) throw new NotNow(`${row.name} is kept as a host already.`, { kept: 'Nothing was changed.' });
+    await this.checkName(undefined, name, row.role);
+    return this.database.transaction(async (transaction) => {
+      const [saved] = await transaction('hosts').where({ id }).update({ name, of_move: null }).returning<HostRow[]>('*');
+      const host = toHost(saved!);
+      await told(undefined, host, transaction);
+      return host;
+    });
+  }
+
+  private async checkName(id: string | undefined, name: string, role: Host['role']): Promise<void> {
+    const taken = await this.database<HostRow>('hosts').where({ name, role, of_move: null }).first('id');
+    if (taken && taken.id !== id) throw new NotNow(`There is a host named ${name} in this role already.`, { field: 'name', kept: 'Nothing was changed.' });
   }
 
   async get(id: string): Promise<Host> {
@@ -108,9 +151,7 @@ export class HostStore {
   async save(id: string | undefined, input: HostInput, told: HostChange): Promise<Host> {
     const existing = id === undefined ? undefined : await this.row(id);
     if (id !== undefined && !existing) throw notFound('host');
-    const taken = await this.database<HostRow>('hosts').where({ name: input.name, role: input.role }).first('id');
-    if (taken && taken.id !== id)
-      throw new NotNow(`There is a host named ${input.name} in this role already.`, { field: 'name', kept: 'Nothing was changed.' });
+    await this.checkName(id, input.name, input.role);
     return this.database.transaction(async (transaction) => {
       let key: Partial<HostRow> = {};
       if (input.key === null) key = { key_name: null, key_algorithm: null, key_secret: null };
@@ -226,6 +267,7 @@ function toHost(row: HostRow): Host {
     updateAddress: row.update_address,
     note: row.note,
     keyName: row.key_name,
+    ofMove: row.of_move,
   };
 }
 

@@ -1,5 +1,15 @@
-import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
-import { Host, HostPageView, hostInputSchema, hostListSchema, hostPageSchema, hostSchema, HostInput } from '@wanderon/contract';
+import { Body, Controller, Get, HttpCode, Param, Post, Put, Query } from '@nestjs/common';
+import {
+  Host,
+  HostPageView,
+  hostInputSchema,
+  hostListSchema,
+  hostPageSchema,
+  hostQuerySchema,
+  keepPlaceSchema,
+  hostSchema,
+  HostInput,
+} from '@wanderon/contract';
 import { createZodDto, ZodResponse } from 'nestjs-zod';
 import { EventStore } from '../events/event.store';
 import { LiveService } from '../live/live.service';
@@ -7,6 +17,8 @@ import { Allow, Caller, Person } from '../people/allow';
 import { HostStore } from './host.store';
 
 class HostDto extends createZodDto(hostSchema) {}
+class HostQueryDto extends createZodDto(hostQuerySchema) {}
+class KeepPlaceDto extends createZodDto(keepPlaceSchema) {}
 class HostListDto extends createZodDto(hostListSchema) {}
 class HostPageDto extends createZodDto(hostPageSchema) {}
 class HostInputDto extends createZodDto(hostInputSchema) {}
@@ -21,9 +33,9 @@ export class HostsController {
 
   @Get()
   @Allow('viewer')
-  @ZodResponse({ type: HostListDto, description: 'Every host the agency knows.' })
-  async list(): Promise<{ hosts: Host[] }> {
-    return { hosts: await this.hosts.list() };
+  @ZodResponse({ type: HostListDto, description: 'Every host the agency knows; with a move, the places that only this move knows as well.' })
+  async list(@Query() { move }: HostQueryDto): Promise<{ hosts: Host[] }> {
+    return { hosts: await this.hosts.list(undefined, move) };
   }
 
   @Get(':id')
@@ -47,6 +59,18 @@ export class HostsController {
   @ZodResponse({ type: HostDto, description: 'Changes a host.' })
   async change(@Param('id') id: string, @Body() input: HostInputDto, @Person() person: Caller): Promise<Host> {
     return this.saved(id, input, person);
+  }
+
+  @Post(':id/keep')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: HostDto, description: 'Keeps a place that only one move knows as a host of the agency.' })
+  async keep(@Param('id') id: string, @Body() { name }: KeepPlaceDto, @Person() person: Caller): Promise<Host> {
+    const host = await this.hosts.keepPlace(id, name, (before, after, transaction) =>
+      this.events.add({ person: person.id, kind: 'host', text: `${after.name} was kept as a host.`, before, after }, transaction),
+    );
+    await this.live.tell({ topic: 'hosts' });
+    return host;
   }
 
   private async saved(id: string | undefined, input: HostInputDto, person: Caller): Promise<Host> {

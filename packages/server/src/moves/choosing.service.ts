@@ -1,7 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import { Acted, BackInput, ChooseHosts, Host, WaysView } from '@wanderon/contract';
+import { Acted, BackInput, ChooseHosts, Host } from '@wanderon/contract';
 import {
   Name,
+  HostKnowledge,
   NextLeg,
   OF_THE_WAY,
   RRset,
@@ -9,7 +10,6 @@ import {
   VARIES,
   askedKeys,
   backPlan,
-  compareWays,
   decisionWords,
   formerOf,
   isAsFound,
@@ -24,7 +24,6 @@ import {
   proposeFresh,
   proposeRepoint,
   proposeRulings,
-  rrsetFromText,
   setKey,
   stepOf,
   titleIn,
@@ -35,13 +34,14 @@ import { givenServers } from '../hosts/givenServers';
 import { HostStore, knowledgeOf } from '../hosts/host.store';
 import { Caller } from '../people/allow';
 import { InvalidInput, NotNow } from '../refusals';
-import { saidOfSurvey } from '../survey/saidOfSurvey';
-import { SurveyStore, Surveyed } from '../survey/survey.store';
-import { LegLoader, LoadedLeg } from './legLoader';
+import { Surveyed } from '../survey/survey.store';
+import { FrontService, LegFront } from './front.service';
 import { LegRow } from './move.rows';
 import { MoveStore } from './move.store';
 import { Act, KEPT, MoveActs } from './moveActs';
-import { derivedView, finite } from './summary';
+
+/** A web host with what is known of it for this site. */
+type WebHost = Host & { readonly known: HostKnowledge };
 
 interface Chosen {
   readonly rulings: readonly Ruling[];
@@ -54,42 +54,13 @@ interface Chosen {
 export class ChoosingService {
   constructor(
     private readonly store: MoveStore,
-    private readonly loader: LegLoader,
     private readonly hosts: HostStore,
     private readonly acts: MoveActs,
-    private readonly surveys: SurveyStore,
+    private readonly front: FrontService,
   ) {}
-
-  /** The ways held against each other; throws a NotNow before the survey is there. */
-  async compare(legId: string): Promise<WaysView> {
-    const { legs } = await this.loader.load(await this.store.moveOf(legId));
-    const leg = legs.find((one) => one.row.id === legId)!;
-    if (!leg.row.survey_id) throw new NotNow('The ways are compared once the survey is finished.');
-    const survey = await this.surveyed(leg, leg.row.survey_id);
-    const { plan, seen, state } = leg.leg;
-    const found = foundIn(survey);
-    const compared = compareWays({ plan, seen, found, grade: survey.grade, assumed: state.assumed, now: state.now, every: state.every });
-    return {
-      ...compared,
-      ways: compared.ways.map((one) => ({
-        ...one,
-        against: [...one.against],
-        untilSound: finite(one.untilSound),
-        untilSettled: derivedView(one.untilSettled),
-        settling: finite(one.settling),
-        back: finite(one.back),
-        delegationBack: finite(one.delegationBack),
-      })),
-    };
-  }
 
   /** Throws an InvalidInput or a NotNow that names the field. */
   async choose(legId: string, choice: ChooseHosts, person: Caller): Promise<Acted> {
-    const { first, next } = legsOf(choice.way, choice);
-    const dns = first.newDnsHost ? await this.hosts.get(first.newDnsHost) : undefined;
-    const web = first.newWebHost ? await this.hosts.get(first.newWebHost) : undefined;
-    if (next) await this.checkNext(next);
-    if (web && web.role !== 'web') throw new InvalidInput(`${web.name} is not a web host.`, { field: 'newWebHost', kept: KEPT });
     return this.acts.act(legId, person, async (act) => {
       const { leg, transaction, decide } = act;
       const { row } = leg;
@@ -97,30 +68,40 @@ export class ChoosingService {
       const late = isTooLate(leg.leg);
       if (late !== undefined) throw new NotNow(late, { kept: KEPT });
       const former = leg.leg.plan.chosen ? formerOf(leg.leg, row.new_dns_host) : null;
-      if (next && row.position > 0) throw new NotNow('This is the last leg of the move already.', { field: 'way', kept: KEPT });
-      const survey = await this.surveyed(leg, row.survey_id);
-      const found = foundIn(survey);
+      const { newDnsHost, newWebHost, given } = choice;
+      const known = await this.front.of(act, leg, given ?? { items: [], newDnsHost, newWebHost, names: {} }, transaction);
+      const to = given ? await this.front.hostsFor(act, known, choice.way, transaction) : await this.hostsOf(choice);
+      const { first, next } = legsOf(choice.way, { newDnsHost: to.dns?.id ?? null, newWebHost: to.web?.id ?? null });
+      if (next) checkNext(next, to);
+      if (to.web && to.web.role !== 'web') throw new InvalidInput(`${to.web.name} is not a web host.`, { field: 'newWebHost', kept: KEPT });
+      if (next && row.position > 0) throw new NotNow('This is the last stage of the move already.', { field: 'way', kept: KEPT });
+      const dns = first.newDnsHost === null ? undefined : to.dns;
+      const host = first.newWebHost === null ? undefined : to.web;
+      const web = host && { ...host, known: known.front.newWeb ?? knowledgeOf(host) };
+      const { found, survey } = known;
       const chosen =
         choice.way === 'another account'
-          ? await this.anotherAccount(act, found, dns, web)
+          ? await this.anotherAccount(act, known, dns, web)
           : legKindOf(choice.way) === 'delegation'
-            ? await this.nameservers(act, found, dns, web, choice.fresh)
+            ? await this.nameservers(act, known, dns, web, choice.fresh)
             : await this.inPlace(act, found, web);
+      const rulings = known.front.withGiven(chosen.rulings, { webMoves: web !== undefined, byTicks: given !== null && choice.fresh === null });
       for (const old of leg.stands.filter((one) => OF_THE_WAY.has(one.kind) || one.subject === unusedStep(chosen.leg.new_dns_host ?? '')))
         await decide(
           { kind: old.kind, subject: old.subject, undoes: old.id },
           { kind: old.kind, text: `What was decided went with the way that was chosen before: ${decisionWords(old, titleIn(leg.leg))}.`, before: old.value },
         );
-      await this.store.replaceRulings(row.id, saidToVary(chosen.rulings, survey), transaction);
+      await this.store.replaceRulings(row.id, saidToVary(rulings, survey), transaction);
       await this.store.updateLeg(
         row.id,
         {
           kind: legKindOf(choice.way),
           account: choice.way === 'another account',
           new_web_host: web?.id ?? null,
-          web: web ? knowledgeOf(web) : null,
+          web: web?.known ?? null,
           next: next ?? null,
           former,
+          given,
           ...chosen.leg,
         },
         transaction,
@@ -130,7 +111,7 @@ export class ChoosingService {
         { kind: 'hosts', value },
         {
           kind: 'choose',
-          text: `${chosen.text}; ${chosen.rulings.length} rulings proposed.`,
+          text: `${chosen.text}; ${rulings.length} rulings proposed.`,
           before: { dns: row.new_dns_host, web: row.new_web_host },
           after: value,
         },
@@ -138,13 +119,9 @@ export class ChoosingService {
     });
   }
 
-  /** The second leg is chosen again when its time comes; that its host is one of the kind is checked now. */
-  private async checkNext({ kind, newDnsHost, newWebHost }: NextLeg): Promise<void> {
-    const id = kind === 'repoint' ? newWebHost : newDnsHost;
-    const field = kind === 'repoint' ? 'newWebHost' : 'newDnsHost';
-    if (!id) throw new InvalidInput(`Choose the new ${kind === 'repoint' ? 'web' : 'DNS'} host of the second leg too.`, { field, kept: KEPT });
-    const host = await this.hosts.get(id);
-    if (host.role !== (kind === 'repoint' ? 'web' : 'dns')) throw new InvalidInput(`${host.name} is not a host of that kind.`, { field, kept: KEPT });
+  /** Hosts that somebody described. */
+  private async hostsOf({ newDnsHost, newWebHost }: ChooseHosts): Promise<{ dns: Host | undefined; web: Host | undefined }> {
+    return { dns: newDnsHost ? await this.hosts.get(newDnsHost) : undefined, web: newWebHost ? await this.hosts.get(newWebHost) : undefined };
   }
 
   /** The second leg begins: it has a survey of its own, and what was meant for it is proposed again. */
@@ -206,15 +183,18 @@ export class ChoosingService {
 
   private async nameservers(
     { move, leg }: Act,
-    found: readonly RRset[],
+    { found, front }: LegFront,
     dns: Host | undefined,
-    web: Host | undefined,
+    web: WebHost | undefined,
     fresh: ChooseHosts['fresh'],
   ): Promise<Chosen> {
     const { row } = leg;
     const byDomain = dns?.habits.nameservers === 'by domain';
     if (!dns || dns.role !== 'dns' || (dns.nameservers.length === 0 && !byDomain))
-      throw new InvalidInput(dns ? `${dns.name} is not a DNS host with nameservers.` : 'Choose the new DNS host.', { field: 'newDnsHost', kept: KEPT });
+      throw new InvalidInput(dns ? `${dns.name} is not a DNS host with nameservers.` : 'Give the nameservers of the new DNS host, or choose a host.', {
+        field: 'newDnsHost',
+        kept: KEPT,
+      });
     if (row.scope.kind === 'names')
       throw new NotNow('The nameservers of a domain change for all of its names.', {
         field: 'way',
@@ -229,7 +209,7 @@ export class ChoosingService {
         kept: KEPT,
       });
     const zone = Name.parse(`${move.domain}.`);
-    const [newDns, newWeb] = [knowledgeOf(dns), web && knowledgeOf(web)];
+    const [newDns, newWeb] = [knowledgeOf(dns), web?.known];
     return {
       rulings: fresh
         ? proposeFresh(zone, found, { newDns, newWeb, ...fresh })
@@ -239,16 +219,18 @@ export class ChoosingService {
         // What the host gave this domain is known already where it was chosen before.
         ...(!byDomain
           ? { new_nameservers: dns.nameservers, new_servers: givenServers(dns) }
-          : row.new_dns_host === dns.id && row.kind === 'delegation'
-            ? {}
-            : { new_nameservers: [], new_servers: [] }),
+          : front.givesServers === 'new'
+            ? { new_nameservers: [...front.places.nameservers], new_servers: [] }
+            : row.new_dns_host === dns.id && row.kind === 'delegation'
+              ? {}
+              : { new_nameservers: [], new_servers: [] }),
       },
       text: `Goes to ${dns.name}${web ? ` and ${web.name}` : ''}`,
     };
   }
 
   /** The zone is typed into another account behind the same nameservers: nothing of it is there before. */
-  private async anotherAccount({ move, leg }: Act, found: readonly RRset[], dns: Host | undefined, web: Host | undefined): Promise<Chosen> {
+  private async anotherAccount({ move, leg }: Act, { found }: LegFront, dns: Host | undefined, web: WebHost | undefined): Promise<Chosen> {
     const { row } = leg;
     if (!dns || dns.role !== 'dns') throw new InvalidInput('Say at which DNS host the accounts are.', { field: 'newDnsHost', kept: KEPT });
     if (row.scope.kind === 'names')
@@ -261,7 +243,7 @@ export class ChoosingService {
         detail: 'Going there changes the nameservers: take that way.',
         kept: KEPT,
       });
-    const [newDns, newWeb] = [knowledgeOf(dns), web && knowledgeOf(web)];
+    const [newDns, newWeb] = [knowledgeOf(dns), web?.known];
     return {
       rulings: proposeRulings(Name.parse(`${move.domain}.`), found, { oldWeb: await this.oldWeb(row), newDns, newWeb, fronted: row.fronted }),
       leg: { new_dns_host: dns.id, new_nameservers: row.old_nameservers, new_servers: row.old_servers },
@@ -270,9 +252,13 @@ export class ChoosingService {
   }
 
   /** The zone stays where it is; what leads to the old web host, or from the names of the move, leads to the new one. */
-  private async inPlace({ move, leg }: Act, found: readonly RRset[], web: Host | undefined): Promise<Chosen> {
+  private async inPlace({ move, leg }: Act, found: readonly RRset[], web: WebHost | undefined): Promise<Chosen> {
     const { row } = leg;
-    if (!web) throw new InvalidInput('Choose the new web host: the zone stays where it is.', { field: 'newWebHost', kept: KEPT });
+    if (!web)
+      throw new InvalidInput('Give an address or an alias of the new web host, or choose a host: the records stay where they are.', {
+        field: 'newWebHost',
+        kept: KEPT,
+      });
     const at = row.old_dns_host ? await this.hosts.get(row.old_dns_host) : undefined;
     const none = { nameservers: row.old_nameservers, addresses: [], aliasTarget: undefined, requires: [] };
     const dns = { ...none, name: at?.name ?? 'the DNS host', apexAlias: at !== undefined && knowledgeOf(at).apexAlias === true };
@@ -281,24 +267,17 @@ export class ChoosingService {
       scope: row.scope,
       oldWeb: await this.oldWeb(row),
       dns,
-      newWeb: knowledgeOf(web),
+      newWeb: web.known,
       fronted: row.fronted,
     });
     return {
       rulings,
       leg: {
         ...{ new_dns_host: row.old_dns_host, new_nameservers: row.old_nameservers, new_servers: row.old_servers },
-        ...(row.scope.kind === 'names' && { scope: { ...row.scope, asked: askedKeys(zone, knowledgeOf(web)) } }),
+        ...(row.scope.kind === 'names' && { scope: { ...row.scope, asked: askedKeys(zone, web.known) } }),
       },
       text: `Stays at ${dns.name}, and leads to ${web.name}`,
     };
-  }
-
-  /** A survey of a leg, with the values that somebody has said to be stored. */
-  private async surveyed({ stands }: Pick<LoadedLeg, 'stands'>, id: string): Promise<Surveyed> {
-    const { grade, sets } = await this.surveys.surveyed(id);
-    const { stored } = saidOfSurvey(stands);
-    return { grade, sets: sets.map((set) => ({ ...set, stored: stored.get(`${set.owner} ${set.type}`) ?? set.stored })) };
   }
 
   private async oldWeb(row: LegRow): Promise<ReturnType<typeof knowledgeOf>[]> {
@@ -306,14 +285,17 @@ export class ChoosingService {
   }
 }
 
+/** The second stage is chosen again when its time comes; that its host is one of the kind is checked now. */
+function checkNext({ kind }: NextLeg, { dns, web }: { readonly dns: Host | undefined; readonly web: Host | undefined }): void {
+  const [host, role, field] = kind === 'repoint' ? ([web, 'web', 'newWebHost'] as const) : ([dns, 'dns', 'newDnsHost'] as const);
+  const word = role === 'web' ? 'web' : 'DNS';
+  if (!host) throw new InvalidInput(`Say what the new ${word} host of the second stage is too.`, { field, kept: KEPT });
+  if (host.role !== role) throw new InvalidInput(`${host.name} is not a ${word} host.`, { field, kept: KEPT });
+}
+
 /** Rows that stand as they were found, where that was one of several answers, say so. */
 function saidToVary(rulings: readonly Ruling[], { sets }: Surveyed): readonly Ruling[] {
   const restless = new Set(sets.filter((set) => set.restless && set.stored === null).map((set) => setKey(set.owner, set.type)));
   if (restless.size === 0) return rulings;
   return rulings.map((row) => (isAsFound(row) && restless.has(keyOfRow(row)) ? { ...row, reason: `${row.reason}; ${VARIES}` } : row));
-}
-
-/** What a host's front answers is not what moves: what it stores is. */
-function foundIn({ sets }: Surveyed): RRset[] {
-  return sets.map((set) => rrsetFromText({ ...set, data: set.stored ?? set.data }));
 }

@@ -69,6 +69,8 @@ export interface LegParts {
   readonly unread: readonly UnreadSet[];
   readonly observations: readonly ObservationRow[];
   readonly website: Seen['website'];
+  /** Places that only its move knows; one list for all legs of a move. */
+  readonly places: readonly Host[];
 }
 
 export interface MadeDecision {
@@ -115,6 +117,8 @@ export class LegLoader {
   private readonly lastDecided = new WeakMap<readonly LedgerRow[], DecidedLeg>();
   private readonly preparing = new WeakMap<LegPlan, Promise<void>>();
   private readonly byId = new WeakMap<readonly Host[], ReadonlyMap<string, Host>>();
+  /** The same with the places of a move, as long as the hosts are those. */
+  private readonly withPlaces = new WeakMap<readonly Host[], { readonly of: ReadonlyMap<string, Host>; readonly all: ReadonlyMap<string, Host> }>();
 
   constructor(
     @Inject(DATABASE) private readonly database: Database,
@@ -215,12 +219,24 @@ export class LegLoader {
   }
 
   private legsWith(move: MoveRow, parts: readonly LegParts[], hosts: ReadonlyMap<string, Host>): LoadedMove {
-    const legs = parts.map((one) => this.leg(move, one, hosts, one !== parts.at(-1)));
+    const all = this.hostsWith(hosts, parts[0]!.places);
+    const legs = parts.map((one) => this.leg(move, one, all, one !== parts.at(-1)));
     return { move, legs, current: legs.at(-1)! };
+  }
+
+  /** Hosts of the agency and places of a move by their ids; one that was kept since is a host of the agency. */
+  private hostsWith(hosts: ReadonlyMap<string, Host>, places: readonly Host[]): ReadonlyMap<string, Host> {
+    if (places.length === 0 || places.every(({ id }) => hosts.has(id))) return hosts;
+    const known = this.withPlaces.get(places);
+    if (known?.of === hosts) return known.all;
+    const all = new Map([...places.map((host): [string, Host] => [host.id, host]), ...hosts]);
+    this.withPlaces.set(places, { of: hosts, all });
+    return all;
   }
 
   private async read(move: MoveRow, database: Database): Promise<readonly LegParts[]> {
     const legs: LegParts[] = [];
+    const places = await this.hosts.places(move.id, database);
     for (const row of await this.store.legs(move.id, database)) {
       const survey = row.survey_id
         ? await database<SurveyedRow>('surveys').where({ id: row.survey_id }).first('taken_at', 'outside', 'pages', 'hints')
@@ -235,6 +251,7 @@ export class LegLoader {
         unread: (survey?.hints ?? []).flatMap(({ owner, text, unread }) => (unread === undefined ? [] : [{ owner, type: unread, text }])),
         observations: await this.observed(move, { row, surveyedAt: survey?.taken_at }, database),
         website: await this.website(row.id, database),
+        places,
       });
     }
     return legs;

@@ -1,3 +1,4 @@
+import { AllGiven } from '@wanderon/contract';
 import { DecisionKind, Former, HostKnowledge, Instant, LegKind, NextLeg, RRsetText, RulingKind, Scope, ServerAt } from '@wanderon/core';
 
 /** Rows of the tables of moves, as they stand. */
@@ -44,6 +45,8 @@ export interface LegRow {
   new_servers: ServerAt[];
   fronted: RRsetText[];
   keys_ttl: number | null;
+  /** What the new place gave, and what was said of it; null: nothing. */
+  given: AllGiven | null;
   /** The new web host as it was known when the way was chosen; null: as it is known now. */
   web: HostKnowledge | null;
 }

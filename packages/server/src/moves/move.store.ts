@@ -116,7 +116,7 @@ export class MoveStore {
   }
 
   async updateLeg(leg: string, change: Partial<LegRow>, database: Database): Promise<void> {
-    const json = ['next', 'former', 'web', 'old_nameservers', 'new_nameservers', 'old_servers', 'new_servers', 'fronted'];
+    const json = ['next', 'former', 'web', 'given', 'old_nameservers', 'new_nameservers', 'old_servers', 'new_servers', 'fronted'];
     const values = Object.entries(change).map(([column, value]) => [column, json.includes(column) && value !== null ? JSON.stringify(value) : value] as const);
     await database('legs').where({ id: leg }).update(Object.fromEntries(values));
   }

@@ -8,7 +8,7 @@ import {
   Acted,
   AnsweringView,
   AnswersView,
-  WaysView,
+  FrontView,
   actedSchema,
   approveSchema,
   backSchema,
@@ -29,7 +29,8 @@ import {
   namedSchema,
   panelShownSchema,
   typedSchema,
-  waysComparedSchema,
+  askFrontSchema,
+  frontSchema,
   answeringSchema,
   answersSchema,
   waiveSchema,
@@ -41,6 +42,7 @@ import { EventStore } from '../events/event.store';
 import { Allow, Caller, Person } from '../people/allow';
 import { BeginService } from './begin.service';
 import { ChoosingService } from './choosing.service';
+import { FrontService } from './front.service';
 import { MoveStore } from './move.store';
 import { MoveService } from './moves.service';
 import { WaysService } from './ways.service';
@@ -68,7 +70,8 @@ class FrontingDto extends createZodDto(frontingSchema) {}
 class PanelShownDto extends createZodDto(panelShownSchema) {}
 class TypedDto extends createZodDto(typedSchema) {}
 class BackDto extends createZodDto(backSchema) {}
-class WaysDto extends createZodDto(waysComparedSchema) {}
+class AskFrontDto extends createZodDto(askFrontSchema) {}
+class FrontDto extends createZodDto(frontSchema) {}
 class EventListDto extends createZodDto(eventListSchema) {}
 
 @Controller('api')
@@ -77,6 +80,7 @@ export class MovesController {
     private readonly beginning: BeginService,
     private readonly service: MoveService,
     private readonly choosing: ChoosingService,
+    private readonly frontDoor: FrontService,
     private readonly ways: WaysService,
     private readonly store: MoveStore,
     private readonly pages: MovePages,
@@ -157,11 +161,12 @@ export class MovesController {
     return this.views.horizons(leg);
   }
 
-  @Get('legs/:leg/ways')
+  @Post('legs/:leg/front')
+  @HttpCode(200)
   @Allow('viewer')
-  @ZodResponse({ type: WaysDto, description: 'The ways that are open to the domain, held against each other.' })
-  async compare(@Param('leg') leg: string): Promise<WaysView> {
-    return this.choosing.compare(leg);
+  @ZodResponse({ type: FrontDto, description: 'How the domain stands, what was given for its move, and what follows: ways, names, and what is missing.' })
+  async open(@Param('leg') leg: string, @Body() { given }: AskFrontDto): Promise<FrontView> {
+    return this.frontDoor.view(leg, given);
   }
 
   @Put('legs/:leg/hosts')

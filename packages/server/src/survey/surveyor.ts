@@ -44,7 +44,7 @@ export class Surveyor {
     zone: Name,
     known: { given?: Given; about?: readonly Name[]; pages?: readonly string[]; before?: SurveyWish['before']; brief?: boolean } = {},
   ): Promise<TakenSurvey> {
-    const dns = (await this.hosts.list()).filter((host) => host.role === 'dns');
+    const dns = (await this.hosts.list(undefined, 'move' in of ? of.move : undefined)).filter((host) => host.role === 'dns');
     const byDomain = new Set(dns.flatMap((host) => (host.habits.nameservers === 'by domain' ? [host.id] : [])));
     const given = await this.hosts.namesGiven([...byDomain]);
     const wish: SurveyWish = {

@@ -18,6 +18,7 @@ export function MarkedText({
   text,
   mark,
   rows,
+  placeholder,
   onChange,
   onFiles,
   onLine,
@@ -26,6 +27,7 @@ export function MarkedText({
   text: string;
   mark: Mark | undefined;
   rows: number;
+  placeholder?: string;
   onChange: (text: string) => void;
   onFiles: (files: readonly File[]) => void;
   onLine: (line: number) => void;
@@ -60,6 +62,7 @@ export function MarkedText({
         aria-label={label}
         autoFocus
         wrap="off"
+        placeholder={placeholder}
         spellCheck={false}
         value={text}
         onChange={(event) => onChange(event.target.value)}

@@ -7,7 +7,7 @@ import { Failed } from '../../ui/states';
 
 /** The decision to push, with what will happen said before it does. */
 export function PushDialog({ move, leg, onClose }: { move: MoveView; leg: OpenLeg; onClose: () => void }) {
-  const hosts = useHosts();
+  const hosts = useHosts(move.id);
   const push = useMoveAction<void>(move.id, 'POST', () => '/push');
   const host = hosts.data?.find((one) => one.id === leg.newDnsHost);
   const planned = leg.rulings.filter((ruling) => ruling.planned);

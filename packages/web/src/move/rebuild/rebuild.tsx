@@ -5,10 +5,10 @@ import { useCopying } from '../../ui/copy';
 import { listKeys, useKeys } from '../../ui/useKeys';
 import { usePrinting } from '../../ui/usePrinting';
 import { AskedNote } from '../asked/askedNote';
+import { FrontDoor } from '../front/frontDoor';
 import { GivenNames } from '../givenNames';
 import { ChapterSteps } from '../chapterSteps';
 import { LedgerProps, stepIn } from '../movePlace';
-import { ChooseWay } from './chooseWay';
 import { Ledger } from './ledger';
 import { LedgerBar } from './ledgerBar';
 import { LedgerHead } from './ledgerHead';
@@ -110,7 +110,7 @@ export function Rebuild({ move, leg, me, may, now }: LedgerProps) {
     y: () => current?.planned && copying(current.planned.data.join('\n'), 'Copied.'),
   });
 
-  if (!leg.chosen || choosing) return <ChooseWay move={move} leg={leg} may={may} onDone={() => setChoosing(false)} cancel={leg.chosen} />;
+  if (!leg.chosen || choosing) return <FrontDoor move={move} leg={leg} may={may} onDone={() => setChoosing(false)} isAgain={leg.chosen} />;
   const inPlace = !rebuildsZone(leg);
   const title = inPlace ? inPlaceWords(leg) : servedWords(leg);
   if (printing) {

@@ -29,7 +29,7 @@ export function RowEditor({
   leaves: string | null;
   onClose: () => void;
 }) {
-  const hosts = useHosts();
+  const hosts = useHosts(move.id);
   const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
   const rulings = useMemo(() => rows.map(asRuling), [rows]);
   const known = useMemo(

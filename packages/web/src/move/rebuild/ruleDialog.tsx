@@ -33,7 +33,7 @@ export function RuleDialog({
 }) {
   const zone = useMemo(() => Name.parse(`${move.domain}.`), [move.domain]);
   const rows = useMemo(() => leg.rulings.map(asLedgerRow), [leg.rulings]);
-  const hosts = useHosts();
+  const hosts = useHosts(move.id);
   const goes = hosts.data?.find((host) => host.id === leg.newWebHost);
   const offered = [...(goes?.addresses ?? []), ...(goes?.aliasTarget ? [goes.aliasTarget] : [])].join(' ');
   const [like, setLike] = useState(start);

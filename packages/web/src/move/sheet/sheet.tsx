@@ -17,7 +17,7 @@ import { SheetLinks } from './sheetLinks';
 
 /** The handover sheet of a leg: what a person types into the panel of its DNS host, read back as it is typed. */
 export function Sheet({ move, leg, may, now }: LedgerProps) {
-  const hosts = useHosts();
+  const hosts = useHosts(move.id);
   const [giving, setGiving] = useState(false);
   const [pasting, setPasting] = useState(false);
   const { fail } = useToast();

@@ -20,7 +20,7 @@ import { Parent } from './switch';
 /** Records that change where they are: what is deleted, set and added, whether it may be yet, and what each authority serves. */
 export function ChangeInPlace({ move, leg, now, may }: LedgerProps) {
   const submitted = useMoveAction<void>(move.id, 'POST', () => '/submitted');
-  const hosts = useHosts();
+  const hosts = useHosts(move.id);
   if (!leg.chosen) return <p className="py-6 text-faded">What changes is known once the way is chosen.</p>;
   const { t0, ts } = leg.seen;
   const host = hosts.data?.find((one) => one.id === (leg.account ? leg.newDnsHost : leg.oldDnsHost));

@@ -7,7 +7,7 @@ import { ChapterProps } from '../movePlace';
 /** What stands in the registrar's form, pasted back before it is saved: each slip is named while there is time. */
 export function CheckForm({ move, leg }: Pick<ChapterProps, 'move' | 'leg'>) {
   const id = useId();
-  const hosts = useHosts();
+  const hosts = useHosts(move.id);
   const [text, setText] = useState('');
   const fields = typedServers(text);
   const known = { wanted: leg.newNameservers, old: leg.oldNameservers };

@@ -8,7 +8,7 @@ import { ChapterProps } from '../movePlace';
 
 /** What to do at the registrar, in its page's order: one key copies the next name and moves on. Ticks are one's own. */
 export function RegistrarSheet({ move, leg }: Pick<ChapterProps, 'move' | 'leg'>) {
-  const hosts = useHosts();
+  const hosts = useHosts(move.id);
   const [chosen, setChosen] = useState('');
   const [done, setDone] = useState<ReadonlySet<string>>(new Set());
   const copying = useCopying();
