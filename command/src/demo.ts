@@ -14,6 +14,8 @@ export interface DemoOptions {
   readonly data?: string;
   /** Without moves that are already under way. */
   readonly bare?: boolean;
+  /** Nothing is described: no host, no resolver, no registry's data; as an installation begins. */
+  readonly empty?: boolean;
   readonly quiet?: boolean;
 }
 
@@ -48,7 +50,7 @@ export async function openDemo(options: DemoOptions, tell: (doing: string) => vo
     stops.push(() => postgres.stop());
     migrated(postgres);
     tell('Starting the lab');
-    const lab = await startNode('packages/lab/dist/main.js', ['--state', join(data, 'lab.json')], {}, /^(http:\S+)$/, report(options));
+    const lab = await startNode('packages/lab/dist/main.js', ['--state', join(data, 'lab.json'), ...(options.empty ? ['--unlisted'] : [])], {}, /^(http:\S+)$/, report(options));
     stops.push(() => lab.stop());
     tell('Starting the server');
     const port = await freePort(options.port ?? Number(process.env['WANDERON_PORT'] ?? 8080));
@@ -75,7 +77,7 @@ export async function openDemo(options: DemoOptions, tell: (doing: string) => vo
     if (!existsSync(join(data, 'filled'))) {
       tell('Filling in the demo data');
       await new Api(address).firstSignIn('admin', FIRST_PASSWORD, DEMO_PASSWORD);
-      await fillDemo(address, lab.ready[1]!, options.bare ?? false);
+      await fillDemo(address, lab.ready[1]!, options);
       writeFileSync(join(data, 'filled'), '');
     }
     return { address, lab: lab.ready[1]!, stop };
@@ -88,7 +90,7 @@ export async function openDemo(options: DemoOptions, tell: (doing: string) => vo
 /** The `demo` command: runs until Ctrl-C. */
 export async function demo(args: readonly string[]): Promise<void> {
   const began = performance.now();
-  const running = await openDemo({ fresh: args.includes('--fresh'), bare: args.includes('--bare') }, (doing) => console.error(`${doing} ...`));
+  const running = await openDemo({ fresh: args.includes('--fresh'), bare: args.includes('--bare'), empty: args.includes('--empty') }, (doing) => console.error(`${doing} ...`));
   console.log(`
 Wanderon is ready after ${Math.round((performance.now() - began) / 1000)} s.
 

@@ -41,13 +41,14 @@ interface MoveState {
 }
 
 /** Fennel & Tide's accounts and hosts, and three moves under way; all through the API, as people would. */
-export async function fillDemo(address: string, lab: string, bare: boolean): Promise<void> {
+export async function fillDemo(address: string, lab: string, { bare = false, empty = false }: { readonly bare?: boolean; readonly empty?: boolean }): Promise<void> {
   const admin = await new Api(address).signIn('admin', DEMO_PASSWORD);
   for (const [login, name] of [
     ['technician', 'Technician'],
     ['viewer', 'Viewer'],
   ] as const)
     await admin.call('POST', '/api/people', { login, name, role: login, password: DEMO_PASSWORD, mustChange: false });
+  if (empty) return;
   const api = await new Api(address).signIn('technician', DEMO_PASSWORD);
   const scenario = (await (await fetch(`${lab}/scenario`)).json()) as Scenario;
   const ids = new Map<string, string>();

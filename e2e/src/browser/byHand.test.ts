@@ -3,11 +3,9 @@ import { Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
 import { chapter, goesTo, paste, press, pressUntil, SUBMITTED, words } from '../support/browser';
 import { DemoUnderTest } from '../support/demoUnderTest';
+import { sheetRows, takeWays, typeSheet } from '../support/hands';
 
 const ZONE = 'seed-library.example.';
-/** What is typed for a row of a sheet, as the panel's fields are called. */
-type Typed = Record<'name' | 'type' | 'priority' | 'value' | 'ttl', string>;
-
 /**
  * A move in which everything is typed by people: both DNS hosts have panels only, the registrar takes a list and writes to the owner,
  * and the web host asks for a token and for things to be done.
@@ -26,46 +24,6 @@ describe('a domain moves by hand', () => {
   const speed = (name: string): Promise<void> => demo.speed(page, name);
   const place = (name: Parameters<typeof chapter>[1]): Promise<void> => chapter(page, name);
   const shown = (): Promise<string> => page.evaluate(() => document.body.innerText);
-
-  /** Takes whichever of these ways on is offered, over and over, until the page says what is waited for. */
-  async function takeWays(labels: readonly RegExp[], says: RegExp): Promise<void> {
-    let last = '';
-    await until(
-      () => `${says.source}: ${last}`,
-      async () => {
-        last = (await shown()).slice(0, 3000);
-        if (says.test(last)) return true;
-        for (const one of await page.$$('button')) {
-          const label = await one.evaluate((element) => (element as HTMLButtonElement).innerText);
-          if (!labels.some((wanted) => wanted.test(label))) continue;
-          await one.click().catch(() => undefined);
-          const reason = await page.$('input[aria-label="Why it may be skipped"]');
-          if (reason) {
-            await reason.type('the client knows');
-            await page.keyboard.press('Enter');
-          }
-          break;
-        }
-        return undefined;
-      },
-      120,
-    );
-  }
-
-  /** The rows of the sheet as they stand on the screen. */
-  async function sheetRows(of = page): Promise<{ act: string; typed: Typed }[]> {
-    return of.evaluate(() => {
-      const heads = Array.from(document.querySelectorAll('table[aria-label="Handover sheet"] thead th')).map((head) => head.textContent.trim());
-      return Array.from(document.querySelectorAll('table[aria-label="Handover sheet"] tbody tr')).map((row) => {
-        const cells = Array.from(row.querySelectorAll('td')).map((cell) => (cell as HTMLElement).innerText.trim());
-        const field = (head: string): string => {
-          const cell = cells[heads.indexOf(head)] ?? '';
-          return cell === '—' || cell === 'empty' ? '' : cell;
-        };
-        return { act: field('Do'), typed: { name: field('Name'), type: field('Type'), priority: field('Priority'), value: field('Value'), ttl: field('TTL') } };
-      });
-    });
-  }
 
   it('from typing its name to closing the move, with every word of it typed', async () => {
     await page.locator('input[name=domain]').fill('seed-library.example');
@@ -110,7 +68,7 @@ describe('a domain moves by hand', () => {
     await page.waitForSelector('tr[aria-current=true]');
     // What came into the plan last is in it too.
     await words(page, token);
-    const rows = await sheetRows();
+    const rows = await sheetRows(page);
     expect(rows.length).toBeGreaterThan(12);
     expect(new Set(rows.map((row) => row.act))).toEqual(new Set(['add']));
     // Somebody without an account is given it, and sees the same.
@@ -126,7 +84,7 @@ describe('a domain moves by hand', () => {
     expect(await theirs.$('nav')).toBeNull();
     await theirs.close();
     await lab('/panel/driftwood/domain', { name: 'seed-library.example' });
-    for (const { typed } of rows) await lab('/panel/driftwood/add', { zone: ZONE, ...typed });
+    await typeSheet(demo, 'driftwood', ZONE, rows);
     await speed('× 600');
     await place('rebuild');
     await words(page, 'All 2 new servers serve the plan', 120_000);
@@ -140,7 +98,7 @@ describe('a domain moves by hand', () => {
     await place('switch');
     await speed('× 3600');
     await words(page, 'HANDOVER SHEET: CLIFFPATH DOMAINS');
-    await takeWays([/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /The gate is open/);
+    await takeWays(page, [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /The gate is open/);
     await speed('× 1');
     const list = await page.evaluate(() =>
       Array.from(document.querySelectorAll('li .whitespace-pre-line')).map((one) => (one as HTMLElement).innerText.trim()),
@@ -168,15 +126,15 @@ describe('a domain moves by hand', () => {
       await words(page, named);
     }
     await saved(list[0]!);
-    await takeWays([/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/], /The parent publishes the new nameservers since/);
+    await takeWays(page, [/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/], /The parent publishes the new nameservers since/);
 
     // Afterwards: nobody turns the old zone, and what follows the cutover at the web host is ticked.
-    await takeWays([/^Go on without it$/, /^Go on although .*$/], /Switch\s+4\s+done/);
+    await takeWays(page, [/^Go on without it$/, /^Go on although .*$/], /Switch\s+4\s+done/);
     await place('watch');
     await speed('× 3600');
     await words(page, 'Larkspur Sites asks for: Wait for “connected”');
     await lab('/larkspur/check', { zone: 'seed-library.example' });
-    await takeWays([/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/, /^They are raised, or stay low$/], /^Settled$/m);
+    await takeWays(page, [/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/, /^They are raised, or stay low$/], /^Settled$/m);
     // Its own check is late, as was noted.
     await until('it says connected', async () => (await lab('/larkspur/check', { zone: 'seed-library.example' })).includes('>connected<'));
     await place('asked');
@@ -184,7 +142,7 @@ describe('a domain moves by hand', () => {
     await tick('Purge its cache');
     await tick('Take out _larkspur.seed-library.example TXT');
     await place('watch');
-    await takeWays([/^They are raised, or stay low$/, /^Close the move$/, /^Stop waiting for .*$/], /The move is closed/);
+    await takeWays(page, [/^They are raised, or stay low$/, /^Close the move$/, /^Stop waiting for .*$/], /The move is closed/);
 
     // What was on the sheet is what the new servers answer.
     for (const address of ['198.51.100.71', '198.51.100.72'])

@@ -22,7 +22,7 @@ describe('a hostile network', () => {
     lab = await Lab.open({ rate: RATE });
     network = await HostileNetwork.open(lab);
     server = await new ServerUnderTest({ WANDERON_LAB: lab.address, WANDERON_SURVEY_MINUTES: '0.7', WANDERON_LOOK_EVERY: String(EVERY) }).open();
-    await fillDemo(server.address, lab.address, true);
+    await fillDemo(server.address, lab.address, { bare: true });
     api = await server.signIn();
   });
   afterAll(async () => {

@@ -23,7 +23,7 @@ describe(`a sweep of ${COUNT} domains`, () => {
   beforeAll(async () => {
     lab = await Lab.open({ more: many });
     server = await new ServerUnderTest({ WANDERON_LAB: lab.address, WANDERON_QUESTIONS_PER_SECOND: '100000' }).open();
-    await fillDemo(server.address, lab.address, true);
+    await fillDemo(server.address, lab.address, { bare: true });
     api = await server.signIn();
   }, 120_000);
   afterAll(async () => {

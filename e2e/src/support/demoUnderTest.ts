@@ -15,10 +15,10 @@ export class DemoUnderTest {
   private demo: Demo | undefined;
   zones!: LabZones;
 
-  /** `bare`: without moves that are under way. */
-  async open({ bare }: { readonly bare: boolean }): Promise<this> {
+  /** `bare`: without moves that are under way; `empty`: with nothing described. */
+  async open(options: { readonly bare: boolean; readonly empty?: boolean }): Promise<this> {
     chmodSync(this.folder, 0o711);
-    this.demo = await openDemo({ data: this.folder, quiet: true, bare, port: 0 }, () => undefined);
+    this.demo = await openDemo({ data: this.folder, quiet: true, ...options, port: 0 }, () => undefined);
     this.zones = await LabZones.of(this.lab);
     await this.chromium.open();
     return this;

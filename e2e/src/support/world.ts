@@ -117,7 +117,7 @@ export interface World {
 export async function openWorld(options: LabOptions = {}, env: NodeJS.ProcessEnv = {}): Promise<World> {
   const lab = await Lab.open(options);
   const server = await new ServerUnderTest({ WANDERON_LAB: lab.address, ...env }).open();
-  await fillDemo(server.address, lab.address, true);
+  await fillDemo(server.address, lab.address, { bare: true });
   return {
     lab,
     server,

@@ -22,6 +22,8 @@ export interface LabOptions {
   /** Where zones and clock are kept between starts; nothing is kept without it. */
   readonly stateFile?: string;
   readonly rate?: number;
+  /** Nobody is told of its resolvers and its registry's data: an installation has to get along without. */
+  readonly unlisted?: boolean;
   readonly watcher?: HostWatcher;
   /** Domains beside those of the demo. */
   readonly more?: readonly ScenarioDomain[];
@@ -215,10 +217,10 @@ export class Lab {
   } {
     return {
       hosts: this.hosts,
-      lookouts: this.lookouts,
+      lookouts: this.options.unlisted ? [] : this.lookouts,
       hints: this.hints,
       domains: DOMAINS.map(({ zone, client }) => ({ name: zone.replace(/\.$/, ''), client })),
-      rdap: { services: [[['example'], [`https://${RDAP.name}/`]]] },
+      rdap: this.options.unlisted ? null : { services: [[['example'], [`https://${RDAP.name}/`]]] },
       ca: this.sites.authority.pem,
     };
   }

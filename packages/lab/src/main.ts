@@ -1,6 +1,6 @@
 import { Lab } from './lab';
 
-/** Runs the lab as a process of its own: `main.js [--port N] [--state FILE] [--rate N]`; prints its address as one line. */
+/** Runs the lab as a process of its own: `main.js [--port N] [--state FILE] [--rate N] [--unlisted]`; prints its address as one line. */
 async function main(): Promise<void> {
   const option = (name: string): string | undefined => {
     const at = process.argv.indexOf(`--${name}`);
@@ -8,7 +8,7 @@ async function main(): Promise<void> {
   };
   const rate = option('rate');
   const stateFile = option('state');
-  const lab = await Lab.open({ port: Number(option('port') ?? 0), ...(stateFile ? { stateFile } : {}), ...(rate ? { rate: Number(rate) } : {}) });
+  const lab = await Lab.open({ port: Number(option('port') ?? 0), ...(stateFile ? { stateFile } : {}), ...(rate ? { rate: Number(rate) } : {}), unlisted: process.argv.includes('--unlisted') });
   console.log(lab.address);
   const stop = (): void => {
     lab.close();

@@ -51,7 +51,7 @@ export class Network implements OnModuleInit {
       const scenario = scenarioSchema.parse(await fromLab(lab, '/scenario'));
       this.hints = scenario.hints;
       this.watched = scenario.lookouts.map(({ name, address, habit }) => ({ name, address, note: habit }));
-      this.services = readBootstrap(scenario.rdap);
+      if (scenario.rdap !== null) this.services = readBootstrap(scenario.rdap);
       this.ca = scenario.ca;
     } else {
       const { WANDERON_RDAP_SERVICES: services } = this.config;

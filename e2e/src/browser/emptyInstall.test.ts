@@ -1,0 +1,91 @@
+import { Page } from 'puppeteer-core';
+import { until } from '../../../command/src/api';
+import { CURRENT_ROW, SUBMITTED, chapter, goesTo, paste, press, pressUntil, words } from '../support/browser';
+import { DemoUnderTest } from '../support/demoUnderTest';
+import { sheetRows, takeWays, typeSheet } from '../support/hands';
+
+const ZONE = 'seed-library.example.';
+/** What the new host writes: its nameservers, and where the site is. */
+const MAIL = `Hallo,
+
+Ihr neues Paket ist eingerichtet.
+
+Nameserver:
+one.tollgate.example
+two.tollgate.example
+
+Ihre Seite hat die IP-Adresse 203.0.113.80 und 2001:db8:7403::80.
+Für www setzen Sie bitte einen CNAME auf edge.thornwick.example.
+
+Mit freundlichen Grüßen
+`;
+
+/**
+ * An installation in which nothing is described: no host, no key, no transfer, no resolver, no registry's data. What is known of the new place
+ * is its mail; everything is typed into panels.
+ */
+describe('an empty installation', () => {
+  const demo = new DemoUnderTest();
+  let page: Page;
+
+  beforeAll(async () => {
+    await demo.open({ bare: true, empty: true });
+    page = await demo.signedIn();
+  });
+  afterAll(() => demo.close());
+
+  it('moves a domain from its name and a mail to closed', async () => {
+    let acts = 0;
+    const act = async (doing: Promise<unknown>): Promise<void> => {
+      acts += 1;
+      await doing;
+    };
+    await act(page.locator('input[name=domain]').fill('seed-library.example'));
+    await act(press(page, 'Start'));
+    await words(page, 'The inventory is');
+    await act(page.locator('::-p-text(Choose where it goes)').click());
+    await words(page, 'Nothing was given yet.');
+    await act(paste(page, 'What the new place gave you', MAIL));
+    await words(page, 'The domain goes to tollgate.example: its records are typed there from a sheet.');
+    await words(page, 'The website goes to thornwick.example.');
+    await act(goesTo(page, {}));
+    await words(page, 'The new zone is planned');
+    // From a typed domain to a plan that can be carried out.
+    expect(acts).toBeLessThanOrEqual(8);
+
+    // Its panel has no TLSA records: that one is left out.
+    await page.locator('input[aria-label="Filter the ledger"]').fill('TLSA');
+    await page.keyboard.press('Escape');
+    await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+    await until('the cursor stands on it', () => page.$eval(CURRENT_ROW, (row) => /_25/.test((row as HTMLElement).innerText)));
+    await page.keyboard.press('d');
+    await words(page, /, 3 dropped,/);
+    await press(page, 'I am typing it by hand');
+    await chapter(page, 'sheet');
+    await page.waitForSelector('tr[aria-current=true]');
+    const rows = await sheetRows(page);
+    await demo.at('/panel/tollgate/domain', { name: 'seed-library.example' });
+    await typeSheet(demo, 'tollgate', ZONE, rows);
+    await demo.speed(page, '× 600');
+    await chapter(page, 'rebuild');
+    await words(page, 'All 2 new servers serve the plan', 120_000);
+    await chapter(page, 'timetable');
+    await press(page, 'Do not lower');
+    await chapter(page, 'switch');
+    await demo.speed(page, '× 3600');
+    await takeWays(page, [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /The gate is open/);
+    await demo.speed(page, '× 1');
+    await demo.at('/registrar/domain', { name: ZONE, ns: 'one.tollgate.example.\ntwo.tollgate.example.' });
+    await demo.at('/registrar/mail', { name: ZONE });
+    await pressUntil(page, 'It is saved at the registrar', SUBMITTED);
+    await demo.speed(page, '× 3600');
+    await takeWays(page, [/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/], /Switch\s+4\s+done/);
+    await chapter(page, 'watch');
+    await takeWays(
+      page,
+      [/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/, /^They are raised, or stay low$/, /^Close the move$/],
+      /The move is closed/,
+    );
+    expect(demo.chromium.complaints).toEqual([]);
+  });
+});

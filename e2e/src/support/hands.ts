@@ -1,0 +1,56 @@
+import { Page } from 'puppeteer-core';
+import { until } from '../../../command/src/api';
+import { DemoUnderTest } from './demoUnderTest';
+
+/** What is typed for a row of a sheet, as the panel's fields are called. */
+export type Typed = Record<'name' | 'type' | 'priority' | 'value' | 'ttl', string>;
+
+export interface SheetRow {
+  readonly act: string;
+  readonly typed: Typed;
+}
+
+/** The rows of the sheet as they stand on the screen. */
+export async function sheetRows(page: Page): Promise<SheetRow[]> {
+  return page.evaluate(() => {
+    const heads = Array.from(document.querySelectorAll('table[aria-label="Handover sheet"] thead th')).map((head) => head.textContent.trim());
+    return Array.from(document.querySelectorAll('table[aria-label="Handover sheet"] tbody tr')).map((row) => {
+      const cells = Array.from(row.querySelectorAll('td')).map((cell) => (cell as HTMLElement).innerText.trim());
+      const field = (head: string): string => {
+        const cell = cells[heads.indexOf(head)] ?? '';
+        return cell === '—' || cell === 'empty' ? '' : cell;
+      };
+      return { act: field('Do'), typed: { name: field('Name'), type: field('Type'), priority: field('Priority'), value: field('Value'), ttl: field('TTL') } };
+    });
+  });
+}
+
+/** Takes whichever of these ways on is offered, over and over, until the page says what is waited for. */
+export async function takeWays(page: Page, labels: readonly RegExp[], says: RegExp, rounds = 120): Promise<void> {
+  let last = '';
+  await until(
+    () => `${says.source}: ${last}`,
+    async () => {
+      last = (await page.evaluate(() => document.body.innerText)).slice(0, 3000);
+      if (says.test(last)) return true;
+      for (const one of await page.$$('button')) {
+        const label = await one.evaluate((element) => (element as HTMLButtonElement).innerText);
+        if (!labels.some((wanted) => wanted.test(label))) continue;
+        await one.click().catch(() => undefined);
+        const reason = await page.$('input[aria-label="Why it may be skipped"]');
+        if (reason) {
+          await reason.type('the client knows');
+          await page.keyboard.press('Enter');
+        }
+        break;
+      }
+      return undefined;
+    },
+    rounds,
+  );
+}
+
+/** Types the rows of a sheet into a panel of the lab: what is to be deleted goes first, as a person would. */
+export async function typeSheet(demo: DemoUnderTest, panel: string, zone: string, rows: readonly SheetRow[]): Promise<void> {
+  for (const { typed } of rows) await demo.at(`/panel/${panel}/add`, { zone, ...typed });
+}
