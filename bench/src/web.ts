@@ -151,7 +151,7 @@ function paintedWhen(says: string | null, before: string): Promise<number> {
 /** Puts a text into the filter; gives the milliseconds until only such rows are painted. */
 async function filter(page: Page, text: string): Promise<number> {
   return page.evaluate((label) => {
-    const box = document.querySelector<HTMLInputElement>('input[aria-label="Filter the ledger"]')!;
+    const box = document.querySelector<HTMLInputElement>('input[aria-label="Filter the plan"]')!;
     const began = performance.now();
     Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(box, label);
     box.dispatchEvent(new Event('input', { bubbles: true }));

@@ -50,7 +50,13 @@ export async function openDemo(options: DemoOptions, tell: (doing: string) => vo
     stops.push(() => postgres.stop());
     migrated(postgres);
     tell('Starting the lab');
-    const lab = await startNode('packages/lab/dist/main.js', ['--state', join(data, 'lab.json'), ...(options.empty ? ['--unlisted'] : [])], {}, /^(http:\S+)$/, report(options));
+    const lab = await startNode(
+      'packages/lab/dist/main.js',
+      ['--state', join(data, 'lab.json'), ...(options.empty ? ['--unlisted'] : [])],
+      {},
+      /^(http:\S+)$/,
+      report(options),
+    );
     stops.push(() => lab.stop());
     tell('Starting the server');
     const port = await freePort(options.port ?? Number(process.env['WANDERON_PORT'] ?? 8080));
@@ -90,7 +96,9 @@ export async function openDemo(options: DemoOptions, tell: (doing: string) => vo
 /** The `demo` command: runs until Ctrl-C. */
 export async function demo(args: readonly string[]): Promise<void> {
   const began = performance.now();
-  const running = await openDemo({ fresh: args.includes('--fresh'), bare: args.includes('--bare'), empty: args.includes('--empty') }, (doing) => console.error(`${doing} ...`));
+  const running = await openDemo({ fresh: args.includes('--fresh'), bare: args.includes('--bare'), empty: args.includes('--empty') }, (doing) =>
+    console.error(`${doing} ...`),
+  );
   console.log(`
 Wanderon is ready after ${Math.round((performance.now() - began) / 1000)} s.
 

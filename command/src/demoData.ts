@@ -41,7 +41,11 @@ interface MoveState {
 }
 
 /** Fennel & Tide's accounts and hosts, and three moves under way; all through the API, as people would. */
-export async function fillDemo(address: string, lab: string, { bare = false, empty = false }: { readonly bare?: boolean; readonly empty?: boolean }): Promise<void> {
+export async function fillDemo(
+  address: string,
+  lab: string,
+  { bare = false, empty = false }: { readonly bare?: boolean; readonly empty?: boolean },
+): Promise<void> {
   const admin = await new Api(address).signIn('admin', DEMO_PASSWORD);
   for (const [login, name] of [
     ['technician', 'Technician'],

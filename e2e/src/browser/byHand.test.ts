@@ -28,10 +28,10 @@ describe('a domain moves by hand', () => {
   it('from typing its name to closing the move, with every word of it typed', async () => {
     await page.locator('input[name=domain]').fill('seed-library.example');
     await press(page, 'Start');
-    await words(page, 'The inventory is partial');
+    await words(page, 'The inventory is incomplete');
     await page.locator('::-p-text(Choose where it goes)').click();
     await goesTo(page, { way: 'nameservers', dns: 'Driftwood Zones', web: 'Larkspur Sites' });
-    await words(page, /\d+ carried, \d+ repointed/);
+    await words(page, /\d+ kept, \d+ changed/);
 
     // What the web host asks for: the domain is added there, its token comes into the plan and into the zone that is live now.
     await words(page, 'Larkspur Sites asks for: the record _larkspur.seed-library.example TXT');
@@ -98,7 +98,7 @@ describe('a domain moves by hand', () => {
     await place('switch');
     await speed('× 3600');
     await words(page, 'HANDOVER SHEET: CLIFFPATH DOMAINS');
-    await takeWays(page, [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /The gate is open/);
+    await takeWays(page, [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /Change the (?:nameservers|records) now/);
     await speed('× 1');
     const list = await page.evaluate(() =>
       Array.from(document.querySelectorAll('li .whitespace-pre-line')).map((one) => (one as HTMLElement).innerText.trim()),
@@ -126,7 +126,7 @@ describe('a domain moves by hand', () => {
       await words(page, named);
     }
     await saved(list[0]!);
-    await takeWays(page, [/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/], /The parent publishes the new nameservers since/);
+    await takeWays(page, [/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/], /The registry publishes the new nameservers since/);
 
     // Afterwards: nobody turns the old zone, and what follows the cutover at the web host is ticked.
     await takeWays(page, [/^Go on without it$/, /^Go on although .*$/], /Switch\s+4\s+done/);

@@ -54,12 +54,12 @@ describe('an empty installation', () => {
     expect(acts).toBeLessThanOrEqual(8);
 
     // Its panel has no TLSA records: that one is left out.
-    await page.locator('input[aria-label="Filter the ledger"]').fill('TLSA');
+    await page.locator('input[aria-label="Filter the plan"]').fill('TLSA');
     await page.keyboard.press('Escape');
     await page.evaluate(() => (document.activeElement as HTMLElement).blur());
     await until('the cursor stands on it', () => page.$eval(CURRENT_ROW, (row) => /_25/.test((row as HTMLElement).innerText)));
     await page.keyboard.press('d');
-    await words(page, /, 3 dropped,/);
+    await words(page, /, 3 left out,/);
     await press(page, 'I am typing it by hand');
     await chapter(page, 'sheet');
     await page.waitForSelector('tr[aria-current=true]');
@@ -73,7 +73,7 @@ describe('an empty installation', () => {
     await press(page, 'Do not lower');
     await chapter(page, 'switch');
     await demo.speed(page, '× 3600');
-    await takeWays(page, [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /The gate is open/);
+    await takeWays(page, [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /Change the (?:nameservers|records) now/);
     await demo.speed(page, '× 1');
     await demo.at('/registrar/domain', { name: ZONE, ns: 'one.tollgate.example.\ntwo.tollgate.example.' });
     await demo.at('/registrar/mail', { name: ZONE });

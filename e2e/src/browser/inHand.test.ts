@@ -39,7 +39,7 @@ describe('what a technician has in hand', () => {
 
   it('is read, shown with its guesses, asked for, and held against what is served', async () => {
     await page.goto(`${world.server.address}/moves/${move.id}/survey`);
-    await words(page, 'The inventory is partial');
+    await words(page, 'The inventory is incomplete');
     await words(page, /questions were put to ns1\.oldquay\.example/);
     expect(await page.evaluate(() => document.body.innerText)).not.toContain('*.boats');
 

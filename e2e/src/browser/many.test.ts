@@ -90,7 +90,7 @@ describe('many rows', () => {
     const note = (request: HTTPRequest): void => void asked.push(new URL(request.url()).pathname);
     page.on('request', note);
     await page.goto(`${server.address}/moves/${move}/rebuild`);
-    await words(page, `${ROWS + 1} carried`);
+    await words(page, `${ROWS + 1} kept`);
     await page.waitForFunction(() => !document.body.innerText.includes('rows are read'));
     page.off('request', note);
     const times = (path: string): number => asked.filter((one) => one === path).length;
@@ -100,13 +100,13 @@ describe('many rows', () => {
     expect(['/api/me', `/api/moves/${move}`, `/api/moves/${move}/ledger`, `/api/legs/${leg}/ledger`].map(times)).toEqual([1, 1, 2, 0]);
     // What Find and the lab's clock look through is read once they are opened.
     expect(['/api/moves', '/api/hosts', '/api/sweeps'].map(times)).toEqual([0, 0, 0]);
-    await page.locator('input[aria-label="Filter the ledger"]').fill(`name-${ROWS - 1}.`);
+    await page.locator('input[aria-label="Filter the plan"]').fill(`name-${ROWS - 1}.`);
     await words(page, `name-${ROWS - 1}`);
     expect(await page.$$eval('[aria-label="Ledger"] [data-row]', (rows) => rows.length)).toBe(1);
   });
 
   it('lie below one another in every picture while the cursor goes through them', async () => {
-    await page.locator('input[aria-label="Filter the ledger"]').fill('');
+    await page.locator('input[aria-label="Filter the plan"]').fill('');
     await page.waitForFunction(() => document.querySelectorAll('[aria-label="Ledger"] [data-row]').length > 20);
     await page.evaluate(() => (document.activeElement as HTMLElement).blur());
     await page.evaluate(() => {
@@ -141,30 +141,30 @@ describe('many rows', () => {
   });
 
   it('have remarks that are found, mended, taken back and let be by keys', async () => {
-    await page.locator('input[aria-label="Filter the ledger"]').fill('');
+    await page.locator('input[aria-label="Filter the plan"]').fill('');
     await words(page, /name-0\b/);
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     // From the first row to the only one of which something is said, thousands further on.
     await pressKey(page, 'o', /An alias cannot stand beside A\./);
     await words(page, /m\s*Keep the alias, without A\.\s*name-700 A\s+taken out/);
-    await pressKey(page, 'M', /1 dropped/);
+    await pressKey(page, 'M', /1 left out/);
     await page.waitForFunction(() => !/An alias cannot stand/.test(document.body.innerText));
     await pressKey(page, 'u', /An alias cannot stand beside A\./);
     await pressKey(page, 'w', /Why it may be so/);
     await page.keyboard.type('its panel takes both');
     await page.keyboard.press('Enter');
-    await words(page, /Let be: its panel takes both/);
+    await words(page, /Skipped: its panel takes both/);
     await page.waitForFunction(() => !/1 remark/.test(document.body.innerText));
     await press(page, 'No longer');
     await words(page, /1 remark/);
   });
 
   it('tell what lies behind the row under the cursor, and keep what is written there', async () => {
-    await page.locator('input[aria-label="Filter the ledger"]').fill('name-1234.');
+    await page.locator('input[aria-label="Filter the plan"]').fill('name-1234.');
     await words(page, /name-1234\b/);
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-    await pressKey(page, 'd', /1 dropped/);
-    await pressKey(page, 'u', /0 dropped/);
+    await pressKey(page, 'd', /1 left out/);
+    await pressKey(page, 'u', /0 left out/);
     await words(page, /Administrator: drop taken back/);
     await page.keyboard.press('N');
     await page.locator('textarea[aria-label="Comment on this row"]').fill('The client asks <b>first</b>.');
@@ -203,7 +203,7 @@ describe('many rows', () => {
   });
 
   it('are ruled by one rule, shown first as the rows that it changes, one of which is taken out', async () => {
-    await page.locator('input[aria-label="Filter the ledger"]').fill('name-12');
+    await page.locator('input[aria-label="Filter the plan"]').fill('name-12');
     await press(page, 'Rule all like this');
     await page.locator('[role=dialog] [role=radiogroup] label:nth-of-type(3) input').click();
     // 12, 120 to 129, 1200 to 1299.
@@ -212,26 +212,26 @@ describe('many rows', () => {
     await page.locator('[role=dialog] input[aria-label="name-12 A"]').click();
     await words(page, new RegExp(`${all - 1} rows change`));
     await press(page, `Rule ${all - 1} rows`);
-    await words(page, new RegExp(`${all - 1} dropped`));
+    await words(page, new RegExp(`${all - 1} left out`));
     await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     // The rule stands, until it is taken back with what it ruled.
-    await pressKey(page, 'R', /Everything like “name-12” is dropped Administrator\s+It is over/);
+    await pressKey(page, 'R', /Everything like “name-12” is left out Administrator\s+It is over/);
     await closeDialog(page);
-    await pressKey(page, 'u', /, 0 dropped/);
+    await pressKey(page, 'u', /, 0 left out/);
   });
 
   it('show where somebody else stands, and what they do, within a moment', async () => {
-    await page.locator('input[aria-label="Filter the ledger"]').fill('name-5');
+    await page.locator('input[aria-label="Filter the plan"]').fill('name-5');
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     const api = await server.signIn('admin');
     await api.call('POST', '/api/people', { login: 'beside', name: 'Beside You', role: 'technician', password: DEMO_PASSWORD, mustChange: false });
     const theirs = await chromium.theirs();
     await signIn(theirs, server.address, 'beside');
     await theirs.goto(`${server.address}/moves/${move}/rebuild`);
-    await words(theirs, `${ROWS + 1} carried`);
+    await words(theirs, `${ROWS + 1} kept`);
     await theirs.waitForFunction(() => !document.body.innerText.includes('rows are read'));
-    await theirs.locator('input[aria-label="Filter the ledger"]').fill('name-5');
+    await theirs.locator('input[aria-label="Filter the plan"]').fill('name-5');
     await theirs.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     const stands = (on: Page, who: string, name: string): Promise<unknown> =>
       on.waitForFunction(
@@ -259,8 +259,8 @@ describe('many rows', () => {
       Array.from(document.querySelectorAll<HTMLElement>('[data-row]')).some((one) => /^drop\s+name-50\b/.test(one.innerText.replace('Beside You', '').trim())),
     );
     await page.evaluate(() => Reflect.deleteProperty(performance, 'now'));
-    await pressKey(theirs, 'u', /, 1 dropped/);
-    await pressKey(page, 'u', /, 0 dropped/);
+    await pressKey(theirs, 'u', /, 1 left out/);
+    await pressKey(page, 'u', /, 0 left out/);
     // Not on the row whose history names them.
     await page.keyboard.press('Home');
     await theirs.goto(`${server.address}/moves`);
@@ -280,11 +280,11 @@ describe('many rows', () => {
     const open = async (on: Page): Promise<void> => {
       await on.goto(`${server.address}/moves/${move}/rebuild`);
       await on.waitForFunction(
-        (count) => document.body.innerText.includes(`carried`) && !document.body.innerText.includes('rows are read') && count > 0,
+        (count) => document.body.innerText.includes(`kept`) && !document.body.innerText.includes('rows are read') && count > 0,
         {},
         ROWS,
       );
-      await on.locator('input[aria-label="Filter the ledger"]').fill('name-190');
+      await on.locator('input[aria-label="Filter the plan"]').fill('name-190');
       await on.waitForFunction(() => document.querySelectorAll('[data-row]').length === 11);
       await on.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     };
@@ -343,7 +343,7 @@ describe('many rows', () => {
   });
 
   it('can be worked on while the server is away: nothing is lost, and nothing done twice', async () => {
-    await page.locator('input[aria-label="Filter the ledger"]').fill('name-7');
+    await page.locator('input[aria-label="Filter the plan"]').fill('name-7');
     await words(page, /name-7\b/);
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     await page.keyboard.press('Home');
@@ -364,7 +364,7 @@ describe('many rows', () => {
       await page.setOfflineMode(false);
     }
     await page.waitForFunction(() => !document.body.innerText.includes('does not answer'));
-    await words(page, /, 3 dropped/);
+    await words(page, /, 3 left out/);
     expect(await decided()).toBe(5);
     // What was shown ahead of the answers gives way to what is read.
     await until('the page shows what is stored', async () => (await dropped()) === 3, 30);
@@ -378,10 +378,10 @@ describe('many rows', () => {
     } finally {
       await page.setOfflineMode(false);
     }
-    await words(page, ', 2 dropped');
+    await words(page, ', 2 left out');
     for (const left of [1, 0]) {
       await page.keyboard.press('u');
-      await words(page, `, ${left} dropped`);
+      await words(page, `, ${left} left out`);
     }
   });
 
@@ -396,7 +396,7 @@ describe('many rows', () => {
   it('stand while a part of the program cannot be read, and are shown by a newer one where the server has it', async () => {
     const fresh = await chromium.page();
     await fresh.goto(`${server.address}/moves/${move}/rebuild`);
-    await words(fresh, `${ROWS + 1} carried`);
+    await words(fresh, `${ROWS + 1} kept`);
     let asked = 0;
     let isNewer = false;
     await fresh.setRequestInterception(true);
@@ -479,19 +479,19 @@ describe('many rows', () => {
     await press(page, 'Make the plan like the file: 4 rows');
     await words(page, new RegExp(`All ${ROWS + 1} record sets have the same values`));
     await page.goto(`${server.address}/moves/${move}/rebuild`);
-    await words(page, /2 repointed, 1 dropped, 1 new/);
+    await words(page, /2 changed, 1 left out, 1 added/);
     await page.waitForFunction(() => !document.body.innerText.includes('rows are read'));
-    await pressKey(page, 'u', new RegExp(`${ROWS + 1} carried, 0 repointed, 0 dropped, 0 new`));
+    await pressKey(page, 'u', new RegExp(`${ROWS + 1} kept, 0 changed, 0 left out, 0 added`));
   });
 
   it('that come after a rule was made are offered to it, with what would become of them, and ruled only where somebody says so', async () => {
     await page.goto(`${server.address}/moves/${move}/rebuild`);
-    await words(page, `${ROWS + 1} carried`);
-    await page.locator('input[aria-label="Filter the ledger"]').fill('name-12');
+    await words(page, `${ROWS + 1} kept`);
+    await page.locator('input[aria-label="Filter the plan"]').fill('name-12');
     await press(page, 'Rule all like this');
     await page.locator('[role=dialog] [role=radiogroup] label:nth-of-type(3) input').click();
     await press(page, 'Rule 111 rows');
-    await words(page, /, 111 dropped/);
+    await words(page, /, 111 left out/);
     // As one that appeared at the old host and was taken into the plan.
     const later = randomUUID();
     const set = { owner: 'name-12-later.seed-library.example.', type: 'A', ttl: 3600, data: ['192.0.2.7'] };
@@ -500,9 +500,9 @@ describe('many rows', () => {
     await database('decisions').insert({ leg_id: leg, kind: 'ruling', subject: later, value: JSON.stringify({ row }), at: 1e9 });
     await database('moves').where({ id: move }).increment('version', 1);
     await page.reload();
-    const offer = /“Everything like “name-12” is dropped” \(Administrator\): 1 row came later, name-12-later A\./;
+    const offer = /“Everything like “name-12” is left out” \(Administrator\): 1 row came later, name-12-later A\./;
     await words(page, offer);
-    await words(page, new RegExp(`${ROWS + 2 - 111} carried, 0 repointed, 111 dropped`));
+    await words(page, new RegExp(`${ROWS + 2 - 111} kept, 0 changed, 111 left out`));
     await press(page, 'Look at it');
     await words(page, /ruled by it only if you say so[^]*name-12-later A[^]*192\.0\.2\.7[^]*Rule 1 row so/);
     await press(page, 'Leave it');
@@ -513,9 +513,9 @@ describe('many rows', () => {
     await page.locator('[role=dialog] input[aria-label="name-12-later A"]').click();
     // These words stand there for four seconds, which a busy machine can take to come back.
     await Promise.all([words(page, /1 row is ruled; u takes it back\./), press(page, 'Rule 1 row so')]);
-    await words(page, /112 dropped/);
+    await words(page, /112 left out/);
     await page.waitForFunction(() => !document.body.innerText.includes('came later'));
-    await pressKey(page, 'u', /111 dropped/);
+    await pressKey(page, 'u', /111 left out/);
     await words(page, offer);
     await press(page, 'Look at it');
     await press(page, 'The rule is over');
@@ -523,7 +523,7 @@ describe('many rows', () => {
     // Its end is taken back like anything else, and so is the rule with all that it ruled.
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     await pressKey(page, 'u', offer);
-    await pressKey(page, 'u', /, 0 dropped/);
+    await pressKey(page, 'u', /, 0 left out/);
     await page.waitForFunction(() => !document.body.innerText.includes('came later'));
   });
 });

@@ -43,7 +43,7 @@ describe('a domain moves from end to end', () => {
   /** Lets the line about the website pass, where it does not hold: of a name alone no page was surveyed. */
   async function letWebsitePass(page: Page): Promise<void> {
     await until('the check of the website is skipped, or needs not be', async () => {
-      if (/The gate is open/.test(await page.evaluate(() => document.body.innerText))) return true;
+      if (/Change the (?:nameservers|records) now/.test(await page.evaluate(() => document.body.innerText))) return true;
       const reason = '[data-line="website"] input[aria-label="Why it may be skipped"]';
       if (!(await page.$(reason))) {
         // A check that comes to hold meanwhile takes its button away, so it is pressed if it is there and not waited for.
@@ -76,19 +76,19 @@ describe('a domain moves from end to end', () => {
     await page.locator('input[name=domain]').fill('https://www.lighthouse-museum.example/visit');
     await words(page, 'The whole domain lighthouse-museum.example');
     await press(page, 'Start');
-    await words(page, 'The inventory is whole');
+    await words(page, 'The inventory is complete');
     await words(page, /Transferred from ns1\.oldquay\.example/);
 
     await page.locator('::-p-text(Choose where it goes)').click();
     await goesTo(page, { dns: 'Quillmere DNS', web: 'Thornwick Web' });
-    await words(page, /\d+ carried, 3 repointed, 2 dropped, 1 new/);
+    await words(page, /\d+ kept, 3 changed, 2 left out, 1 added/);
 
     // A ruling is changed by key and taken back; a record set of ours is added.
     await page.waitForSelector(CURRENT_ROW, { timeout: 60_000 });
     await page.keyboard.press('d');
-    await words(page, '2 repointed, 3 dropped');
+    await words(page, '2 changed, 3 left out');
     await page.keyboard.press('u');
-    await words(page, '3 repointed, 2 dropped');
+    await words(page, '3 changed, 2 left out');
     await page.keyboard.press('n');
     await page.locator(field('Name')).fill('guestbook');
     await page.locator('textarea').fill('not an address');
@@ -116,13 +116,13 @@ describe('a domain moves from end to end', () => {
     await words(page, 'The switch is sound from');
 
     await chapter(page, 'switch');
-    await words(page, 'The gate is shut');
+    await words(page, 'Not yet: something has to be done first');
     await words(page, 'Nothing is broken; some of it is otherwise than surveyed.');
     await words(page, 'the header strict-transport-security is gone');
     await press(page, 'Look now');
     await words(page, 'The website is being looked at.');
     await speed(page, '× 3600');
-    await words(page, 'The gate is open');
+    await words(page, /Change the (?:nameservers|records) now/);
     // What was typed at the registrar is held against the sheet before it is saved.
     const form = 'Before you save: paste the form back';
     await paste(page, form, 'ns1.oldquay.example\nns2.oldquay.example');
@@ -165,7 +165,7 @@ describe('a domain moves from end to end', () => {
     await sendForm(registrar);
     await words(registrar, 'was sent to the registry');
     await registrar.close();
-    await words(page, 'The parent publishes the new nameservers since');
+    await words(page, 'The registry publishes the new nameservers since');
 
     await chapter(page, 'watch');
     await words(page, /\bold\b/);
@@ -226,22 +226,22 @@ describe('a domain moves from end to end', () => {
     await page.locator('::-p-text(that name alone)').click();
     await words(page, 'Its records change where they are');
     await press(page, 'Start');
-    await words(page, 'The inventory is whole');
+    await words(page, 'The inventory is complete');
     await page.locator('::-p-text(Choose where it goes)').click();
     await goesTo(page, { web: 'Thornwick Web' });
-    await words(page, /\d+ stay, 1 repointed, 0 dropped, 2 new|\d+ stay, 1 repointed, 2 dropped, 2 new/);
+    await words(page, /\d+ stay, 1 changed, 0 left out, 2 added|\d+ stay, 1 changed, 2 left out, 2 added/);
     await chapter(page, 'timetable');
     await press(page, 'Approve, lower now');
     await words(page, 'the change is sound from');
     await chapter(page, 'switch');
-    await words(page, 'The gate is shut');
+    await words(page, 'Not yet: something has to be done first');
     await speed(page, '× 3600');
     await letWebsitePass(page);
-    await words(page, 'The gate is open: change the records');
+    await words(page, 'Change the records now');
     await speed(page, '× 1');
     await pressUntil(page, 'Change the records now', CHANGED);
     await speed(page, '× 600');
-    await words(page, 'Every authority serves the new values since');
+    await words(page, 'Every nameserver gives the new values since');
     await chapter(page, 'watch');
     await speed(page, '× 3600');
     await words(page, 'Settled', 120_000);
@@ -266,11 +266,11 @@ describe('a domain moves from end to end', () => {
     await page.locator('input[name=domain]').fill('swap.seed-library.example');
     await page.locator('::-p-text(that name alone)').click();
     await press(page, 'Start');
-    await words(page, 'The inventory is partial');
+    await words(page, 'The inventory is incomplete');
     await page.locator('::-p-text(Choose where it goes)').click();
     await words(page, /change at Pebbledock DNS/);
     await goesTo(page, { web: 'Thornwick Web' });
-    await words(page, /1 repointed, 0 dropped, 2 new/);
+    await words(page, /1 changed, 0 left out, 2 added/);
     await chapter(page, 'timetable');
     await press(page, 'Save the times');
     await words(page, /set the TTLs of what changes to 5 min/);
@@ -280,7 +280,7 @@ describe('a domain moves from end to end', () => {
     await chapter(page, 'switch');
     await speed(page, '× 3600');
     await letWebsitePass(page);
-    await words(page, 'The gate is open: change the records', 120_000);
+    await words(page, 'Change the records now', 120_000);
     await speed(page, '× 1');
     await pressUntil(page, 'I am changing them now', CHANGED);
 
@@ -314,7 +314,7 @@ describe('a domain moves from end to end', () => {
     await panel('delete', { owner: 'swap.seed-library.example.seed-library.example.', type: 'A', data: '203.0.113.80' });
     await panel('add', { name: 'swap', type: 'A', value: '203.0.113.80', ttl: '300' });
     await chapter(page, 'switch');
-    await words(page, 'Every authority serves the new values since');
+    await words(page, 'Every nameserver gives the new values since');
     await chapter(page, 'watch');
     await speed(page, '× 3600');
     // One server that the parent names still refuses to answer for the zone: it is set aside by name.

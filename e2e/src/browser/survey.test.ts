@@ -145,7 +145,7 @@ describe('the survey chapter', () => {
     const order = await page.evaluate(() => Array.from(document.querySelectorAll('[data-index] [role=cell]:first-child'), (cell) => cell.textContent));
     expect(order).toEqual(['mislaid-lantern.example', 'regatta-club.example', 'canoe-yard.example', 'gull-radio.example']);
     await page.locator(link('canoe-yard.example')).click();
-    await words(page, 'The inventory is whole');
+    await words(page, 'The inventory is complete');
     await page.locator(button('Move this domain')).click();
     await words(page, 'Choose where it goes');
     expect(page.url()).toMatch(/\/moves\/[0-9a-f-]{36}\/survey$/);

@@ -95,16 +95,16 @@ describe('the views', () => {
     ['registrar-change', () => `${hostOf('Harbourlight')}/change`, 'Names are typed'],
     ['sweeps', () => '/moves/sweeps', 'Before the spring moves'],
     ['sweep', () => sweep, 'is not delegated'],
-    ['survey', () => `${moveOf('crèm')}/survey`, 'The inventory is whole'],
+    ['survey', () => `${moveOf('crèm')}/survey`, 'The inventory is complete'],
     ['survey-closed', () => `${moveOf('seed')}/survey`, 'nameservers cannot be changed'],
     ['choose', () => `${moveOf('allot')}/rebuild`, 'Nothing was given yet'],
-    ['rebuild', () => `${moveOf('canoe')}/rebuild`, /carried, \d+ repointed/],
+    ['rebuild', () => `${moveOf('canoe')}/rebuild`, /kept, \d+ changed/],
     ['side-by-side', () => `${moveOf('gull')}/compare?a=found&b=plan`, /\d+ record sets of \d+ otherwise/],
     ['asked', () => `${moveOf('canoe')}/asked`, 'still asks for 3 things'],
-    ['timetable', () => `${moveOf('gull')}/timetable`, 'Earliest sound switch'],
+    ['timetable', () => `${moveOf('gull')}/timetable`, 'Safe to switch from'],
     ['switch', () => `${moveOf('gull')}/switch`, 'to exactly these 3'],
     ['sheet', () => `${moveOf('seed')}/sheet`, /7 of \d+ rows are ticked[^]*the panel appended the domain to a name that was typed whole/],
-    ['two-legs', () => `${moveOf('regatta')}/rebuild`, 'First of two legs'],
+    ['two-legs', () => `${moveOf('regatta')}/rebuild`, 'First of two stages'],
     ['in-place', () => `${moveOf('scores')}/switch`, 'Change the records now'],
     ['watch', () => `${moveOf('crèm')}/watch`, /answers are new/],
     ['trail', () => `${moveOf('crèm')}/trail`, 'The nameservers were changed|The change of nameservers was submitted'],
@@ -138,13 +138,13 @@ describe('the views', () => {
     await page.evaluate(() => localStorage.setItem('wanderon.theme', 'day'));
     await page.goto(`${demo.address}${moveOf('allot')}/rebuild`);
     await goesTo(page, { dns: 'Quillmere DNS', web: 'Thornwick Web' });
-    await words(page, /\d{3} carried/);
+    await words(page, /\d{3} kept/);
     const rows = (): Promise<number> => page.evaluate(() => document.querySelectorAll('[data-row]').length);
     expect(await rows()).toBeLessThan(80);
-    await page.locator('input[aria-label="Filter the ledger"]').fill('plot-290');
+    await page.locator('input[aria-label="Filter the plan"]').fill('plot-290');
     await words(page, 'plot-290');
     expect(await rows()).toBe(1);
-    await page.locator('input[aria-label="Filter the ledger"]').fill('');
+    await page.locator('input[aria-label="Filter the plan"]').fill('');
     await page.waitForFunction(() => !/plot-290/.test(document.body.innerText));
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     await page.keyboard.press('j');
@@ -152,7 +152,7 @@ describe('the views', () => {
     await words(page, 'plot-290');
     expect(await rows()).toBeLessThan(80);
     // What leads to some addresses is found, marked as a whole, ruled by one key, and taken back by one.
-    await page.locator('input[aria-label="Filter the ledger"]').fill('192.0.2.0/24');
+    await page.locator('input[aria-label="Filter the plan"]').fill('192.0.2.0/24');
     await page.waitForFunction(() => !document.querySelector('[aria-label=Ledger]')!.textContent.includes('Website'));
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     const shown = (): Promise<string> => page.evaluate(() => document.body.innerText);
@@ -162,7 +162,7 @@ describe('the views', () => {
     await words(page, /\d+ rows change/);
     expect(await faults()).toEqual([]);
     await closeDialog(page);
-    const counted = /(\d+) carried, (\d+) repointed, (\d+) dropped/
+    const counted = /(\d+) kept, (\d+) changed, (\d+) left out/
       .exec(await shown())!
       .slice(1)
       .map(Number) as [number, number, number];
@@ -170,9 +170,9 @@ describe('the views', () => {
     const many = Number(/(\d+) marked/.exec(await shown())![1]);
     expect(many).toBeGreaterThan(50);
     await page.keyboard.press('d');
-    await words(page, `${counted[0] - many} carried, ${counted[1]} repointed, ${counted[2] + many} dropped`);
+    await words(page, `${counted[0] - many} kept, ${counted[1]} changed, ${counted[2] + many} left out`);
     await page.keyboard.press('u');
-    await words(page, `${counted[0]} carried, ${counted[1]} repointed, ${counted[2]} dropped`);
+    await words(page, `${counted[0]} kept, ${counted[1]} changed, ${counted[2]} left out`);
   });
 
   it('a zone of 300 record sets goes from its proposals to pushed by keys alone, hardly more than one a set', async () => {
@@ -180,7 +180,7 @@ describe('the views', () => {
     await page.goto(`${demo.address}${moveOf('allot')}/rebuild`);
     await page.waitForSelector(CURRENT_ROW);
     await page.waitForFunction(() => !document.body.innerText.includes('rows are read'));
-    // What is proposed to change is passed, all else is carried, row by row in the order of the page.
+    // What is proposed to change is passed, all else is kept, row by row in the order of the page.
     const { leg, domain } = moves.find((move) => move.shown.startsWith('allot'))!;
     const { rulings, purposes } = await api.call<LedgerView>('GET', `/api/legs/${leg}/ledger`);
     const zone = Name.parse(`${domain}.`);
@@ -205,12 +205,12 @@ describe('the views', () => {
     await words(page, 'canoe-yard.example');
     expect(await page.$('input[name=domain]')).toBeNull();
     await page.goto(`${demo.address}${moveOf('canoe')}/rebuild`);
-    await words(page, /carried, \d+ repointed/);
+    await words(page, /kept, \d+ changed/);
     expect(await page.$(button('Push'))).toBeNull();
     await page.waitForSelector(CURRENT_ROW);
     await page.keyboard.press('d');
     await page.goto(`${demo.address}${moveOf('canoe')}/timetable`);
-    await words(page, 'Earliest sound switch');
+    await words(page, 'Safe to switch from');
     expect(await page.$(button('Approve, lower now'))).toBeNull();
   });
 

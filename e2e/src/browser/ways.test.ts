@@ -28,7 +28,7 @@ describe('other ways a domain moves', () => {
   async function started(domain: string): Promise<void> {
     await page.locator('input[name=domain]').fill(domain);
     await press(page, 'Start');
-    await words(page, 'The inventory is whole');
+    await words(page, 'The inventory is complete');
     await page.locator('::-p-text(Choose where it goes)').click();
   }
 
@@ -47,7 +47,7 @@ describe('other ways a domain moves', () => {
     await demo.at('/registrar/domain', { name: zone, ns: names });
     await pressUntil(page, 'It is saved at the registrar', SUBMITTED);
     await speed('× 600');
-    await words(page, 'The parent publishes the new nameservers since');
+    await words(page, 'The registry publishes the new nameservers since');
   }
 
   async function settled(): Promise<void> {
@@ -88,13 +88,13 @@ describe('other ways a domain moves', () => {
     await words(page, 'The domain was never used: nothing is delegated yet');
     await words(page, 'Delegate it for the first time');
     await goesTo(page, { dns: 'Quillmere DNS', web: 'Thornwick Web' });
-    await words(page, '0 carried, 0 repointed, 0 dropped, 6 new');
+    await words(page, '0 kept, 0 changed, 0 left out, 6 added');
     await pushed('samphire-kitchen.example');
     await chapter(page, 'timetable');
     await words(page, 'Nobody is told that there is no such domain after');
     await press(page, 'Approve');
     await chapter(page, 'switch');
-    await words(page, 'The gate is open: change the nameservers');
+    await words(page, 'Change the nameservers now');
     // Nobody has asked a lookout about the domain: their first answers are the new ones, or somebody else's denial.
     await switched('samphire-kitchen.example.');
     await closed();
@@ -107,34 +107,34 @@ describe('other ways a domain moves', () => {
   it('the nameservers first, and the website a week later', async () => {
     await started('tidewater-choir.example');
     await goesTo(page, { way: 'nameservers first', dns: 'Quillmere DNS', web: 'Thornwick Web' });
-    await words(page, /\d+ carried, 0 repointed, 0 dropped, 0 new|\d+ carried, 0 repointed, 2 dropped, 0 new/);
+    await words(page, /\d+ kept, 0 changed, 0 left out, 0 added|\d+ kept, 0 changed, 2 left out, 0 added/);
     await pushed('tidewater-choir.example');
     await chapter(page, 'timetable');
     await press(page, 'Approve, lower now');
     await chapter(page, 'switch');
     await speed('× 3600');
-    await words(page, 'The gate is open', 120_000);
+    await words(page, /Change the (?:nameservers|records) now/, 120_000);
     await switched('tidewater-choir.example.');
     await settled();
     expect(await answers('www.tidewater-choir.example.', 'CNAME')).toEqual(['sites.saltmarsh.example.']);
 
     // A week passes; the website is led elsewhere where the zone is now.
     await demo.at('/clock', { jump: String(7 * 86_400) });
-    await press(page, 'Begin the second leg');
+    await press(page, 'Begin the second stage');
     await chapter(page, 'survey');
-    await words(page, 'The inventory is whole', 120_000);
+    await words(page, 'The inventory is complete', 120_000);
     await page.locator('::-p-text(Choose where it goes)').click();
     await words(page, 'Quillmere DNS answers for the domain.');
     await goesTo(page, {});
-    await words(page, /\d+ stay, 4 repointed/);
+    await words(page, /\d+ stay, 4 changed/);
     await chapter(page, 'timetable');
     await press(page, 'Approve, lower now');
     await chapter(page, 'switch');
-    await words(page, 'The gate is open: change the records', 120_000);
+    await words(page, 'Change the records now', 120_000);
     await speed('× 1');
     await pressUntil(page, 'Change the records now', CHANGED);
     await speed('× 600');
-    await words(page, 'Every authority serves the new values since');
+    await words(page, 'Every nameserver gives the new values since');
     await closed();
     expect(await answers('www.tidewater-choir.example.', 'CNAME')).toEqual(['edge.thornwick.example.']);
     expect(await answers('tidewater-choir.example.', 'A')).toEqual(['203.0.113.80']);
@@ -145,7 +145,7 @@ describe('other ways a domain moves', () => {
   it('to a host that holds no zone before it is delegated', async () => {
     await started('gull-radio.example');
     await goesTo(page, { way: 'nameservers', dns: 'Latchford DNS' });
-    await words(page, /\d+ carried/);
+    await words(page, /\d+ kept/);
     await press(page, 'Push');
     await press(page, 'Push the zone');
     await words(page, 'Latchford DNS takes the zone once the domain is delegated to it: it is pushed then.');
@@ -157,7 +157,7 @@ describe('other ways a domain moves', () => {
     await words(page, /whoever asks anew then finds nothing for about \d+ min/);
     await speed('× 1');
     await skipCheck(page, 'served', 'at night, as agreed');
-    await words(page, 'The gate is open');
+    await words(page, /Change the (?:nameservers|records) now/);
     await switched('gull-radio.example.', ['east.latchford.example', 'west.latchford.example']);
     await chapter(page, 'rebuild');
     await words(page, 'All 2 new servers serve the plan');
@@ -173,7 +173,7 @@ describe('other ways a domain moves', () => {
     await goesTo(page, { way: 'nameservers', dns: 'Brackenfold', web: 'Thornwick Web' });
     await words(page, 'f fronting');
     const current = (): Promise<string> => page.$eval(CURRENT_ROW, (row) => (row as HTMLElement).innerText);
-    await page.locator('input[aria-label="Filter the ledger"]').fill('www');
+    await page.locator('input[aria-label="Filter the plan"]').fill('www');
     await page.keyboard.press('Escape');
     await page.evaluate(() => (document.activeElement as HTMLElement).blur());
     await until('the cursor stands on www', async () => /www/.test(await current()));

@@ -150,7 +150,7 @@ const DOMAINS = {
     await driver.done('settle');
   });
 
-  beside.it('a text of 40 KB is carried whole', async () => {
+  beside.it('a text of 40 KB is kept whole', async () => {
     const domain = DOMAINS.large;
     const driver = await at(domain);
     expect((await driver.move()).legs[0]!.steps.find((step) => step.id === 'served')!.state).toBe('done');

@@ -83,7 +83,7 @@ export class DrainingWorld {
     this.wanted.delete(domain);
   }
 
-  /** Surveyed; gives what the way is said to take from the cutover until settled, before anything is chosen. */
+  /** Surveyed; gives what the way is said to take from the cutover until finished everywhere, before anything is chosen. */
   async begun(domain: string, way: WayId, unused = false): Promise<{ driver: Driver; settling: number }> {
     const { id } = await this.world.api.call<{ id: string }>('POST', '/api/moves', { domain, unused });
     const driver = new Driver(this.world.api, id);

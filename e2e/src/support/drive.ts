@@ -147,7 +147,7 @@ export class Driver {
         const move = await this.move();
         const step = stepOf(move, kind);
         problem = `${step.state}: ${step.text ?? ''}`;
-        // What the parent publishes may be set right yet; an act that stopped is tried again by a person only.
+        // What the registry publishes may be set right yet; an act that stopped is tried again by a person only.
         if (step.state === 'stopped' && step.ways.some((way) => way.act === 'retry')) throw new Error(`${kind} stopped: ${step.text}`);
         if (step.state === 'done' || step.state === 'left') return move;
         await nudge();

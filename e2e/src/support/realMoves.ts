@@ -251,7 +251,7 @@ ${this.domains.map((domain) => domain.delegation ?? `${domain.name}. 3 NS ns1.${
     );
   }
 
-  /** Through the gate, and seen at every authority. */
+  /** Through the gate, and seen at every nameserver. */
   async changed(driver: Driver): Promise<void> {
     await this.submitted(driver);
     await driver.done('changed');

@@ -288,7 +288,7 @@ export const chooseHostsSchema = z.object({
   way: z.enum(WAYS).default('nameservers'),
   newDnsHost: z.string().nullable(),
   newWebHost: z.string().nullable(),
-  /** Nothing of what was found is carried: the zone starts from what the web host needs. Null: what was found is carried. */
+  /** Nothing of what was found is kept: the zone starts from what the web host needs. Null: what was found is kept. */
   fresh: z.object({ declineMail: z.boolean() }).nullable().default(null),
   /** What the new place gave; a host that is null is made of it where the way needs one. */
   given: allGivenSchema.nullable().default(null),

@@ -49,7 +49,7 @@ export const moveSummarySchema = z.object({
     })
     .nullable(),
   marks: z.array(markSchema),
-  /** Old answers drain between these: from the switch seen to the last horizon. */
+  /** Old answers drain between these: from the switch seen to the last old answer has run out. */
   drain: z.object({ from: instant, until: instant }).nullable(),
 });
 export type MoveSummary = z.infer<typeof moveSummarySchema>;

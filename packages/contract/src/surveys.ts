@@ -150,7 +150,7 @@ export const moveSurveySchema = surveySchema.extend({
   /** Pages that a person listed. */
   listed: z.array(z.string()),
   /** Surveys of the same move before this one, the newest first. */
-  earlier: z.array(z.object({ id: z.string(), takenAt: instant, grade: z.string(), sets: z.number() })),
+  earlier: z.array(z.object({ id: z.string(), takenAt: instant, grade: z.enum(['whole', 'likely whole', 'partial']), sets: z.number() })),
 });
 export type MoveSurvey = z.infer<typeof moveSurveySchema>;
 

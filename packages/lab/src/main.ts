@@ -8,7 +8,12 @@ async function main(): Promise<void> {
   };
   const rate = option('rate');
   const stateFile = option('state');
-  const lab = await Lab.open({ port: Number(option('port') ?? 0), ...(stateFile ? { stateFile } : {}), ...(rate ? { rate: Number(rate) } : {}), unlisted: process.argv.includes('--unlisted') });
+  const lab = await Lab.open({
+    port: Number(option('port') ?? 0),
+    ...(stateFile ? { stateFile } : {}),
+    ...(rate ? { rate: Number(rate) } : {}),
+    unlisted: process.argv.includes('--unlisted'),
+  });
   console.log(lab.address);
   const stop = (): void => {
     lab.close();

@@ -101,7 +101,7 @@ const EXTENDED_ERRORS: readonly string[] = [
   'stale NXDOMAIN answer',
   'not authoritative',
   'not supported',
-  'no reachable authority',
+  'no nameserver that can be reached',
   'network error',
   'invalid data',
   'signature expired before valid',

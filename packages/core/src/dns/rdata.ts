@@ -41,7 +41,7 @@ export function rdataProblem(type: number, data: Uint8Array): string | undefined
   if (!known) return undefined;
   PRINTED.cut(0);
   const wrong = writeKnown(known, data, PRINTED);
-  // What a later standard may define is carried as it is (RFC 3597 §5).
+  // What a later standard may define is kept as it is (RFC 3597 §5).
   if (wrong instanceof UnknownCodeError) return undefined;
   if (wrong) return `this is no data of type ${known.mnemonic}`;
   try {
@@ -120,7 +120,7 @@ export function namesIn(type: number, data: Uint8Array): Name[] {
 
 /**
  * Data as it stands in a message, without compression (RFC 3597 §4 names the types that may be compressed). Lengths
- * inside must fit; what values mean is not looked at, so that odd data is carried and not lost. Throws a WireError.
+ * inside must fit; what values mean is not looked at, so that odd data is kept and not lost. Throws a WireError.
  */
 export function expandRdata(type: number, message: ByteReader, length: number): Uint8Array {
   const end = message.at + length;

@@ -93,8 +93,8 @@ class Rules {
     const apex = zone.node(zone.origin);
     const firstIndex = zone.indexes[apex?.start ?? 0] ?? 0;
     const place = this.file.places.at(firstIndex);
-    if (!zone.has(zone.origin, TYPE_CODES.SOA)) this.add(place, 'error', 'no-soa', 'the zone has no SOA record at its apex');
-    if (!zone.has(zone.origin, TYPE_CODES.NS)) this.add(place, 'error', 'no-ns', 'the zone has no NS records at its apex');
+    if (!zone.has(zone.origin, TYPE_CODES.SOA)) this.add(place, 'error', 'no-soa', 'the zone has no SOA record at the domain itself');
+    if (!zone.has(zone.origin, TYPE_CODES.NS)) this.add(place, 'error', 'no-ns', 'the zone has no NS records at the domain itself');
     if (!apex) return;
     const of = (type: number): Uint8Array[] => zone.at(zone.origin, type).map((record) => record.data);
     const where = (type: number): number => {
@@ -150,7 +150,8 @@ class Rules {
         if (!isHostName(owner, true)) this.say(index, 'warning', 'bad-host-name', `${owner.toString()} has an address, but cannot be the name of a host`);
         return;
       case TYPE_CODES.SOA: {
-        if (!owner.equals(this.zone.origin)) return this.say(index, 'error', 'soa-below-apex', `an SOA record stands at ${owner.toString()}, not at the apex`);
+        if (!owner.equals(this.zone.origin))
+          return this.say(index, 'error', 'soa-below-apex', `an SOA record stands at ${owner.toString()}, not at the domain itself`);
         const [primary, mailbox] = namesIn(type, data);
         if (primary && !isHostName(primary, false)) this.say(index, 'warning', 'bad-host-name', `${primary.toString()} cannot be the name of a host`);
         if (mailbox && !isMailbox(mailbox)) this.say(index, 'warning', 'bad-mailbox', `${mailbox.toString()} cannot stand for a mailbox`);
@@ -166,7 +167,7 @@ class Rules {
       case TYPE_CODES.SRV:
         return this.checkTarget(node, record, index);
       case TYPE_CODES.DS:
-        if (owner.equals(this.zone.origin)) this.say(index, 'error', 'ds-at-apex', 'a DS record at the apex belongs to the parent zone');
+        if (owner.equals(this.zone.origin)) this.say(index, 'error', 'ds-at-apex', 'a DS record of the domain itself belongs to the parent zone');
         else if (!this.zone.has(owner, TYPE_CODES.NS)) this.say(index, 'warning', 'ds-without-ns', `${owner.toString()} has a DS record, but is not delegated`);
         return this.checkAlgorithm(record, index, data[2]!, data[3] === 1 ? 'SHA-1' : undefined);
       case TYPE_CODES.CDS:

@@ -86,7 +86,7 @@ describe('what is known of a DNS host', () => {
 });
 
 describe('the plan as a zone file', () => {
-  it('reads back as the plan, low until settled, without what is the host’s own and what is locked', () => {
+  it('reads back as the plan, low until finished everywhere, without what is the host’s own and what is locked', () => {
     const text = planFile(Name.parse(ZONE), RULINGS, { entry: { ...USUAL_STYLE, ttls: [120, 1800] }, habits: habits({ locks: ['www CNAME'] }) });
     const { records } = parseZoneFile(text, Name.parse('elsewhere.test.'));
     expect(groupRecords(records).map(rrsetToText)).toEqual([

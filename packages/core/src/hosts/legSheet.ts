@@ -34,7 +34,7 @@ export interface SheetPanel {
 
 /**
  * The rows of a leg's sheet: from what its panel was seen to show, else in place from what was found, at a new host from what a zone
- * begins with there, back at the old host from what its servers answer. TTLs are low until settled; locked rows are left out. `zone`
+ * begins with there, back at the old host from what its servers answer. TTLs are low until finished everywhere; locked rows are left out. `zone`
  * absolute with final dot.
  */
 export function legSheet(

@@ -10,7 +10,7 @@ import { SheetPanel } from './legSheet';
 
 /**
  * The planned zone as a file that a DNS host reads (RFC 1035 §5): without what is the host's own and what its panel locks, with TTLs that
- * can be chosen there. `starting`: TTLs low until the move is settled; `settled`: as they are to be in the end.
+ * can be chosen there. `starting`: TTLs low until the move is finished everywhere; `settled`: as they are to be in the end.
  */
 export function planFile(
   zone: Name,

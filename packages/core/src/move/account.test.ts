@@ -59,7 +59,7 @@ describe('another account behind the same nameservers', () => {
     ]);
     expect(stepsOf(one).map(({ rule }) => rule.title)).toEqual([
       ...['Take the survey', 'Choose where it goes', 'Make the zone ready in the other account', 'Lower the TTLs', 'See the TTLs lowered'],
-      ...['Have the other account take over', 'See the other account’s zone served', 'Watch until settled', 'Raise the TTLs', 'Close the move'],
+      ...['Have the other account take over', 'See the other account’s zone served', 'Watch until finished everywhere', 'Raise the TTLs', 'Close the move'],
     ]);
     const sheet = legSheet({ ...one.plan, isBack: false, rulings: one.plan.rulings, served: null }, 'zone.test.', { entry: null });
     expect(new Set(sheet.map((row) => row.id.split('/').slice(0, 2).join('/')))).toEqual(new Set([WWW, MX, MAIL]));

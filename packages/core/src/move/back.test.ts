@@ -11,7 +11,7 @@ import { stepOf } from './steps';
 const o = OLD.map((_, index) => `198.51.100.${index + 1}`);
 const n = NEW.map((_, index) => `203.0.113.${index + 1}`);
 const parent = (...seen: Parameters<typeof rows<ParentSight>>[2][]): SightRow<ParentSight>[] => rows('a.nic.test.', '192.0.2.53', ...seen);
-/** Both servers of each side say the same: the old zone turned after the switch, the new one as planned. */
+/** Both servers of each side say the same: the old zone names the new nameservers after the switch, the new one as planned. */
 const zones = (now: number, old: ZoneSight = answers(300, {}, NEW), fresh: ZoneSight = planned()): SightRow<ZoneSight>[] => [
   ...OLD.flatMap((server, index) => rows(server, o[index]!, [0, 1000, answers(3600)], [1060, 5000, answers(300)], [5060, now, old])),
   ...NEW.flatMap((server, index) => rows(server, n[index]!, [1000, now, fresh])),

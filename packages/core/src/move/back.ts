@@ -46,9 +46,10 @@ function ruledOut(leg: Leg, how: BackWay): string | null {
   if (isTakeover(leg.plan) && !leg.plan.rulings.some(isChanging))
     return 'No record changed its value: the domain goes back into the account that it came from as it came, by a move of its own.';
   if (leg.plan.kind === 'repoint' || how === 'nameservers') return null;
-  if (!leg.plan.rulings.some(isChanging)) return 'No record changed its value in this leg.';
+  if (!leg.plan.rulings.some(isChanging)) return 'No record changed its value in this stage.';
   if (!leg.times.t0) return 'The parent does not publish the new nameservers everywhere yet: what is changed there reaches only some.';
-  if (!isDone(leg, 'turn')) return 'The old zone is not turned yet: resolvers that go by it would be left behind. It is turned in a moment, or go on without.';
+  if (!isDone(leg, 'turn'))
+    return 'The old zone does not name the new nameservers yet: resolvers that go by it would be left behind. Wait a moment, or go on without.';
   return null;
 }
 

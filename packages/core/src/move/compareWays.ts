@@ -47,7 +47,7 @@ export interface ComparedWay {
   readonly against: readonly string[];
   /** Record sets that change their values. */
   readonly sets: number;
-  /** From now until the cutover is sound, if the TTLs are lowered now; and from the cutover until settled. Infinity: no bound. */
+  /** From now until the cutover is sound, if the TTLs are lowered now; and from the cutover until finished everywhere. Infinity: no bound. */
   readonly untilSound: number;
   readonly untilSettled: Derived;
   readonly settling: number;
@@ -194,7 +194,7 @@ function inTurn(first: ComparedWay, second: ComparedWay): Pick<ComparedWay, 'set
       terms: [
         ...first.untilSettled.terms,
         secondsTerm('w', 'the second leg: from its lowering until it is sound', second.untilSound),
-        secondsTerm('s', 'the second leg: from its cutover until settled', second.settling),
+        secondsTerm('s', 'the second leg: from its cutover until finished everywhere', second.settling),
       ],
     },
     settling: first.settling + more,
@@ -203,7 +203,7 @@ function inTurn(first: ComparedWay, second: ComparedWay): Pick<ComparedWay, 'set
 }
 
 function nameserversFirst(input: WaysInput, whole: ComparedWay, fast: ComparedWay, rulings: readonly Ruling[]): ComparedWay {
-  // What is carried as it is has nothing to run out but the delegation.
+  // What is kept as it is has nothing to run out but the delegation.
   const first = { ...whole, ...timesOf(input, 'nameservers', rulings, { newServers: [OTHER_SERVER], newNameservers: [OTHER_SERVER.server] }) };
   return {
     ...first,

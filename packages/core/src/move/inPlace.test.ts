@@ -130,7 +130,7 @@ describe('a leg whose records change where they are', () => {
     expect(due(leg(3600, { submitted: 3600 }))).toEqual(['change']);
     expect(nextOf(leg(3600, { submitted: 3600, change: 'stopped' }))).toMatchObject({ step: 'change', who: 'you', failed: true });
     const byHand = leg(3600, { submitted: 3600, plan: { newHost: undefined } });
-    expect([due(byHand), state(byHand, 'change'), nextOf(byHand)!.text]).toEqual([[], 'done', 'Waiting for every authority to serve the new values']);
+    expect([due(byHand), state(byHand, 'change'), nextOf(byHand)!.text]).toEqual([[], 'done', 'Waiting until every nameserver gives the new values']);
   });
 
   it('counts from the last authority that is seen to serve the new values, and anew where one goes back', () => {
@@ -158,13 +158,13 @@ describe('a leg whose records change where they are', () => {
   it('settles when the bound has passed, every authority is new and was heard, and the parent still leads there', () => {
     const at = (now: number, more = {}): Leg =>
       leg(now, { submitted: 3600, change: 'done', one: [[3660, now, fresh()]], two: [[3720, now, fresh()]], ...more });
-    expect(at(4020).settled.missing).toEqual(['a horizon has not passed']);
+    expect(at(4020).settled.missing).toEqual(['old answers have not run out yet']);
     expect(at(4021).settled.settled).toBe(true);
     const unheard = leg(4400, { submitted: 3600, change: 'done', one: [[3660, 4400, fresh()]], two: [[3720, 4000, fresh()]] });
     expect(unheard.settled.settled).toBe(false);
     // Set aside it is waited for no more, once nothing that it was ever seen to serve can be remembered from then.
     const aside = (now: number): Leg => leg(now, { submitted: 3600, change: 'done', one: [[3660, now, fresh()]], two: [[3720, 4000, fresh()]], aside: o2 });
-    expect(aside(4500).settled.missing).toEqual(['a horizon has not passed']);
+    expect(aside(4500).settled.missing).toEqual(['old answers have not run out yet']);
     expect(aside(4400 + 3600 + 1).settled.settled).toBe(true);
   });
 
@@ -173,7 +173,7 @@ describe('a leg whose records change where they are', () => {
     const after = leg(1060, { one: [[1060, 1060, fresh()]] });
     expect(after.times.ts).toBe(1000);
     expect(newsOf(before, after).map(({ text }) => text)).toEqual([
-      expect.stringMatching(/^New values were seen at an authority before the gate was open: Answers with their old TTL/),
+      expect.stringMatching(/^A nameserver gave new values before everything was ready: Answers with their old TTL/),
     ]);
     // What a wildcard gave already is no sign of a change.
     const rulings = [...RULINGS.slice(1), { ...RULINGS[0]!, ruling: 'new' as const, found: undefined }];
@@ -202,7 +202,7 @@ describe('a leg whose records change where they are', () => {
   it('marks the change on its axis, and no delegation', () => {
     const labels = marksOf(leg(3600)).map(({ label }) => label);
     expect(labels).toContain('earliest change');
-    expect(labels).not.toContain('delegation horizon');
+    expect(labels).not.toContain('old nameservers forgotten');
   });
 
   it('is over where another leg follows: nothing is due any more, and it is not the one that is closed', () => {

@@ -29,7 +29,7 @@ export function marksOf(leg: Leg): Mark[] {
     horizon(`earliest ${what}`, times.earliestSwitch);
     if (said.plannedSwitch !== null) marks.push({ at: said.plannedSwitch, label: `${what} planned`, kind: 'planned', derived: null });
   }
-  if (leg.plan.kind === 'delegation') horizon('delegation horizon', times.delegation);
-  if (leg.plan.kind === 'repoint' || times.last.at !== times.delegation.at) horizon('last horizon', times.last);
+  if (leg.plan.kind === 'delegation') horizon('old nameservers forgotten', times.delegation);
+  if (leg.plan.kind === 'repoint' || times.last.at !== times.delegation.at) horizon('last old answer', times.last);
   return marks.sort((a, b) => a.at - b.at);
 }

@@ -13,7 +13,7 @@ describe('news for the trail', () => {
 
   it('tells of a switch that nobody announced, and what was not yet true', () => {
     const news = newsOf(legOf(before), legOf(after));
-    expect(news.find((one) => one.kind === 'switch')!.text).toMatch(/before the gate was open: ./);
+    expect(news.find((one) => one.kind === 'switch')!.text).toMatch(/before everything was ready: ./);
     expect(news).toContainEqual({ kind: 'step', text: 'Change the nameservers: done.', about: 'Change the nameservers' });
   });
 

@@ -27,6 +27,6 @@ export function newsOf(before: Leg, after: Leg): News[] {
 /** Nobody told us of the change: what was not yet true when it was made. */
 function unannounced(before: Leg): string {
   const lacking = gateOf(before).lines.filter((line) => !passes(line));
-  const what = before.plan.kind === 'repoint' ? 'New values were seen at an authority' : 'The parent was seen to publish the new nameservers';
-  return lacking.length === 0 ? `${what}.` : `${what} before the gate was open: ${lacking.map((line) => line.text).join(' ')}`;
+  const what = before.plan.kind === 'repoint' ? 'A nameserver gave new values' : 'The parent was seen to publish the new nameservers';
+  return lacking.length === 0 ? `${what}.` : `${what} before everything was ready: ${lacking.map((line) => line.text).join(' ')}`;
 }

@@ -20,7 +20,7 @@ export interface Next {
 /** What a step that only an observation ends is waiting for. */
 const WAITS: Readonly<Record<string, string>> = {
   switch: 'Waiting for the parent to publish the new nameservers',
-  changed: 'Waiting for every authority to serve the new values',
+  changed: 'Waiting until every nameserver gives the new values',
 };
 
 /** A task at the web host that has to be done before the cutover. */

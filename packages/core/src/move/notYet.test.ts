@@ -57,7 +57,7 @@ describe('why the new is not seen yet', () => {
     // The host's own check says what it says for a while.
     expect([check!.place, check!.text]).toEqual(['own check', 'Wait for its check. It is late by 15 minutes.']);
     const old = at(5060, { seen: { watchers: 1, lookouts: [look('Heron', 'old', 5060)], website: undefined } });
-    expect(whyNotYet(old, [])[0]!.text).toContain('1 lookout still gives an old one');
+    expect(whyNotYet(old, [])[0]!.text).toContain('1 resolver still gives an old one');
   });
 
   it('lies at the web host, each kind of fault once, and a certificate is waited for within the hour only', () => {

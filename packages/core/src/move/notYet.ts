@@ -79,7 +79,7 @@ function remembered(leg: Leg): NotYet[] {
   if (!t0) return [];
   if (leg.now <= last.at) {
     const until = Number.isFinite(last.at) ? last.at : null;
-    const said = waiting.length > 0 ? ` ${waiting.length} ${waiting.length === 1 ? 'lookout still gives' : 'lookouts still give'} an old one.` : '';
+    const said = waiting.length > 0 ? ` ${waiting.length} ${waiting.length === 1 ? 'resolver still gives' : 'resolvers still give'} an old one.` : '';
     return [{ place: 'caches', act: 'nothing', text: `Every server that is asked is right; resolvers may remember old answers.${said}`, until }];
   }
   if (waiting.length === 0) return [];

@@ -13,7 +13,7 @@ export const DECISION_KINDS = [
   'rulings', // the same of many record sets at once; value: their rows, and the rule by which they were ruled, if there is one
   'rule over', // such a rule is offered to no more rows; subject: the id of the decision that made it
   'push', // the new zone is pushed, and what changes in the plan later with it
-  'approve', // TTLs lowered, the old zone turned, TTLs raised, and when
+  'approve', // TTLs lowered, the old zone names the new nameservers, TTLs raised, and when
   'submitted', // the nameservers were changed at the registrar, or the records are to change now or were changed
   'leave', // a step is left to a person or left out; subject: the step
   'retry', // a step that stopped is tried again; subject: the step

@@ -11,7 +11,7 @@ import { AnswerSight, ZoneSight } from './seen';
 
 const NOT_FRONTED: RecordSlipFound = {
   code: 'not fronted',
-  text: 'The host answers what is stored: by the plan it fronts this name. Switch fronting on there.',
+  text: 'The host answers what is stored: by the plan it answers this name with its own addresses. Switch that on there.',
 };
 
 /** Rows of which it is asked where they stand instead; of a zone that is all missing nothing needs to be asked. */

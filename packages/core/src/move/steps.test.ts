@@ -334,10 +334,10 @@ describe('settled', () => {
         zones: [...over().zones!, ...rows(NEW[0]!, '203.0.113.3', [0, end, planned()])],
         plan: { newServers: [...plan.newServers, { server: NEW[0]!, address: '203.0.113.9' }] },
       }),
-    ).toMatch(/not every authority/);
+    ).toMatch(/not every nameserver/);
     const seen = (...lookouts: ReturnType<typeof look>[]) => ({ seen: { ...over().seen, lookouts, watchers: 1 } });
-    expect(missing(seen(look('One', 'old', end)))).toMatch(/1 lookout is not new: One/);
-    expect(missing(seen(look('One', 'new', 100)))).toMatch(/not been asked since the last horizon/);
+    expect(missing(seen(look('One', 'old', end)))).toMatch(/1 resolver is not new: One/);
+    expect(missing(seen(look('One', 'new', 100)))).toMatch(/not been asked since the last old answer has run out/);
   });
 
   it('is not before the servers that are left were asked once more when nobody is led there any more, and they are asked then', () => {
@@ -367,7 +367,7 @@ describe('settled', () => {
     const leg = legOf(over({ seen: { ...over().seen, lookouts: [...well, ...asked('REFUSED')], watchers: 2 } }));
     expect(leg.settled).toEqual({ settled: true, missing: [], setAside: ['Two'], waiting: [] });
     const alone = over({ seen: { ...over().seen, lookouts: asked('no answer', true), watchers: 1 } });
-    expect(legOf(alone).settled.missing).toEqual(['no lookout answers']);
+    expect(legOf(alone).settled.missing).toEqual(['no resolver answers']);
     expect(legOf({ ...alone, decisions: [...decided, decision('leave', 'lookouts')] }).settled.settled).toBe(true);
   });
 
@@ -485,7 +485,9 @@ describe('raising', () => {
 describe('the line', () => {
   it('has what was done and what follows, in the order of time', () => {
     const marks = marksOf(legOf(through(1000)));
-    expect(marks.map((mark) => mark.label)).toEqual(expect.arrayContaining(['surveyed', 'lowered', 'earliest switch', 'delegation horizon', 'last horizon']));
+    expect(marks.map((mark) => mark.label)).toEqual(
+      expect.arrayContaining(['surveyed', 'lowered', 'earliest switch', 'old nameservers forgotten', 'last old answer']),
+    );
     expect(marks.map((mark) => mark.at)).toEqual([...marks.map((mark) => mark.at)].sort((a, b) => a - b));
     expect(isDone(legOf(through(1000)), 'lowered')).toBe(true);
   });

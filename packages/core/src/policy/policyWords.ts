@@ -11,7 +11,7 @@ import { SPF_LOOKUPS, SpfTerm, readSpf } from './spf';
 import { isTlsReports, readTlsReports } from './tlsReports';
 
 /** What becomes of everybody else, by the sign before `all` (RFC 7208 §8). */
-const REST: Readonly<Record<SpfTerm['qualifier'], string>> = { '-': 'fails', '~': 'fails softly', '?': 'is let be', '+': 'may send too' };
+const REST: Readonly<Record<SpfTerm['qualifier'], string>> = { '-': 'fails', '~': 'fails softly', '?': 'is skipped', '+': 'may send too' };
 
 /** What a set says to receivers of mail and to those who make certificates, in words; nothing where it holds no policy. Never throws. */
 export function policyWords(set: RRsetText, outside: Outside | null = null): string[] {

@@ -107,7 +107,7 @@ describe('values that may be meant', () => {
     expect([texts('CNAME', 's'), texts('CNAME', ''), texts('NS', ''), texts('TXT', '')]).toEqual([
       ...[['sites.new.test.'], ['sites.new.test.', 'mail.zone.test.', 'www.zone.test.'], ['ns1.new.test.'], []],
     ]);
-    // Mail leads to names with addresses, not to aliases; what is dropped is none.
+    // Mail leads to names with addresses, not to aliases; what is left out is none.
     expect([texts('MX', '10 '), texts('MX', '10 mail.zone.test.')]).toEqual([['mail.zone.test.'], []]);
     expect(withSuggested('10 ma', { text: 'mail.zone.test.', of: '' })).toBe('10 mail.zone.test.');
   });

@@ -38,7 +38,7 @@ describe('many rows of the ledger', () => {
 });
 
 describe('a row of the ledger', () => {
-  it('is dropped, carried and repointed, and what is new is taken out', () => {
+  it('is left out, carried and repointed, and what is new is taken out', () => {
     expect(editRow(zone, www, { ruling: 'drop' })).toMatchObject({ ok: true, row: { ruling: 'drop', planned: undefined } });
     expect(editRow(zone, www, { ruling: 'carry' })).toMatchObject({ ok: true, row: { planned: { data: ['192.0.2.1'] } } });
     expect(editRow(zone, mx, { ruling: 'repoint', data: '20 relay.test.', ttl: '1h' })).toMatchObject({
@@ -50,8 +50,8 @@ describe('a row of the ledger', () => {
 
   it.each([
     ['the apex NS set', row('4', 'zone.test.', 'NS', 'drop', 60, ['a.test.'], undefined), { ruling: 'carry' } as const, /belongs to the DNS host/],
-    ['a new row', fresh, { ruling: 'carry' } as const, /cannot be carried/],
-    ['a found row', www, { ruling: 'new' } as const, /repointed, not new/],
+    ['a new row', fresh, { ruling: 'carry' } as const, /cannot be kept/],
+    ['a found row', www, { ruling: 'new' } as const, /changed, not added/],
     ['a value', www, { ruling: 'repoint', data: 'nonsense' } as const, /not an IPv4 address/],
   ])('refuses what cannot be: %s', (_what, before, edit, problem) => {
     const result = editRow(zone, before, edit);
@@ -61,7 +61,7 @@ describe('a row of the ledger', () => {
   it('is added once', () => {
     const typed = { owner: 'WWW', type: 'A', ttl: '60', data: '192.0.2.7' };
     expect(newRow(zone, [mx], typed)).toMatchObject({ ok: true, row: { ruling: 'new', owner: 'WWW.zone.test.' } });
-    expect(newRow(zone, [www], typed)).toMatchObject({ ok: false, problem: expect.stringMatching(/in the ledger already/) });
+    expect(newRow(zone, [www], typed)).toMatchObject({ ok: false, problem: expect.stringMatching(/in the plan already/) });
   });
 
   it('takes a change of the old zone into the plan without losing what was planned', () => {

@@ -62,7 +62,7 @@ export type RulingResult =
 /** The reason of a row that a person ruled. */
 export const BY_HAND = 'decided by hand';
 
-/** The row after an edit; null where a new row is dropped, which takes it out. Says what is wrong where it cannot be so. */
+/** The row after an edit; null where a new row is left out, which takes it out. Says what is wrong where it cannot be so. */
 export function editRow(zone: Name, before: Ruling, edit: RulingEdit): RulingResult {
   const { owner, type, found } = before;
   const base = { owner, type, found, ruling: edit.ruling, reason: BY_HAND };
@@ -72,12 +72,12 @@ export function editRow(zone: Name, before: Ruling, edit: RulingEdit): RulingRes
     case 'drop':
       return { ok: true, row: found ? { ...base, planned: undefined } : null };
     case 'carry':
-      if (!found) return { ok: false, status: 'wrong', field: 'ruling', problem: 'A record set that was not found cannot be carried.' };
+      if (!found) return { ok: false, status: 'wrong', field: 'ruling', problem: 'A record set that was not found cannot be kept as it is.' };
       return { ok: true, row: { ...base, planned: found } };
     case 'repoint':
     case 'new': {
       if ((edit.ruling === 'new') !== (found === undefined)) {
-        const problem = found ? 'A record set that was found is repointed, not new.' : 'A record set that was not found is new.';
+        const problem = found ? 'A record set that was found is changed, not added.' : 'A record set that was not found is added.';
         return { ok: false, status: 'wrong', field: 'ruling', problem };
       }
       const set = before.planned ?? found!;
@@ -94,7 +94,7 @@ export function newRow(zone: Name, rows: readonly Ruling[], typed: { owner: stri
   if (!read.ok) return { ok: false, status: 'wrong', field: read.field, problem: read.problem };
   const { owner, type } = read.set;
   if (rows.some((one) => one.owner.toLowerCase() === owner.toLowerCase() && one.type === type))
-    return { ok: false, status: 'refused', field: 'owner', problem: `${owner} ${type} is in the ledger already: change that row.` };
+    return { ok: false, status: 'refused', field: 'owner', problem: `${owner} ${type} is in the plan already: change that row.` };
   return { ok: true, row: { owner, type, ruling: 'new', found: undefined, planned: read.set, reason: 'added by hand' } };
 }
 

@@ -77,7 +77,7 @@ describe('proposed rulings', () => {
     expect(staying.map((ruling) => ruling.ruling)).toEqual(['carry', 'drop']);
   });
 
-  it('are served with low TTLs first and with their own once settled', () => {
+  it('are served with low TTLs first and with their own once finished everywhere', () => {
     expect(new Set(plannedSets(rulings, 'starting').map((set) => set.ttl))).toEqual(new Set([300]));
     expect(new Set(plannedSets(rulings, 'settled').map((set) => set.ttl))).toEqual(new Set([3600]));
   });

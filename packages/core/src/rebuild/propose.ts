@@ -10,7 +10,7 @@ import { otherUses, usesWords } from './otherUses';
 import { presentWeb } from './presentWeb';
 import { ASKED_FOR, HOSTS_OWN, Ruling } from './ruling';
 
-/** TTL in seconds of repointed and new sets from the push until the move is settled. */
+/** TTL in seconds of repointed and new sets from the push until the move is finished everywhere. */
 export const STARTING_TTL = 300;
 
 /**

@@ -9,7 +9,7 @@ import { Ruling, isHostsOwn } from './ruling';
 const FRESH_TTL = 3600;
 
 /**
- * A zone that starts from nothing: of what was found, a registrar's parking records at the most, nothing is carried; the website leads
+ * A zone that starts from nothing: of what was found, a registrar's parking records at the most, nothing is kept; the website leads
  * to its host, and mail is declined where that is wanted, by a null MX and an SPF record that lets nobody send (RFC 7505, RFC 7208 §5.1).
  */
 export function proposeFresh(

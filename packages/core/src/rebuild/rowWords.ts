@@ -2,10 +2,10 @@ import { LedgerRow, BY_HAND, RowDecision } from './ledgerRow';
 import { RulingKind } from './ruling';
 import { MadeRule } from './standingRule';
 
-/** What a ruling of many says of each of its rows: what was found there is carried, dropped, or has this in its place. */
+/** What a ruling of many says of each of its rows: what was found there is kept, dropped, or has this in its place. */
 export interface ShortWord {
   readonly ruling: RulingKind;
-  /** Absent where it is carried or dropped. */
+  /** Absent where it is kept or dropped. */
   readonly set?: { readonly ttl: number; readonly data: readonly string[] };
 }
 

@@ -3,6 +3,12 @@ import { RRsetText } from '../dns/record';
 export const RULINGS = ['carry', 'repoint', 'drop', 'new'] as const;
 export type RulingKind = (typeof RULINGS)[number];
 
+/** What is to become of a record set, as screens say it. */
+export const RULING_LABELS: Readonly<Record<RulingKind, string>> = { carry: 'keep', repoint: 'change', drop: 'leave out', new: 'add' };
+
+/** The same once it is decided: `www A: changed.` */
+export const RULED_LABELS: Readonly<Record<RulingKind, string>> = { carry: 'kept', repoint: 'changed', drop: 'left out', new: 'added' };
+
 /** What happens to one record set. `found` is absent for `new`; `planned` is absent for `drop`. */
 export interface Ruling {
   readonly owner: string;

@@ -97,7 +97,7 @@ describe('where a rule is to lead', () => {
     expect(ruleWords(rule({ like: '203.0.113.0/24', ruling: 'repoint', to: ['198.51.100.7', 'x.test.'] }))).toBe(
       'Everything like “203.0.113.0/24” leads to 198.51.100.7, x.test',
     );
-    expect(ruleWords(rule({ group: 'Mail' }))).toBe('Everything in “Mail” is carried');
+    expect(ruleWords(rule({ group: 'Mail' }))).toBe('Everything in “Mail” is kept');
   });
 });
 

@@ -109,10 +109,10 @@ export function readRuleTo(zone: Name, text: string): { readonly ok: true; reado
   return { ok: true, to: [...new Set(to)] };
 }
 
-/** `Everything like “203.0.113.0/24” leads to 198.51.100.7`; `Everything in “Mail” is carried`. */
+/** `Everything like “203.0.113.0/24” leads to 198.51.100.7`; `Everything in “Mail” is kept`. */
 export function ruleWords({ like, group, ruling, to }: StandingRule): string {
   const what = ['Everything', like.trim() !== '' && `like “${like.trim()}”`, group !== null && `in “${group}”`].filter((part) => typeof part === 'string');
-  const how = ruling === 'carry' ? 'is carried' : ruling === 'drop' ? 'is dropped' : `leads to ${to.map((one) => one.replace(/\.$/, '')).join(', ')}`;
+  const how = ruling === 'carry' ? 'is kept' : ruling === 'drop' ? 'is left out' : `leads to ${to.map((one) => one.replace(/\.$/, '')).join(', ')}`;
   return `${what.join(' ')} ${how}`;
 }
 

@@ -43,7 +43,7 @@ export function turnedZone(plan: LegPlan, served: readonly RRset[], lowerTo: num
 }
 
 /**
- * What a push brings to a host: the planned sets, with TTLs kept low until the move is settled. Back at the old host, where the zone
+ * What a push brings to a host: the planned sets, with TTLs kept low until the move is finished everywhere. Back at the old host, where the zone
  * still stands, what did not change keeps its TTL.
  */
 export function pushedSets({ rulings, isBack }: Pick<LegPlan, 'rulings' | 'isBack'>): RRset[] {
@@ -57,7 +57,7 @@ export function pushedSets({ rulings, isBack }: Pick<LegPlan, 'rulings' | 'isBac
   ];
 }
 
-/** The zone where it is once the records of a repoint leg are changed; everything else there stays. `ttl` in seconds: until settled, at most. */
+/** The zone where it is once the records of a repoint leg are changed; everything else there stays. `ttl` in seconds: until finished everywhere, at most. */
 export function changedZone(plan: Pick<LegPlan, 'rulings'>, served: readonly RRset[], ttl: number): RRset[] {
   const rows = plan.rulings.filter(isChanging);
   const keys = new Set(rows.map(keyOfRow));

@@ -86,6 +86,6 @@ describe('coverage', () => {
 
   it('is not whole where sets were too many to be held against every server', () => {
     const { grade, reasons } = coverageOf([authority('a', { transferred: true })], TRANSFER, { left: 3 });
-    expect([grade, reasons[1]]).toEqual(['likely whole', '3 record sets were not held against what every authority answers.']);
+    expect([grade, reasons[1]]).toEqual(['likely whole', '3 record sets were not compared with what every nameserver answers.']);
   });
 });

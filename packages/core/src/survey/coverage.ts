@@ -96,7 +96,7 @@ export function coverageOf(authorities: readonly AuthorityAnswer[], means: Means
       ? [`${counted(varying, 'record set is', 'record sets are')} not answered alike: both answers stand beside ${varying === 1 ? 'it' : 'each'}.`]
       : []),
     ...(fronted > 0 ? [`${counted(fronted, 'record set is', 'record sets are')} answered in place of what is stored.`] : []),
-    ...(left > 0 ? [`${counted(left, 'record set was', 'record sets were')} not held against what every authority answers.`] : []),
+    ...(left > 0 ? [`${counted(left, 'record set was', 'record sets were')} not compared with what every nameserver answers.`] : []),
     ...(unasked > 0 ? [`${counted(unasked, 'name was', 'names were')} not asked whether a zone of ${unasked === 1 ? 'its' : 'their'} own begins there.`] : []),
     ...more,
   ];
@@ -108,7 +108,7 @@ function claimedBy(authorities: readonly AuthorityAnswer[], means: Means, { vary
   switch (means.kind) {
     case 'transfer': {
       const source = authorities.find((authority) => authority.transferred);
-      if (!source) return { grade: 'partial', reasons: ['No authority gave a transfer; nothing can be claimed.'] };
+      if (!source) return { grade: 'partial', reasons: ['No nameserver gave a transfer; nothing can be claimed.'] };
       const said = `Transferred from ${plain(source.server)} (${source.address}) at serial ${source.serial}.`;
       if (means.differing > 0)
         return {
@@ -119,7 +119,7 @@ function claimedBy(authorities: readonly AuthorityAnswer[], means: Means, { vary
     }
     case 'walk': {
       const source = authorities.find((authority) => authority.address === means.address);
-      const said = `No authority gave a transfer. The signed zone was walked name by name at ${plain(source?.server ?? means.address)}: ${means.names} names at serial ${means.serial}.`;
+      const said = `No nameserver gave a transfer. The signed zone was walked name by name at ${plain(source?.server ?? means.address)}: ${means.names} names at serial ${means.serial}.`;
       if (!means.whole || !source) return { grade: 'partial', reasons: [said, ...means.problems.slice(0, 5)] };
       return againstOthers(authorities, source, means.serial, said);
     }
@@ -143,7 +143,7 @@ function claimedBy(authorities: readonly AuthorityAnswer[], means: Means, { vary
                   : `${had} has serial ${file.serial}, served is ${source.serial ?? 'none'}.`,
               ]
             : []),
-          `No authority gave a transfer. ${means.asked} questions were put to ${plain(source.server)}: names that are neither ${means.range ? 'addresses of the range' : 'common'} nor named by others were not found.`,
+          `No nameserver gave a transfer. ${means.asked} questions were put to ${plain(source.server)}: names that are neither ${means.range ? 'addresses of the range' : 'common'} nor named by others were not found.`,
           ...means.remarks,
           'A transfer, a key for it, or an export of the zone would close what is open.',
         ],

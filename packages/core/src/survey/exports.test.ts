@@ -14,8 +14,8 @@ const sets = groupRecords(
 
 describe('an inventory taken along', () => {
   it('as a zone file loads, holds every record, and says what it lacks', () => {
-    const text = exportZoneFile(ZONE, sets, ['The inventory is partial.\nA second line.']);
-    expect(text.split('\n').slice(0, 2)).toEqual(['; kelp-forge.example.', '; The inventory is partial. A second line.']);
+    const text = exportZoneFile(ZONE, sets, ['The inventory is incomplete.\nA second line.']);
+    expect(text.split('\n').slice(0, 2)).toEqual(['; kelp-forge.example.', '; The inventory is incomplete. A second line.']);
     const { loads, records } = checkZone(parseZoneFile(text, ZONE), ZONE);
     expect([loads, records.length]).toEqual([true, 6]);
     expect(text.split('\n')[2]).toMatch(/ IN SOA /);

@@ -30,6 +30,6 @@ describe('risk', () => {
 
   it('says why', () => {
     expect(riskOf(gist()).words).toBe('nothing in the way');
-    expect(riskOf(gist({ grade: 'partial', hints: 2, stops: 1 })).words).toBe('1 thing that stops the move, partial, 2 hints');
+    expect(riskOf(gist({ grade: 'partial', hints: 2, stops: 1 })).words).toBe('1 thing that stops the move, incomplete, 2 hints');
   });
 });

@@ -1,5 +1,5 @@
 import { Coverage } from './coverage';
-import { counted } from './words';
+import { GRADE_WORDS, counted } from './words';
 
 /** A survey in a few numbers. */
 export interface SurveyGist {
@@ -27,7 +27,7 @@ export function riskOf(gist: SurveyGist | undefined): Risk {
   const parts: (readonly [number, string])[] = [
     [gist.stops * 10_000, counted(gist.stops, 'thing that stops the move', 'things that stop the move')],
     [gist.sets === 0 ? 5000 : 0, 'nothing of the zone was had'],
-    [gist.grade === 'partial' && gist.sets > 0 ? 1000 : gist.grade === 'likely whole' ? 100 : 0, gist.grade],
+    [gist.grade === 'partial' && gist.sets > 0 ? 1000 : gist.grade === 'likely whole' ? 100 : 0, GRADE_WORDS[gist.grade]],
     [gist.fronted * 300, `${counted(gist.fronted, 'stored value')} not known`],
     [gist.hints * 50, counted(gist.hints, 'hint')],
     [gist.looks * 40, `${gist.looks} to look at`],

@@ -1,3 +1,6 @@
+/** What a survey can claim of the inventory, as screens say it. */
+export const GRADE_WORDS = { whole: 'complete', 'likely whole': 'probably complete', partial: 'incomplete' } as const;
+
 /** A name as people write it, without the final dot. */
 export function plain(name: string): string {
   return name.replace(/\.$/, '');

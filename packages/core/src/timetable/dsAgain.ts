@@ -97,7 +97,7 @@ function earliestOf(
       secondsTerm('Z_old', 'the largest TTL of an answer of the old zone', old),
       instantTerm('tn', 'every new server seen to serve keys, and answers signed by them', tn.firstNew),
       secondsTerm('Z_new', 'the largest TTL of an answer of the new zone', now),
-      instantTerm('R', 'the last horizon', times.last.at),
+      instantTerm('R', 'the last old answer has run out', times.last.at),
       secondsTerm('f', 'floor a cache may apply', assumed.floor),
     ],
     follows: 'RFC 6781 §4.1.2, RFC 4035 §4.3',

@@ -61,7 +61,7 @@ export function repointTimes(input: TimesInput): LegTimes {
     };
   });
   const isHere = (server: string): boolean => authorities.has(server);
-  const nowhere = leadsNowhere(t0?.firstNew ?? now, 'every authority seen to serve the new values');
+  const nowhere = leadsNowhere(t0?.firstNew ?? now, 'every nameserver seen to give the new values');
   const delegation = lastLeadOutside(spans.ordinary, isHere) ?? nowhere;
   const extended = latest([delegation, lastLeadOutside(spans.extending, isHere) ?? delegation])!;
   const bounded = Number.isFinite(extended.at);

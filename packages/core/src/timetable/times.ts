@@ -48,7 +48,7 @@ export interface LegTimes {
   /** Every parent server seen without a DS; and from when on keys validated through one have run out. */
   readonly td: SeenBetween | undefined;
   readonly signedUntil: Derived | undefined;
-  /** The switch is sound from here on, as far as TTLs go: (a) of the gate. */
+  /** The switch is safe from here on, as far as TTLs go: (a) of the gate. */
   readonly earliestSwitch: Derived;
   /** False while some TTL is not seen lowered: the time is what it would be if all were lowered as decided. */
   readonly certain: boolean;

@@ -51,7 +51,7 @@ export function settledWhen({ plan, seen, said, times, wanted, now, unasked }: S
     .filter((one) => !said.aside.has(one.address))
     .filter((one) => one.sightings.length > 0 && !publishesNew(plan, one.sightings.at(-1)!.value));
   if (plan.kind === 'repoint') {
-    if (!times.switchSeen) missing.push('not every authority was seen to serve the new values');
+    if (!times.switchSeen) missing.push('not every nameserver was seen to give the new values');
     // That caches are led to these servers and no others is seen at the parent alone.
     const leads = seen.parent.filter((one) => !said.aside.has(one.address) && one.sightings.length > 0);
     const lost = leads.filter((one) => isGap(one.sightings.at(-1)!, now));
@@ -73,24 +73,26 @@ export function settledWhen({ plan, seen, said, times, wanted, now, unasked }: S
   if (unheard.length > 0) missing.push(`${some(unheard.map((one) => one.server))} ${unheard.length === 1 ? 'was' : 'were'} not heard lately`);
   const unseen = plan.newServers.filter((one) => !said.aside.has(one.address) && !delegated.some((seenOne) => seenOne.address === one.address));
   if (differing.length + unseen.length > 0 || delegated.length === 0)
-    missing.push(`not every authority answers as planned (${some([...differing, ...unseen].map((one) => one.server)) || 'none was asked'})`);
-  if (unasked > 0) missing.push(`${unasked} ${unasked === 1 ? 'question was' : 'questions were'} not put to the lookouts yet`);
+    missing.push(`not every nameserver answers as planned (${some([...differing, ...unseen].map((one) => one.server)) || 'none was asked'})`);
+  if (unasked > 0) missing.push(`${unasked} ${unasked === 1 ? 'question was' : 'questions were'} not put to the resolvers yet`);
   const byLookout = new Map<string, LookoutSight[]>();
   for (const look of seen.lookouts) byLookout.set(look.lookout, [...(byLookout.get(look.lookout) ?? []), look]);
   const setAside = [...byLookout].filter(([name, looks]) => looks.every(isUseless) || said.aside.has(lookoutSubject(name))).map(([name]) => name);
   const answering = seen.lookouts.filter((look) => !setAside.includes(look.lookout) && !look.silent);
   const waiting = [...new Set(answering.filter((look) => look.verdict !== 'new').map((look) => look.lookout))];
-  if (waiting.length > 0) missing.push(`${waiting.length} ${waiting.length === 1 ? 'lookout is' : 'lookouts are'} not new: ${waiting.join(', ')}`);
-  if (now <= times.last.at) missing.push(Number.isFinite(times.last.at) ? 'a horizon has not passed' : 'no bound is known yet for some answer that is not new');
+  if (waiting.length > 0) missing.push(`${waiting.length} ${waiting.length === 1 ? 'resolver is' : 'resolvers are'} not new: ${waiting.join(', ')}`);
+  if (now <= times.last.at)
+    missing.push(Number.isFinite(times.last.at) ? 'old answers have not run out yet' : 'no bound is known yet for some answer that is not new');
   else {
     const stale = [...new Set(answering.filter((look) => look.last < times.last.at).map((look) => look.lookout))];
-    if (stale.length > 0) missing.push(`${stale.length} ${stale.length === 1 ? 'lookout has' : 'lookouts have'} not been asked since the last horizon`);
+    if (stale.length > 0)
+      missing.push(`${stale.length} ${stale.length === 1 ? 'resolver has' : 'resolvers have'} not been asked since the last old answer has run out`);
     // A look made later tells what was given to whoever was led there last.
     const ledUntil = Number.isFinite(times.extended.at) ? times.extended.at : times.delegation.at;
     const asked = seen.looked['old'];
     if (plan.kind === 'delegation' && asked !== undefined && asked < ledUntil)
       missing.push('the nameservers that are left have not been asked since the last resolver was led there');
   }
-  if (seen.watchers > 0 && byLookout.size > 0 && setAside.length === byLookout.size && !said.left.has('lookouts')) missing.push('no lookout answers');
+  if (seen.watchers > 0 && byLookout.size > 0 && setAside.length === byLookout.size && !said.left.has('lookouts')) missing.push('no resolver answers');
   return { settled: missing.length === 0, missing, setAside, waiting };
 }

@@ -1,5 +1,5 @@
 import { Injectable, Inject } from '@nestjs/common';
-import { AnswerSight, Name, RRsetText, SetKey, TYPE_CODES, ZoneSight, rrsetFromText, sameNameSet, setKey, typeCode } from '@wanderon/core';
+import { GRADE_WORDS, AnswerSight, Name, RRsetText, SetKey, TYPE_CODES, ZoneSight, rrsetFromText, sameNameSet, setKey, typeCode } from '@wanderon/core';
 import { NetError } from '@wanderon/net';
 import { CLOCK, Clock } from '../clock/clock';
 import { HostStore } from '../hosts/host.store';
@@ -79,7 +79,7 @@ export class SurveyStep {
     const apex = survey.sets.find((set) => set.type === 'SOA')?.owner.toLowerCase();
     const keys = survey.sets.find((set) => set.type === 'DNSKEY' && set.owner.toLowerCase() === apex);
     const hints = survey.hints.length;
-    const text = `Survey taken: ${survey.sets.length} record sets, ${survey.coverage.grade}${hints === 0 ? '' : `, ${hints} ${hints === 1 ? 'hint' : 'hints'} open`}.${
+    const text = `Survey taken: ${survey.sets.length} record sets, ${GRADE_WORDS[survey.coverage.grade]}${hints === 0 ? '' : `, ${hints} ${hints === 1 ? 'sign' : 'signs'} of missing records open`}.${
       dns?.gives || sameNameSet(nameservers, [...(dns?.nameservers ?? [])]) ? '' : ' The nameservers are not those of a host we know whole.'
     }`;
     return {

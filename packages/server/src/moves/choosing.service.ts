@@ -111,7 +111,7 @@ export class ChoosingService {
         { kind: 'hosts', value },
         {
           kind: 'choose',
-          text: `${chosen.text}; ${rulings.length} rulings proposed.`,
+          text: `${chosen.text}; ${rulings.length} rows proposed.`,
           before: { dns: row.new_dns_host, web: row.new_web_host },
           after: value,
         },
@@ -128,9 +128,9 @@ export class ChoosingService {
   async begin(legId: string, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async ({ move, leg, transaction, note }) => {
       const { next } = leg.leg.plan;
-      if (!next || stepOf(leg.leg, 'next-leg')?.standing.state !== 'ready') throw new NotNow('The leg before it is not over yet.', { kept: KEPT });
+      if (!next || stepOf(leg.leg, 'next-leg')?.standing.state !== 'ready') throw new NotNow('The stage before it is not over yet.', { kept: KEPT });
       await this.store.addLeg(move.id, { kind: next.kind, scope: leg.row.scope }, transaction);
-      await note({ kind: 'leg', text: 'The second leg was begun.', before: null, after: next });
+      await note({ kind: 'leg', text: 'The second stage was begun.', before: null, after: next });
     });
   }
 

@@ -44,7 +44,7 @@ export function ledgerPage(
   // As they are read: what is seen first stays where it is when the others come.
   const { places, read: all, indexes } = orderOf(leg.plan.zone, found, purposes);
   const start = after === undefined ? Math.min(from, all.length) : all.findIndex((row) => row.id === after) + 1;
-  if (after !== undefined && start === 0) throw new NotNow('The rows were proposed anew. Read the ledger from its beginning.');
+  if (after !== undefined && start === 0) throw new NotNow('The rows were proposed anew. Read the plan from its beginning.');
   const rows = all.slice(start, start + limit);
   const first = start === 0;
   const isHere = onPage(all, rows, first);

@@ -90,7 +90,7 @@ export class MoveActs {
       const loaded = await this.loader.load(id, transaction, true);
       refuseEnded(loaded.move);
       const current = loaded.legs.find((one) => one.row.id === legId) ?? loaded.current;
-      if (current !== loaded.current) throw new NotNow('This leg is over: the move goes on in a later one.', { kept: KEPT });
+      if (current !== loaded.current) throw new NotNow('This stage is over: the move goes on in a later one.', { kept: KEPT });
       const words = this.words(loaded.move, current.row.id, person, transaction);
       let isMore = false;
       const act = {

@@ -170,7 +170,7 @@ export class MoveService {
     return this.acts.act(legId, person, async ({ leg, decide }) => {
       if (leg.said.submittedAt !== undefined) return;
       if (leg.leg.times.ts === undefined && !gateOf(leg.leg).open)
-        throw new NotNow(this.shut(leg.leg, 'The gate is shut'), { detail: this.evidence(leg.leg), kept: KEPT });
+        throw new NotNow(this.shut(leg.leg, 'Not yet: something has to be done first'), { detail: this.evidence(leg.leg), kept: KEPT });
       await decide(
         { kind: 'submitted' },
         {
@@ -194,14 +194,14 @@ export class MoveService {
   async lookAtWebsite(legId: string, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async ({ leg, decide }) => {
       if (!leg.leg.plan.chosen) throw new NotNow('Where the website will be is known once the hosts are chosen.', { kept: KEPT });
-      if (isDone(leg.leg, 'settle')) throw new NotNow('The move is settled: the website is not looked at any more.', { kept: KEPT });
+      if (isDone(leg.leg, 'settle')) throw new NotNow('The move is finished: the website is not looked at any more.', { kept: KEPT });
       await decide({ kind: 'website' }, { kind: 'website', text: 'A look at the website was asked for.' });
     });
   }
 
   async close(id: string, person: Caller): Promise<Acted> {
     return this.acts.onMove(id, person, async (act) => {
-      if (stepOf(act.leg.leg, 'close')?.standing.state !== 'ready') throw new NotNow('The move is not settled yet.', { kept: KEPT });
+      if (stepOf(act.leg.leg, 'close')?.standing.state !== 'ready') throw new NotNow('The move is not finished everywhere yet.', { kept: KEPT });
       await this.end(act, 'closed', 'The move was closed.');
     });
   }

@@ -35,12 +35,12 @@ export class RemarkService {
       if (reason !== null)
         await act.decide(
           { kind: 'waive', subject: remarkSubject(of), value: { reason, about: [...covered, fact] } satisfies Waiver },
-          { kind: 'waive', text: `Let be: ${words} Reason: ${reason}`, before: null, after: reason },
+          { kind: 'waive', text: `Skipped: ${words} Reason: ${reason}`, before: null, after: reason },
         );
       else if (standing && remark.waived !== undefined)
         await act.decide(
           { kind: 'waive', subject: remarkSubject(of), undoes: standing.id },
-          { kind: 'waive', text: `No longer let be: ${words}`, before: standing.value },
+          { kind: 'waive', text: `No longer skipped: ${words}`, before: standing.value },
         );
     });
   }

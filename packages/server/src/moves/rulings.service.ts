@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { Acted, EditRuling, EditRulings, GivenInput } from '@wanderon/contract';
 import {
+  RULED_LABELS,
   Decision,
   LedgerRow,
   Name,
@@ -48,7 +49,7 @@ export class RulingService {
       refuseOutside(leg.row.scope, before.owner, before.type);
       const result = editRow(Name.parse(`${move.domain}.`), before, edit);
       if (!result.ok) throw refused(result);
-      const text = `${before.owner} ${before.type}: ${result.row ? result.row.ruling : 'taken out'}.`;
+      const text = `${before.owner} ${before.type}: ${result.row ? RULED_LABELS[result.row.ruling] : 'taken out'}.`;
       return [
         { kind: 'ruling', subject: rulingId, value: { row: result.row } },
         { kind: 'ruling', text, before: told(before), after: result.row && told(result.row) },
@@ -60,10 +61,10 @@ export class RulingService {
   private async refuseUnseen(row: LedgerRow, mine: RulingEdit, database: Database): Promise<never> {
     const by = row.decidedBy!;
     const name = (await this.people.names([by], database)).get(by) ?? 'Somebody else';
-    const theirs = `${row.ruling}${row.ruling === 'repoint' || row.ruling === 'new' ? ` to ${row.planned!.data.join(', ')}` : ''}`;
-    const yours = `${mine.ruling}${mine.data === undefined ? '' : ` to ${mine.data.split('\n').join(', ')}`}`;
-    throw new NotNow(`${name} has ruled ${row.owner} ${row.type} meanwhile: ${theirs}.`, {
-      detail: `Yours would be ${yours}: look at the row, and rule it again if it is to be so.`,
+    const theirs = `${RULED_LABELS[row.ruling]}${row.ruling === 'repoint' || row.ruling === 'new' ? ` to ${row.planned!.data.join(', ')}` : ''}`;
+    const yours = `${RULED_LABELS[mine.ruling]}${mine.data === undefined ? '' : ` to ${mine.data.split('\n').join(', ')}`}`;
+    throw new NotNow(`${name} has decided ${row.owner} ${row.type} meanwhile: ${theirs}.`, {
+      detail: `Yours would be ${yours}: look at the row, and decide it again if it is to be so.`,
       kept: KEPT,
     });
   }
@@ -82,7 +83,7 @@ export class RulingService {
       if (result.rows.length === 0) return undefined;
       const changed = new Set(result.rows.map(({ id }) => id));
       const before = toldTogether(rows.filter(({ id }) => changed.has(id)));
-      const text = `${changed.size} ${changed.size === 1 ? 'row' : 'rows'}: ${edit.ruling}.`;
+      const text = `${changed.size} ${changed.size === 1 ? 'row' : 'rows'}: ${RULED_LABELS[edit.ruling]}.`;
       return [
         { kind: 'rulings', value: grouped(result.rows) },
         { kind: 'ruling', text, before, after: edit },
@@ -97,7 +98,7 @@ export class RulingService {
       const result = newRow(act.leg.leg.plan.zone, act.leg.rows, typed);
       if (!result.ok) throw refused(result);
       refuseOutside(act.leg.row.scope, result.row!.owner, result.row!.type);
-      await rule(act, randomUUID(), result.row, `${result.row!.owner} ${result.row!.type}: new.`, null);
+      await rule(act, randomUUID(), result.row, `${result.row!.owner} ${result.row!.type}: added.`, null);
     });
   }
 
@@ -182,7 +183,7 @@ export function refuseOutside(scope: Scope, owner: string, type: string): void {
   if (!inScope(scope, owner, type)) throw new NotNow(`${owner} is not in this move.`, { detail: 'It is about other names of the domain.', kept: KEPT });
 }
 
-/** A ruling as the trail keeps it: what was found is in the survey, and is carried or dropped as it stands there. */
+/** A ruling as the trail keeps it: what was found is in the survey, and is kept or dropped as it stands there. */
 function told({ owner, type, ruling, planned }: Ruling): Pick<Ruling, 'owner' | 'type' | 'ruling'> & Partial<Pick<RRsetText, 'ttl' | 'data'>> {
   return ruling === 'carry' || ruling === 'drop' || !planned ? { owner, type, ruling } : { owner, type, ruling, ttl: planned.ttl, data: planned.data };
 }

@@ -56,7 +56,7 @@ export class SheetLinks {
     await this.database.transaction(async (transaction) => {
       const move = await this.store.get(moveId, transaction, true);
       const legs = await this.store.legs(moveId, transaction);
-      if (move.state !== 'open' || legs.at(-1)!.id !== leg) throw new NotNow('This leg is over: nothing is typed for it any more.');
+      if (move.state !== 'open' || legs.at(-1)!.id !== leg) throw new NotNow('This stage is over: nothing is typed for it any more.');
       const open = await transaction('sheet_links')
         .where({ leg_id: leg, withdrawn_at: null })
         .where('ends_at', '>', now)

@@ -41,7 +41,7 @@ async function askAuthority(
   const record = soa.value.answers.find((one) => one.type === TYPE_CODES.SOA && one.owner.equals(zone));
   const authoritative = soa.value.rcode === RCODE.NOERROR && record !== undefined;
   const serial = record && readSoa(record.data).serial;
-  if (!authoritative) return { ...nothing, responded: true, serial, problem: 'it is lame: it does not answer with authority' };
+  if (!authoritative) return { ...nothing, responded: true, serial, problem: 'it is lame: it does not answer for the zone' };
   const [tcp, ns, keys] = await Promise.all([
     observed(client.ask(at, zone, TYPE_CODES.SOA, { over: 'tcp', tries: 1, signal })),
     observed(client.ask(at, zone, TYPE_CODES.NS, { signal })),

@@ -80,7 +80,7 @@ export class SurveyViews {
   }
 
   private async earlier(moveId: string, latest: string): Promise<MoveSurvey['earlier']> {
-    const { rows } = await this.database.raw<{ rows: { id: string; taken_at: number; grade: string; sets: string }[] }>(
+    const { rows } = await this.database.raw<{ rows: { id: string; taken_at: number; grade: MoveSurvey['earlier'][number]['grade']; sets: string }[] }>(
       `select id, taken_at, coverage->>'grade' as grade, (select count(*) from survey_sets where survey_id = surveys.id) as sets
          from surveys where move_id = ? and id <> ? order by taken_at desc limit 20`,
       [moveId, latest],

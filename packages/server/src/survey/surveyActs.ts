@@ -67,7 +67,7 @@ export class SurveyActs {
         { kind: 'hint', subject, value: input.answer },
         {
           kind: 'hint',
-          text: `The hint at ${input.owner} ${input.answer ? `is ${input.answer}` : 'is open again'}.`,
+          text: `The sign at ${input.owner} ${input.answer ? `is ${input.answer}` : 'is open again'}.`,
           before: saidOfSurvey(leg.stands).hints.get(subject) ?? null,
           after: input.answer,
         },
@@ -79,13 +79,13 @@ export class SurveyActs {
   async nameHint(legId: string, input: NameHint, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async (act) => {
       const given = await this.inHand.latest(legId, act.transaction);
-      if (act.leg.leg.plan.chosen) throw new NotNow('The plan was made from the survey already: add what stands there to the ledger.', { kept: KEPT });
+      if (act.leg.leg.plan.chosen) throw new NotNow('The plan was made from the survey already: add what stands there in Rebuild.', { kept: KEPT });
       const name = readNameBelow(input.name, act.leg.leg.plan.zone);
       const names = [...new Set([...given.names, name])];
       await this.give(
         act,
         { ...given, sets: JSON.stringify(given.sets), names },
-        `The hint at ${input.owner} was given a name: ${name}; the survey is taken again.`,
+        `The sign at ${input.owner} was given a name: ${name}; the survey is taken again.`,
         given.id,
       );
     });
@@ -132,7 +132,7 @@ export class SurveyActs {
   /** What a fronted set holds, read in the host's panel. */
   async setStored(legId: string, input: StoredInput, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async (act) => {
-      if (act.leg.leg.plan.chosen) throw new NotNow('The plan was made already: type the value in its row of the ledger.', { kept: KEPT });
+      if (act.leg.leg.plan.chosen) throw new NotNow('The plan was made already: type the value in its row in Rebuild.', { kept: KEPT });
       const set = await this.setOf(act.leg, input.owner, input.type);
       if (set.fronted === null) throw new NotNow(`${input.owner} ${input.type} is answered as it is stored.`, { kept: KEPT });
       let data: string[] = [];

@@ -78,7 +78,7 @@ export async function takeSurvey(world: SurveyWorld, wished: SurveyWish, takenAt
     delegation.referrals.flatMap(({ glue }) => glue),
     delegation.referrals.flatMap(({ siblings }) => siblings ?? []),
   );
-  tell('Asking each authority');
+  tell('Asking each nameserver');
   const asked = await askAuthorities(world.client, zone, delegated.servers, signal);
   const { answers } = asked;
   // Whose server answers for the zone before one that is only named.
@@ -180,7 +180,7 @@ export async function takeSurvey(world: SurveyWorld, wished: SurveyWish, takenAt
       ...inventory.views,
       ...against,
       ...(hints.length > 0
-        ? [`${counted(hints.length, 'question is', 'questions are')} answered by some server and not from what was found; see the hints.`]
+        ? [`${counted(hints.length, 'question is', 'questions are')} answered by some server and not from what was found; see the signs of missing records.`]
         : []),
       ...(walker.givenUp.size > 0
         ? [`${counted(walker.givenUp.size, 'name is', 'names are')} not followed to addresses: the way there would have taken too many questions.`]

@@ -19,11 +19,11 @@ function actionFor(next: NonNullable<MoveSummary['next']>, due: boolean): Action
   const actions: Record<string, Action> = {
     lower: { words: 'Approve, lower now', path: '/approve', body: { lowerAt: null, plannedSwitch: null }, done: 'The timetable is approved.' },
     close: { words: 'Close the move', path: '/close', body: {}, done: 'The move is closed.' },
-    'next-leg': { words: 'Begin the second leg', path: '/next', body: {}, done: 'The second leg is begun.' },
+    'next-leg': { words: 'Begin the second stage', path: '/next', body: {}, done: 'The second stage is begun.' },
     ...(due
       ? {
           switch: { words: 'Saved at the registrar', path: '/submitted', body: {}, done: 'Wanderon looks at the parent.' },
-          change: { words: 'It changes now', path: '/submitted', body: {}, done: 'Wanderon looks at the authorities.' },
+          change: { words: 'It changes now', path: '/submitted', body: {}, done: 'Wanderon asks the nameservers.' },
         }
       : {}),
   };

@@ -75,7 +75,7 @@ export function DnsFields({ register, errors }: { register: UseFormRegister<Type
         </label>
         <Choice label="A domain stands" field="habits.accounts" register={register} choices={ACCOUNT_WORDS} />
         <Choice label="Signing" field="habits.signs" register={register} choices={SIGNS_WORDS} />
-        <Choice label="An alias at the apex" field="habits.apexAlias" register={register} choices={APEX_ALIAS_WORDS} />
+        <Choice label="An alias at the domain itself" field="habits.apexAlias" register={register} choices={APEX_ALIAS_WORDS} />
         <label>
           <span className="block text-sm text-faded">Records in a zone, at the most</span>
           <input {...register('habits.most')} inputMode="numeric" placeholder="no limit is known" className={`${inputLook} mono`} />

@@ -118,7 +118,7 @@ function Zones({ host: { holdsEarly, habits } }: { host: Host }) {
       {habits.nameservers === 'by domain' && <Words title="Nameservers">{NAMESERVER_WORDS['by domain']}, shown once it was added</Words>}
       {habits.most !== null && <Words title="Holds">{habits.most} records in a zone at the most</Words>}
       {habits.accounts !== 'unknown' && <Words title="Accounts">a domain stands {ACCOUNT_WORDS[habits.accounts]}</Words>}
-      {habits.apexAlias !== 'unknown' && <Words title="Alias at the apex">{APEX_ALIAS_WORDS[habits.apexAlias]}</Words>}
+      {habits.apexAlias !== 'unknown' && <Words title="Alias at the domain itself">{APEX_ALIAS_WORDS[habits.apexAlias]}</Words>}
       {habits.signs !== 'unknown' && <Words title="Signing">{SIGNS_WORDS[habits.signs]}</Words>}
       {habits.standIn !== '' && (
         <Words title="Redirects at its edge">

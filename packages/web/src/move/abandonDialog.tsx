@@ -15,7 +15,7 @@ export function AbandonDialog({ move, leg, onClose }: { move: MoveView; leg: Leg
     sent('lower') && !sent('raise') && `TTLs stay lowered, where they were, to ${leg.lowerTo} s.`,
     sent('change') && 'The records stay as they were changed.',
     leg.kind === 'delegation' && leg.seen.ts !== null && 'The nameservers stay as they are at the registrar; set them back there if that is what is wanted.',
-    sent('turn') && 'The NS set of the old zone stays turned to the new servers, where the change was taken.',
+    sent('turn') && 'The NS set of the old zone goes on naming the new nameservers, where the change was taken.',
     sent('raise') && 'TTLs stay raised where that was taken.',
   ].filter((one): one is string => one !== false);
   return (

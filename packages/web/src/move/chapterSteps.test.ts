@@ -34,4 +34,4 @@ describe('every step that there is stands on the page of its chapter', () => {
 });
 
 /** Steps whose place on the page is a part of its own. */
-const PLACES: Readonly<Record<string, RegExp>> = { choose: /<ChooseWay/, named: /<GivenNames/ };
+const PLACES: Readonly<Record<string, RegExp>> = { choose: /<FrontDoor/, named: /<GivenNames/ };

@@ -4,9 +4,9 @@ import { Link, useLocation } from 'react-router';
 /** The legs of a move that has several, the one on the screen marked. */
 export function LegTabs({ move, leg }: { move: MoveView; leg: LegView }) {
   const { pathname } = useLocation();
-  if (move.legs.length === 1) return leg.next ? <p className="pr-3 text-sm text-faded">First of two legs.</p> : null;
+  if (move.legs.length === 1) return leg.next ? <p className="pr-3 text-sm text-faded">First of two stages.</p> : null;
   return (
-    <ol aria-label="Legs" className="mt-1 pr-3 text-sm">
+    <ol aria-label="Stages" className="mt-1 pr-3 text-sm">
       {move.legs.map((one, index) => (
         <li key={one.id} aria-current={one.id === leg.id || undefined}>
           {one.id === leg.id ? (

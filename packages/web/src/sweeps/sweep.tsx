@@ -1,5 +1,5 @@
 import { Me, SweepAction, SweepRow, SweepView } from '@wanderon/contract';
-import { Risk, counted, riskOf, showName } from '@wanderon/core';
+import { GRADE_WORDS, Risk, counted, riskOf, showName } from '@wanderon/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { SortingState, Table, createColumnHelper, getCoreRowModel, getFilteredRowModel, getSortedRowModel, useReactTable } from '@tanstack/react-table';
 import { useMemo, useState } from 'react';
@@ -43,7 +43,17 @@ const COLUMNS = [
 /** Everything that is said of a domain is found by the filter. */
 function isFound({ original: { row, shown, risk } }: { original: Rated }, _column: string, text: string): boolean {
   const { gist } = row;
-  const words = [shown, row.domain, row.state, row.problem, risk?.words, gist?.grade, gist?.dnsHost, gist?.registrar, ...(gist?.said ?? [])];
+  const words = [
+    shown,
+    row.domain,
+    row.state,
+    row.problem,
+    risk?.words,
+    gist && GRADE_WORDS[gist.grade],
+    gist?.dnsHost,
+    gist?.registrar,
+    ...(gist?.said ?? []),
+  ];
   return words.filter(Boolean).join(' ').toLowerCase().includes(text.trim().toLowerCase());
 }
 
@@ -242,7 +252,7 @@ function Row({ rated: { row, shown, risk } }: { rated: Rated }) {
         {risk?.words ?? row.state}
       </span>
       <span role="cell" className="max-md:hidden">
-        {gist?.grade ?? ''}
+        {gist ? GRADE_WORDS[gist.grade] : ''}
       </span>
       <span role="cell" className="max-md:hidden">
         {gist?.sets ?? ''}
@@ -282,7 +292,7 @@ function csvOf(rows: readonly Rated[]): string {
       row.state,
       String(risk?.score ?? ''),
       risk?.words ?? '',
-      row.gist?.grade ?? '',
+      row.gist ? GRADE_WORDS[row.gist.grade] : '',
       String(row.gist?.sets ?? ''),
       String(row.gist?.hints ?? ''),
       row.gist?.dnsHost ?? '',

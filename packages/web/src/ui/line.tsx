@@ -23,7 +23,7 @@ const ABOVE = 15;
 const BELOW = 18;
 const FOLDED = 'wanderon.line';
 
-/** The line: a move's own time axis with what was done, what is planned, the horizons, the draining of old answers, and now. */
+/** The line: a move's own time axis with what was done, what is planned, the times, the draining of old answers, and now. */
 export function Line({ move, now }: { move: Pick<MoveSummary, 'marks' | 'drain'>; now: number }) {
   const [box, width] = useWidth();
   const [folded, setFolded] = useState(() => localStorage.getItem(FOLDED) === 'yes');
@@ -129,7 +129,7 @@ export function MarkShape({ kind, x, y, past }: { kind: Mark['kind']; x: number;
   return <circle cx={x} cy={y} r="4" fill={kind === 'step' ? 'var(--ink)' : 'var(--sheet)'} stroke="var(--ink)" strokeWidth="1.4" />;
 }
 
-/** Old answers draining away: a hatched wedge from all of them to none at the last horizon. */
+/** Old answers draining away: a hatched wedge from all of them to none at the last old answer has run out. */
 export function Drain({ drain, x, base, height, now }: { drain: MoveSummary['drain']; x: (at: number) => number; base: number; height: number; now: number }) {
   if (!drain) return null;
   const [left, right] = [x(drain.from), x(drain.until)];

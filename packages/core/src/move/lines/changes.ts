@@ -15,6 +15,6 @@ export const changes: LineRule = (leg) => {
       ? `Every record set goes into the other account; ${count === 0 ? 'none changes its value' : count === 1 ? 'one changes its value' : `${count} change their values`}.`
       : count > 0
         ? `${count} record ${count === 1 ? 'set changes' : 'sets change'}, nothing else.`
-        : 'The plan changes nothing: rule in the ledger what is to change.',
+        : 'The plan changes nothing: say in Rebuild what is to change.',
   );
 };

@@ -9,15 +9,15 @@ export const delegated: LineRule = (leg) => {
   const sights = leg.seen.parent.flatMap((one) => one.sightings.at(-1)?.value ?? []);
   const others = [...new Set(sights.flatMap((sight) => sight.nameservers.map(plain)).filter((name) => !known.has(name.toLowerCase())))];
   const seenAt = leg.seen.looked['parent'] ?? null;
-  if (sights.length === 0) return line(leg, 'delegated', false, 'What the parent publishes was not seen yet.', { seenAt });
+  if (sights.length === 0) return line(leg, 'delegated', false, 'What the registry publishes was not seen yet.', { seenAt });
   if (others.length > 0)
     return line(leg, 'delegated', false, `The registry delegates elsewhere by now: ${others.join(', ')}. What changes here would be seen by nobody.`, {
       seenAt,
       ways: [{ act: 'retry', subject: 'survey', label: 'Take the survey again', means: 'It says where the domain is answered now, and what is there.' }],
     });
   const differ = !sights.every((sight) => sameNameSet(sight.nameservers, sights[0]!.nameservers));
-  return line(leg, 'delegated', true, 'The parent delegates to the servers at which the records change.', {
+  return line(leg, 'delegated', true, 'The registry delegates to the nameservers at which the records change.', {
     seenAt,
-    evidence: differ ? 'servers of the parent name different sets of them' : null,
+    evidence: differ ? 'the registry’s servers name different sets of them' : null,
   });
 };

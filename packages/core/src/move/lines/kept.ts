@@ -19,11 +19,11 @@ export const kept: LineRule = (leg) => {
     'kept',
     holds,
     holds
-      ? `The old zone at ${host} is turned: its own answers lead to the new servers, and resolvers that go by them ask there already.`
-      : `${host} drops the zone once the domain is delegated elsewhere: turn the old zone first. Resolvers that go by its own answers ask the new servers from then on.`,
+      ? `The old zone at ${host} names the new nameservers: resolvers that go by its answers ask there already.`
+      : `${host} takes the zone out once the domain is delegated elsewhere: have the old zone name the new nameservers first. Resolvers that go by its answers ask the new servers from then on.`,
     {
       evidence: holds
-        ? 'Whom the parent led there before the switch still asks there until its referral has run out.'
+        ? 'Resolvers that were led there before the switch go on asking there until that has run out.'
         : 'Whoever is led there then finds nothing, or a parking page, until what led there has run out.',
       waivable: true,
       about: [GOES],

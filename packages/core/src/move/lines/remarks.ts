@@ -5,7 +5,7 @@ export const remarks: LineRule = (leg) => {
   const stops = openStops(leg.remarks);
   const holds = stops.length === 0;
   const letBe = leg.remarks.filter((remark) => remark.weight === 'stop').length - stops.length;
-  const passed = letBe > 0 ? ` ${letBe} ${letBe === 1 ? 'was' : 'were'} let be.` : '';
+  const passed = letBe > 0 ? ` ${letBe} ${letBe === 1 ? 'was' : 'were'} skipped.` : '';
   return line(
     leg,
     'remarks',

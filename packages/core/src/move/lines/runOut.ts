@@ -10,13 +10,19 @@ export const runOut: LineRule = (leg) => {
   if (leg.plan.isBack) return undefined;
   const { certain, earliestSwitch, outlasting } = leg.times;
   const holds = certain && earliestSwitch.at <= leg.now;
-  return line(leg, 'run out', holds, holds ? 'Every answer with an old TTL has run out.' : 'Answers with their old TTL may still be remembered.', {
+  return line(leg, 'run out', holds, holds ? ranOut(leg) : 'Answers with their old TTL may still be remembered.', {
     seenAt: leg.seen.looked['old'] ?? null,
     holdsAt: certain && !holds ? earliestSwitch.at : null,
     evidence: holds ? null : runningOut(leg),
     ways: holds || outlasting === 0 ? [] : [acceptWay(outlasting)],
   });
 };
+
+function ranOut({ said: { acceptedTtl } }: Leg): string {
+  return acceptedTtl === undefined
+    ? 'Every answer with an old TTL has run out.'
+    : `No old answer is remembered for longer than the ${duration(acceptedTtl)} that a person accepts.`;
+}
 
 /** Which answer it is that outlasts the others, and by how much; when that ends stands with the line. */
 function runningOut({ times }: Leg): string | null {

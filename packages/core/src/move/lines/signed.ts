@@ -24,5 +24,5 @@ export const signed: LineRule = (leg) => {
     });
   const unknown = leg.plan.keysTtl !== undefined && !signedUntil;
   if (unknown) return line(leg, 'ds', false, 'Not every server of the parent was seen without a DS.', { seenAt: at });
-  return line(leg, 'ds', true, 'The parent publishes no DS.', { seenAt: at });
+  return line(leg, 'ds', true, 'The registry publishes no DS.', { seenAt: at });
 };

@@ -38,7 +38,7 @@ function unseenWords(leg: Leg): { readonly text: string } | Record<never, never>
   const names = unseenNames(leg.plan).map((name) => name.replace(/\.$/, ''));
   if (names.length === 0) return {};
   return {
-    text: `${leg.plan.newHost!.name} fronts ${names.join(', ')} before and after: no answer shows the change. The word of whoever makes it counts, and what the page shows.`,
+    text: `${leg.plan.newHost!.name} answers ${names.join(', ')} with its own addresses before and after: no answer shows the change. The word of whoever makes it counts, and what the page shows.`,
   };
 }
 

@@ -1,3 +1,4 @@
+import { duration } from '../../survey/duration';
 import { lowersTtls } from '../../timetable/lowering';
 import { Leg } from '../leg';
 import { ownerOf, typeOf } from '../plan';
@@ -17,6 +18,8 @@ export const lowered: StepRule = {
   standing: (leg) => {
     const { tl, ts } = leg.times;
     // What a gap after the switch has moved says nothing of when it was.
+    if (tl.all && leg.said.acceptedTtl !== undefined)
+      return stands('left', { doneAt: leg.said.accepted!.at, text: `A person accepts old answers of up to ${duration(leg.said.acceptedTtl)}.` });
     if (tl.all) return stands('done', { doneAt: ts !== undefined && tl.all.firstNew > ts ? null : tl.all.firstNew, since: tl.all.lastOld });
     if (ts !== undefined) return stands('left', { doneAt: ts, text: 'The switch came before the TTLs were seen lowered.' });
     return stands('doing', { text: loweredWords(leg), ways: waysOf(leg) });

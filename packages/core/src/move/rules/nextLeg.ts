@@ -4,8 +4,8 @@ import { StepRule, stands } from './rule';
 export const nextLeg: StepRule = {
   id: 'next-leg',
   chapter: 'watch',
-  title: 'Begin the second leg',
-  label: 'second leg begun',
+  title: 'Begin the second stage',
+  label: 'second stage begun',
   after: ['raise'],
   by: 'person',
   counts: 'in turn',

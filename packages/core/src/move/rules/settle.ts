@@ -10,7 +10,7 @@ import { StepRule, Way, asideWay, stands } from './rule';
 export const settle: StepRule = {
   id: 'settle',
   chapter: 'watch',
-  title: 'Watch until settled',
+  title: 'Watch until finished everywhere',
   label: 'settled',
   after: ['switch', 'turn', 'changed'],
   by: 'seen',
@@ -45,7 +45,7 @@ function waysOf(leg: Leg): Way[] {
   const fresh = new Set(leg.plan.newServers.map((one) => one.address));
   const silentNew = leg.seen.zones.filter((one) => one.silence && fresh.has(one.address) && !leg.said.aside.has(one.address));
   const silentParent = leg.plan.kind === 'repoint' ? leg.seen.parent.filter((one) => one.silence && !leg.said.aside.has(one.address)) : [];
-  const noLookout = leg.settled.missing.includes('no lookout answers');
+  const noLookout = leg.settled.missing.includes('no resolver answers');
   return [
     ...(leg.turns ? silentOld.map((one) => asideWay(one.address, one.server)) : []),
     ...silentNew.map((one) => asideWay(one.address, one.server)),
@@ -58,7 +58,14 @@ function waysOf(leg: Leg): Way[] {
     })),
     ...(last.at > leg.now + KEPT_AT_MOST && leg.times.switchSeen ? [finishWay(last.at, leg.now)] : []),
     ...(noLookout
-      ? [{ act: 'leave', subject: 'lookouts', label: 'Go on without lookouts', means: 'Only what authorities answer then counts, and the bounds.' } as const]
+      ? [
+          {
+            act: 'leave',
+            subject: 'lookouts',
+            label: 'Go on without resolvers',
+            means: 'Then only the nameservers count, and the times that are worked out.',
+          } as const,
+        ]
       : []),
   ];
 }

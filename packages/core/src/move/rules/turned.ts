@@ -9,8 +9,8 @@ import { StepRule, Way, asideWay, stands } from './rule';
 export const turned: StepRule = {
   id: 'turned',
   chapter: 'switch',
-  title: 'See the old zone turned',
-  label: 'old zone turned',
+  title: 'See the old zone name the new nameservers',
+  label: 'old zone names the new nameservers',
   after: ['turn'],
   by: 'seen',
   counts: 'done',

@@ -14,8 +14,8 @@ export const aliasAtApex: Check = ({ zone, rulings, newWeb, apexAlias: { host, t
             'stop',
             'alias-at-apex',
             known
-              ? `The apex cannot be an alias, and ${host} has nothing that takes its place; use addresses.`
-              : `The apex cannot be an alias. Whether ${host} takes one, and answers with the addresses behind it, is not known: say so at its page, or use addresses.`,
+              ? `The domain itself cannot be an alias, and ${host} has nothing that takes its place; use addresses.`
+              : `The domain itself cannot be an alias. Whether ${host} takes one, and answers with the addresses behind it, is not known: say so at its page, or use addresses.`,
             [newWeb && addressesInstead(rulings, ruling, newWeb)],
           ),
         );

@@ -16,7 +16,7 @@ export const apexAndWww: Check = (input) => {
   return follows
     ? []
     : [
-        remark(behind, 'look', 'one-spelling', `This stays at the old host while ${moves(apex) ? 'the apex' : 'www'} moves.`, [
+        remark(behind, 'look', 'one-spelling', `This stays at the old host while ${moves(apex) ? 'the domain itself' : 'www'} moves.`, [
           along(input, moves(apex) ? www : apex, moves(apex) ? apex : www),
         ]),
       ];

@@ -31,7 +31,7 @@ export const caaForbids: Check = ({ zone, rulings, newWeb, outside }) => {
   });
   const [first] = fromAbove;
   if (!above || !first) return within;
-  const own = 'A CAA set at the apex of the zone counts before it.';
+  const own = 'A CAA set at the domain itself counts before it.';
   return [...within, told(first, newWeb, `CAA of ${plain(above.owner)}, above the zone,`, 'here', own, apexSet(zone, rulings, issuers[0]))];
 };
 

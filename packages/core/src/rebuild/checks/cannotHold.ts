@@ -6,7 +6,7 @@ export const cannotHold: Check = ({ rulings, lacks }) =>
   rulings
     .filter((ruling) => ruling.planned !== undefined && lacks.includes(ruling.type))
     .map((ruling) =>
-      remark(ruling, 'stop', 'cannot-hold', `Its new DNS host cannot hold ${ruling.type} records: drop it knowing what it was for, or choose another host.`, [
+      remark(ruling, 'stop', 'cannot-hold', `Its new DNS host cannot hold ${ruling.type} records: leave it out if nobody needs it, or choose another host.`, [
         { text: 'Take it out.', rows: [fixedAway(ruling)] },
       ]),
     );

@@ -359,7 +359,7 @@ it('what CAA lets a web host do is asked where it is not known who makes its cer
   expect(checkRulings(checkInput(ZONE, plan))).toEqual([]);
 });
 
-it('a set that is carried as one of several answers is said to be', () => {
+it('a set that is kept as one of several answers is said to be', () => {
   const one = row('carry x A 192.0.2.1');
   const said = (reason: string): string[] => checkRulings(checkInput(ZONE, [{ ...one, reason }])).map((remark) => `${remark.weight} ${remark.code}`);
   expect([said(`is not about the website; ${VARIES}`), said('is not about the website')]).toEqual([['look varies-as-found'], []]);
@@ -438,7 +438,7 @@ describe('a host that takes so many records in a zone', () => {
     checkRulings(checkInput(ZONE, PLAN, { most })).flatMap((one) => (one.code === 'too-many' ? [`${one.weight}: ${one.text}`] : []));
 
   it.each([
-    [3, ['stop: Its new DNS host takes 3 records in a zone, and the plan has 4: drop 1 of them, or choose another host.']],
+    [3, ['stop: Its new DNS host takes 3 records in a zone, and the plan has 4: leave 1 of them out, or choose another host.']],
     [4, []],
     [null, []],
   ] as const)('of %s', (most, expected) => expect(many(most)).toEqual(expected));

@@ -13,7 +13,7 @@ export const frontsOwn: Check = ({ rulings, fronted }) =>
         ruling,
         'stop',
         'fronts-own',
-        'This is what the old host answers in place of the stored value, which is not known. Look it up in its panel and type it here, or drop the row.',
+        'This is what the old host answers in place of the stored value, which is not known. Look it up in its panel and type it here, or leave it out.',
       ),
     ];
   });

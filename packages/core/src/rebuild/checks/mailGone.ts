@@ -20,7 +20,7 @@ export const mailGone: Check = (input) =>
         'look',
         'mail-gone',
         `Mail was taken for this name; without its MX ${led ? 'it is delivered to the name’s own address' : 'it comes back'}.`,
-        [{ text: 'Carry it.', rows: [fixedAsFound(ruling)!] }],
+        [{ text: 'Keep it.', rows: [fixedAsFound(ruling)!] }],
       ),
     ];
   });

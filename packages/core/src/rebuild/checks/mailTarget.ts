@@ -60,7 +60,7 @@ export const mailTarget: Check = (input) => {
       if (!end.isLed)
         return [
           remark(ruling, 'stop', 'mail-target-gone', `Mail leads to ${plain(target)}, which has no address in the new zone.`, [
-            end.addresses.length > 0 ? { text: 'Carry its address.', rows: end.addresses.flatMap((other) => fixedAsFound(other) ?? []) } : undefined,
+            end.addresses.length > 0 ? { text: 'Keep its address.', rows: end.addresses.flatMap((other) => fixedAsFound(other) ?? []) } : undefined,
           ]),
         ];
       return end.addresses.some((other) => other.ruling === 'repoint') ? [moves()] : [];

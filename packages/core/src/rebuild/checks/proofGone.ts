@@ -17,7 +17,7 @@ export const proofGone: Check = ({ zone, rulings }) =>
     return proofs.length > 0
       ? [
           remark(ruling, 'look', 'proof-gone', `${proofs[0]!.slice(0, 60)} looks like a proof of ownership, and goes: is it still asked for?`, [
-            { text: 'Carry it.', rows: [fixedTo(rulings, ruling.owner, 'TXT', [...(planned?.data ?? []), ...proofs])] },
+            { text: 'Keep it.', rows: [fixedTo(rulings, ruling.owner, 'TXT', [...(planned?.data ?? []), ...proofs])] },
           ]),
         ]
       : [];

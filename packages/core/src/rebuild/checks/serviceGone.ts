@@ -41,5 +41,5 @@ function losesSpf(row: Ruling): boolean {
 }
 
 function asFound(row: Ruling): { text: string; rows: NonNullable<ReturnType<typeof fixedAsFound>>[] } {
-  return { text: 'Carry it.', rows: [fixedAsFound(row)!] };
+  return { text: 'Keep it.', rows: [fixedAsFound(row)!] };
 }

@@ -14,7 +14,7 @@ export const subzone: Check = ({ zone, rulings }) => {
     row.type === 'NS' && row.found && !row.planned && !isHostsOwn(row)
       ? [
           remark(row, 'look', 'subzone-gone', 'This zone of its own is not delegated any more: every name in it goes.', [
-            { text: 'Carry it.', rows: [fixedAsFound(row)!] },
+            { text: 'Keep it.', rows: [fixedAsFound(row)!] },
           ]),
         ]
       : [],
@@ -38,8 +38,8 @@ export const subzone: Check = ({ zone, rulings }) => {
         : []),
       ...(lost
         ? [
-            remark(lost, 'look', 'ds-lost', 'The subzone is signed, and its DS is dropped: it is not validated any more.', [
-              { text: 'Carry it.', rows: [fixedAsFound(lost)!] },
+            remark(lost, 'look', 'ds-lost', 'The subzone is signed, and its DS is left out: it is not validated any more.', [
+              { text: 'Keep it.', rows: [fixedAsFound(lost)!] },
             ]),
           ]
         : []),
@@ -62,7 +62,7 @@ export const subzone: Check = ({ zone, rulings }) => {
 /** The addresses of the subzone's servers as they were found; undefined where some has none. */
 function glueAsFound(rulings: readonly Ruling[], bare: readonly Name[]): Fix | undefined {
   const rows = bare.map((server) => (['A', 'AAAA'] as const).flatMap((type) => fixedIfFound(rowAt(rulings, server.toString(), type))));
-  return rows.every((one) => one.length > 0) ? { text: 'Carry its address.', rows: rows.flat() } : undefined;
+  return rows.every((one) => one.length > 0) ? { text: 'Keep its address.', rows: rows.flat() } : undefined;
 }
 
 function fixedIfFound(row: Ruling | undefined): readonly FixedRow[] {

@@ -14,7 +14,7 @@ export const tlsaMoves: Check = ({ rulings }) => {
             ruling,
             'look',
             'tlsa-moves',
-            `It pins the certificate of ${host.replace(/\.$/, '')}, which moves: replace it with the new one’s, or drop it.`,
+            `It pins the certificate of ${host.replace(/\.$/, '')}, which moves: replace it with the new one’s, or leave it out.`,
             [{ text: 'Take it out.', rows: [fixedAway(ruling)] }],
           ),
         ]

@@ -10,6 +10,13 @@ export const tooLarge: Check = ({ rulings }) =>
     if (!ruling.planned) return [];
     const octets = octetsOf(ruling.planned);
     return octets > MESSAGE
-      ? [remark(ruling, 'stop', 'too-large', `This set takes ${octets.toLocaleString('en')} octets; a DNS message holds 65,535. Make it smaller, or drop it.`)]
+      ? [
+          remark(
+            ruling,
+            'stop',
+            'too-large',
+            `This set takes ${octets.toLocaleString('en')} octets; a DNS message holds 65,535. Make it smaller, or leave it out.`,
+          ),
+        ]
       : [];
   });

@@ -19,7 +19,7 @@ export const useAtWebHost: Check = (input) => {
   const told = new Set<string>();
   return rulings.flatMap((row) => {
     const owner = row.owner.toLowerCase();
-    // An address that is carried led there before the move as well.
+    // An address that is kept led there before the move as well.
     if (!row.planned || !row.found || !isLead(row.type) || (row.ruling === 'carry' && row.type !== 'CNAME') || told.has(owner)) return [];
     const name = Name.parse(row.owner);
     const byRecord = uses(name).filter((use) => use.type !== undefined && use.type !== 'MX');

@@ -1,7 +1,7 @@
 import { VARIES, isAsFound } from '../ruling';
 import { Check, remark } from './check';
 
-/** A set that is answered otherwise from one question to the next is carried as it was answered once: the other answers are not in the plan. */
+/** A set that is answered otherwise from one question to the next is kept as it was answered once: the other answers are not in the plan. */
 export const variesAsFound: Check = ({ rulings }) =>
   rulings
     .filter((row) => isAsFound(row) && row.reason.endsWith(VARIES))

@@ -9,7 +9,7 @@ import { plannedZone } from './plannedZone';
 const LEADS: ReadonlySet<string> = new Set(['A', 'AAAA', 'CNAME', 'MX']);
 
 /**
- * A name that is dropped and that a wildcard answers from then on (RFC 4592 §2.2): it does not go, it leads elsewhere. Where nothing is left
+ * A name that is left out and that a wildcard answers from then on (RFC 4592 §2.2): it does not go, it leads elsewhere. Where nothing is left
  * at the name, the wildcard leads visitors and mail from it, whichever type was dropped.
  */
 export const wildcardAnswers: Check = (input) => {
@@ -26,7 +26,7 @@ export const wildcardAnswers: Check = (input) => {
     const answers = types.filter((type) => LEADS.has(type) || found.get(owner)!.has(type)).flatMap((type) => answeredBy(input, ruling, type));
     if (answers.length === 0) return [];
     told.add(owner);
-    const text = `Once it is dropped, ${plain(answers[0]!.from)} answers for it (${answers.map((one) => one.type).join(', ')}).`;
+    const text = `Once it is left out, ${plain(answers[0]!.from)} answers for it (${answers.map((one) => one.type).join(', ')}).`;
     return [remark(ruling, 'look', 'wildcard-answers', text)];
   });
 };

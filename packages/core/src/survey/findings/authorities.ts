@@ -38,7 +38,7 @@ export const authorities: Finder = (standing) => {
     findings.push({
       weight: 'look',
       code: 'serials',
-      text: `The authorities are not at one serial: ${[...serials].map(([serial, servers]) => `${listWords(servers)} at ${serial}`).join('; ')}. What was changed last may not be everywhere yet.`,
+      text: `The nameservers do not have the same serial: ${[...serials].map(([serial, servers]) => `${listWords(servers)} at ${serial}`).join('; ')}. What was changed last may not be everywhere yet.`,
     });
   const own = new Map<string, { names: readonly string[]; servers: string[] }>();
   for (const { server, nameservers } of sound.filter((authority) => authority.nameservers.length > 0)) {
@@ -54,7 +54,7 @@ export const authorities: Finder = (standing) => {
     findings.push({
       weight: 'look',
       code: 'ns-differs',
-      text: `The authorities name different nameservers for the zone: ${[...own.values()].map(({ names, servers }) => `${listWords(servers)} ${servers.length === 1 ? 'names' : 'name'} ${listWords(names.map(plain).sort())}`).join('; ')}.`,
+      text: `The nameservers name different nameservers for the zone: ${[...own.values()].map(({ names, servers }) => `${listWords(servers)} ${servers.length === 1 ? 'names' : 'name'} ${listWords(names.map(plain).sort())}`).join('; ')}.`,
     });
   for (const { names } of own.values()) {
     if (delegated.length === 0 || sameNameSet(names, delegated)) continue;

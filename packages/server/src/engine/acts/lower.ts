@@ -1,4 +1,4 @@
-import { changesBetween, loweredZone } from '@wanderon/core';
+import { changesBetween, duration, loweredZone } from '@wanderon/core';
 import { ActResult, WorkContext } from '../context';
 import { Outward } from './outward';
 
@@ -15,7 +15,7 @@ export async function lower(context: WorkContext, outward: Outward): Promise<Act
     witness: context.witness,
     step: 'lower',
     decidedBy: leg.said.approved?.person ?? null,
-    says: (changes) => `TTLs of ${changes} record sets down to ${lowerTo} s.`,
+    says: (changes) => `TTLs of ${changes} record sets down to ${duration(lowerTo)}.`,
     plan: (served) => changesBetween(served, loweredZone(leg.plan, served, lowerTo)),
     ttlsAside: true,
   });

@@ -2,7 +2,7 @@ import { RCODE, RRset, apexTtlBack, changesBetween, foreignWords, hostsOwnSet, p
 import { ActResult, WorkContext } from '../context';
 import { Outward } from './outward';
 
-/** Pushes the planned zone to the new DNS host, with TTLs kept low until the move is settled; what is not ours goes only with assent. */
+/** Pushes the planned zone to the new DNS host, with TTLs kept low until the move is finished everywhere; what is not ours goes only with assent. */
 export async function push(context: WorkContext, outward: Outward): Promise<ActResult> {
   const { leg, zone, loaded, move } = context;
   const target = await outward.target({ id: loaded.row.new_dns_host, names: leg.plan.newNameservers }, 'Set it right at Hosts, then try again.');

@@ -7,14 +7,17 @@ export async function turn(context: WorkContext, outward: Outward): Promise<ActR
   const { leg, loaded } = context;
   const target = await outward.target(
     { id: loaded.row.old_dns_host, names: leg.plan.oldNameservers },
-    'Change the NS records of the apex in its panel, or go on without.',
+    'Change the NS records of the domain itself in its panel, or go on without.',
   );
   if ('refusal' in target) return target.refusal;
   return outward.bring(context, target, {
     witness: context.witness,
     step: 'turn',
     decidedBy: leg.said.approved?.person ?? null,
-    says: (changes) => (changes === 1 ? 'the new apex NS set.' : 'the new apex NS set, and the new addresses of nameservers that keep their names.'),
+    says: (changes) =>
+      changes === 1
+        ? 'the new NS records of the domain itself.'
+        : 'the new NS records of the domain itself, and the new addresses of nameservers that keep their names.',
     plan: (served) => changesBetween(served, turnedZone(leg.plan, served, leg.said.lowerTo)),
     ttlsAside: true,
   });

@@ -24,7 +24,7 @@ export async function lookAstray({ leg, loaded, zone, every }: WorkContext, netw
   const here = leg.plan.newServers[0]?.address;
   if (keys.length === 0 || here === undefined) return [];
   const domains = await others();
-  // The host that is left has all that is carried, and is delegated to.
+  // The host that is left has all that is kept, and is delegated to.
   const known = new Set([loaded.row.new_dns_host, loaded.row.old_dns_host]);
   const hosts = [...loaded.hosts.values()].filter((host) => host.role === 'dns' && !known.has(host.id)).slice(0, OTHER_HOSTS);
   const walker = network.walker();

@@ -32,7 +32,7 @@ async function driftOf({ leg, loaded, zone }: WorkContext, network: Network, hos
       pages: [],
     };
     const inventory = await takeInventory(network.surveyWorld, wish, await hosts.keyOf(loaded.row.old_dns_host), asked);
-    if (inventory.sightings.length === 0) return [{ ...base, value: undefined, problem: 'no old authority gave anything of the zone' }];
+    if (inventory.sightings.length === 0) return [{ ...base, value: undefined, problem: 'no old nameserver gave anything of the zone' }];
     const sets = mergeSightings(inventory.sightings).map((one) => one.set);
     const varying = loaded.row.survey_id ? await surveys.varying(loaded.row.survey_id) : new Set<string>();
     const changes = driftFromPlan(zone, leg.plan.rulings, sets, varying);

@@ -33,7 +33,7 @@ export function AskedPage({ move, leg, may }: ChapterProps) {
           ? `Next: ${open[0]!}.`
           : after.some((step) => step.state === 'ready')
             ? 'What follows the cutover can be done now.'
-            : 'The gate asks for nothing else there.'}
+            : 'Nothing else is needed there before the switch.'}
       </p>
       {asked.changes.length > 0 && (
         <p role="status" className="my-2 border-l-4 border-accent bg-shade px-3 py-1.5">
@@ -47,7 +47,7 @@ export function AskedPage({ move, leg, may }: ChapterProps) {
       <div className="grid grid-cols-2 gap-10 max-lg:grid-cols-1">
         <div>
           <h3 className="smallcaps border-b border-ink">Records</h3>
-          {asked.needs.length === 0 && <p className="py-1.5 text-faded">None besides addresses and alias targets, which the ledger has.</p>}
+          {asked.needs.length === 0 && <p className="py-1.5 text-faded">None besides addresses and alias targets, which the plan has.</p>}
           <ul>
             {asked.needs.map((need) => (
               <NeedRow key={need.id} need={need} move={move.id} domain={move.domain} host={asked.web ?? 'The web host'} may={may && leg.seen.ts === null} />

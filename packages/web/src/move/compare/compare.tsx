@@ -242,11 +242,11 @@ function TakePlan({ move, leg, hand }: Pick<LedgerProps, 'move' | 'leg'> & { han
     <Button
       kind="main"
       disabled={take.isPending}
-      title="One decision, which one undo in the ledger takes back"
+      title="One decision, which one undo in Rebuild takes back"
       onClick={() =>
         take.mutate(
           { sets: hand.sets.map((set) => ({ ...set, data: [...set.data] })) },
-          { onError: fail, onSuccess: () => say(`${counted(rows.length, 'row')} of the plan changed; u in the ledger takes it back.`) },
+          { onError: fail, onSuccess: () => say(`${counted(rows.length, 'row')} of the plan changed; u in Rebuild takes it back.`) },
         )
       }
     >

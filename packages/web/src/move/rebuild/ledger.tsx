@@ -103,7 +103,7 @@ export function Ledger({
   return (
     <>
       <div className={`smallcaps grid ${LEDGER_COLUMNS} gap-x-3 border-b border-ink pr-6`}>
-        <span>Ruling</span>
+        <span>What to do</span>
         <span>Name</span>
         <span>Found</span>
         <span>Planned</span>
@@ -183,9 +183,9 @@ const GroupHead = memo(function GroupHead({
   const stops = remarks.filter((one) => one.weight === 'stop').length;
   const parts = [
     `${group.rows.length} ${group.rows.length === 1 ? 'row' : 'rows'}`,
-    counts.repoint > 0 && `${counts.repoint} repointed`,
-    counts.new > 0 && `${counts.new} new`,
-    counts.drop > 0 && !group.hostsOwn && `${counts.drop} dropped`,
+    counts.repoint > 0 && `${counts.repoint} changed`,
+    counts.new > 0 && `${counts.new} added`,
+    counts.drop > 0 && !group.hostsOwn && `${counts.drop} left out`,
   ].filter((one) => typeof one === 'string');
   return (
     <button

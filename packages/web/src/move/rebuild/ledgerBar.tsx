@@ -20,7 +20,7 @@ export function LedgerBar({ shown, onRule, mayRule, remarks, isFronting }: Props
   return (
     <div className="flex items-center gap-3 pb-1 max-md:flex-wrap">
       <input
-        aria-label="Filter the ledger"
+        aria-label="Filter the plan"
         placeholder="name, type, value, range"
         value={filter}
         onChange={(event) => shown.setFilter(event.target.value)}
@@ -50,7 +50,7 @@ export function LedgerBar({ shown, onRule, mayRule, remarks, isFronting }: Props
       {mayRule && marks.length > 0 && (
         <span role="status" className="ml-auto min-w-0 truncate text-sm">
           <b className="font-semibold text-accent">{marks.length} marked</b>{' '}
-          <span className="text-faded">c carry · r repoint to … · d drop · x X mark · Esc none</span>
+          <span className="text-faded">c keep · r change to … · d leave out · x X mark · Esc none</span>
         </span>
       )}
       {mayRule && marks.length === 0 && <span className="ml-auto min-w-0 truncate text-sm text-faded">{hints(remarks > 0, isFronting)}</span>}
@@ -60,6 +60,6 @@ export function LedgerBar({ shown, onRule, mayRule, remarks, isFronting }: Props
 
 /** The keys that matter most, as many as a line of 1280 pixels holds. */
 function hints(hasRemarks: boolean, isFronting: boolean): string {
-  const keys = [hasRemarks && 'o next remark', isFronting && 'f fronting', 'c carry', 'r repoint', 'd drop', hasRemarks && 'm mend', 'x mark', 'R rule'];
+  const keys = [hasRemarks && 'o next remark', isFronting && 'f fronting', 'c keep', 'r change', 'd leave out', hasRemarks && 'm mend', 'x mark', 'R rule'];
   return [...keys.filter((one) => one !== false).slice(0, 5), '? all keys'].join(' · ');
 }

@@ -29,7 +29,7 @@ export function LedgerHead({ title, move, leg, inPlace, may, mayPush, onChoose, 
       <div>
         <h2 className="text-[1.25rem] leading-tight">{title}</h2>
         <p className="text-faded">
-          {inPlace ? `${counts.carry} stay` : `${counts.carry} carried`}, {counts.repoint} repointed, {counts.drop} dropped, {counts.new} new
+          {inPlace ? `${counts.carry} stay` : `${counts.carry} kept`}, {counts.repoint} changed, {counts.drop} left out, {counts.new} added
           {counts.remarks > 0 && ` · ${counts.remarks} ${counts.remarks === 1 ? 'remark' : 'remarks'}`}
           {reading && ` · ${rulings.length} of ${total} rows are read`}
           {!reading && <PlanExports rulings={rulings} domain={move.domain} />}

@@ -1,5 +1,5 @@
 import { LedgerView, RulingView } from '@wanderon/contract';
-import { compareText, Outside, Piece, policyWords } from '@wanderon/core';
+import { compareText, Outside, Piece, policyWords, RULING_LABELS } from '@wanderon/core';
 import { ReactNode, memo } from 'react';
 import { FIX_KEYS, Mending, RemarkNote, fixesOf } from './remarkNote';
 import { duration } from '../../time';
@@ -17,7 +17,7 @@ interface Props {
   readonly outside: Outside | null;
   readonly remarks: LedgerView['remarks'];
   readonly mending?: Mending | undefined;
-  /** The zone stays: a row that is dropped is deleted, one that is carried is not ours to judge. */
+  /** The zone stays: a row that is left out is deleted, one that is kept is not ours to judge. */
   readonly inPlace?: boolean;
   readonly current: boolean;
   readonly marked: boolean;
@@ -42,7 +42,7 @@ export const LedgerRow = memo(function LedgerRow(props: Props) {
     >
       <span className={`truncate pl-2 ${RULING_LOOKS[ruling.ruling]}`} title={whyOf(ruling)}>
         {marked && <span aria-label="marked">● </span>}
-        {ruling.ruling}
+        {RULING_LABELS[ruling.ruling]}
       </span>
       {others && (
         <span

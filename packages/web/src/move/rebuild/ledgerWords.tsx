@@ -3,13 +3,13 @@ import { ownerBelow } from '../owner';
 
 /** Where records change in place, what is served is old until the change, and that is as it should be. */
 export function inPlaceWords({ seen, gate, counts, unseen }: LedgerProps['leg']): string {
-  if (seen.t0) return unseen.length > 0 ? 'The records are changed, by the word of whoever did it' : 'Every authority serves the new values';
+  if (seen.t0) return unseen.length > 0 ? 'The records are changed, by the word of whoever did it' : 'Every nameserver gives the new values';
   if (seen.ts !== null) return 'The records are being changed';
   const changing = counts.repoint + counts.new;
   return gate.open
     ? 'Ready to be changed where they are'
     : changing === 0
-      ? 'Nothing changes yet: rule what is to'
+      ? 'Nothing changes yet: say what is to'
       : 'What changes is planned, and nothing is changed yet';
 }
 
@@ -19,7 +19,7 @@ export function servedWords({ served, pushed, isBack, account }: LedgerProps['le
   if (!served) return pushed ? 'The new zone is being pushed' : 'The new zone is planned, not pushed yet';
   const good = served.servers.filter((server) => server.problem === null && server.differs.length === 0 && server.apexNew).length;
   const all = served.servers.length;
-  const which = account ? 'authorities' : isBack ? 'servers that it goes back to' : 'new servers';
+  const which = account ? 'nameservers' : isBack ? 'servers that it goes back to' : 'new servers';
   return good === all ? `All ${good} ${which} serve the plan` : `${good} of ${all} ${which} serve the plan`;
 }
 

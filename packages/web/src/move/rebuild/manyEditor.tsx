@@ -34,7 +34,7 @@ export function ManyEditor({
   };
   if (types.length > 1)
     return (
-      <Dialog open onClose={onClose} title={`Repoint ${rows.length} rows`}>
+      <Dialog open onClose={onClose} title={`Change ${rows.length} rows`}>
         <p>They are of several types ({types.join(', ')}): one value is none for all of them. Mark rows of one type.</p>
         <Button className="mt-4" onClick={onClose}>
           Leave it
@@ -42,7 +42,7 @@ export function ManyEditor({
       </Dialog>
     );
   return (
-    <Dialog open onClose={onClose} title={`Repoint ${rows.length} rows`} wide>
+    <Dialog open onClose={onClose} title={`Change ${rows.length} rows`} wide>
       <form onSubmit={submit} noValidate>
         <label className="block">
           <span className="mb-0.5 block font-semibold">Value of all of them ({type})</span>
@@ -75,7 +75,7 @@ export function ManyEditor({
         </div>
         <div className="mt-4 flex gap-2">
           <Button kind="main" type="submit" disabled={busy || !read.ok}>
-            Repoint {rows.length} rows
+            Change {rows.length} rows
           </Button>
           <Button onClick={onClose}>Leave it</Button>
         </div>

@@ -1,5 +1,5 @@
 import { LedgerView, RulingView } from '@wanderon/contract';
-import { LedgerGroup } from '@wanderon/core';
+import { LedgerGroup, RULING_LABELS } from '@wanderon/core';
 import { duration, fullTime } from '../../time';
 import { ownerBelow } from '../owner';
 
@@ -33,7 +33,7 @@ export function PrintedLedger({
       </caption>
       <thead>
         <tr className="smallcaps border-b border-ink text-left">
-          {['Ruling', 'Name', 'Found', 'Planned', 'Remarks'].map((one) => (
+          {['What to do', 'Name', 'Found', 'Planned', 'Remarks'].map((one) => (
             <th key={one} scope="col" className="pr-3 font-normal">
               {one}
             </th>
@@ -49,7 +49,7 @@ export function PrintedLedger({
           </tr>
           {group.rows.map((row) => (
             <tr key={row.id} className="border-b border-rule align-baseline [break-inside:avoid]">
-              <td className="pr-3">{row.ruling}</td>
+              <td className="pr-3">{RULING_LABELS[row.ruling]}</td>
               <td className="mono pr-3 [overflow-wrap:anywhere]">
                 {ownerBelow(row.owner, domain)} {row.type}
               </td>
@@ -60,7 +60,7 @@ export function PrintedLedger({
                   <span key={one.code + one.fact} className="block">
                     {one.weight === 'stop' ? 'Stop: ' : ''}
                     {one.text}
-                    {one.waived !== null && ` Let be: ${one.waived}`}
+                    {one.waived !== null && ` Skipped: ${one.waived}`}
                   </span>
                 ))}
                 {row.decidedBy && <span className="block text-faded">decided by {row.decidedBy}</span>}

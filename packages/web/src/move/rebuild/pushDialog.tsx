@@ -19,7 +19,7 @@ export function PushDialog({ move, leg, onClose }: { move: MoveView; leg: OpenLe
         What else stands in that zone goes or is overwritten only once you have seen it and said so; what the host needs for itself is left. Nobody is led there
         before the switch.
       </p>
-      <p className="mt-2">TTLs are at most 5 minutes until the move is settled.</p>
+      <p className="mt-2">TTLs are at most 5 minutes until the move is finished everywhere.</p>
       {looks.length > 0 && (
         <div className="mt-3">
           <p className="font-semibold">{looks.length === 1 ? 'One remark asks for a second look:' : `${looks.length} remarks ask for a second look:`}</p>

@@ -31,7 +31,7 @@ export function RemarkNote({ remark, keys, domain, mending }: { remark: RemarkVi
   if (remark.waived !== null)
     return (
       <span className="block text-faded">
-        <s className="decoration-1">{remark.text}</s> Let be: {remark.waived} {letBe}
+        <s className="decoration-1">{remark.text}</s> Skipped: {remark.waived} {letBe}
       </span>
     );
   return (

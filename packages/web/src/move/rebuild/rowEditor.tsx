@@ -98,12 +98,12 @@ export function RowEditor({
           autoFocus={ruling !== undefined}
         />
         <Field
-          label="TTL once settled"
+          label="TTL once finished everywhere"
           mono
           value={ttl}
           onChange={(event) => setTtl(event.target.value)}
           problem={problem('ttl')}
-          hint="Seconds, or like 1h30m. Until the move is settled it is at most 5 minutes."
+          hint="Seconds, or like 1h30m. Until the move is finished everywhere it is at most 5 minutes."
         />
         {read.ok && read.set.data.join('\n') !== data.trim() && (
           <p className="mb-3">
@@ -114,7 +114,7 @@ export function RowEditor({
         {error && <Failed error={error instanceof ProblemError ? error : undefined} />}
         <div className="flex gap-2">
           <Button kind="main" type="submit" disabled={edit.isPending || add.isPending}>
-            {ruling ? (ruling.found ? 'Repoint' : 'Save') : 'Add'}
+            {ruling ? (ruling.found ? 'Change it' : 'Save') : 'Add'}
           </Button>
           <Button onClick={onClose}>Leave it</Button>
         </div>

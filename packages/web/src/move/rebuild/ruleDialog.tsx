@@ -1,5 +1,5 @@
 import { MakeRule, MoveView } from '@wanderon/contract';
-import { Name, RULE_RULINGS, RowAsIf, StandingRule, readRuleTo, rowSeen, ruleWords, ruledBy } from '@wanderon/core';
+import { Name, RULE_RULINGS, RULING_LABELS, RowAsIf, StandingRule, readRuleTo, rowSeen, ruleWords, ruledBy } from '@wanderon/core';
 import { FormEvent, useDeferredValue, useId, useMemo, useState } from 'react';
 import { useHosts, useMoveAction } from '../../api';
 import { Button } from '../../ui/button';
@@ -13,7 +13,7 @@ import { RulePreview } from './rulePreview';
 import { useWhatIf } from './useWhatIf';
 import { WhatIfNote } from './whatIfNote';
 
-const RULING_WORDS: Readonly<Record<StandingRule['ruling'], string>> = { repoint: 'leads to', carry: 'is carried', drop: 'is dropped' };
+const RULING_WORDS: Readonly<Record<StandingRule['ruling'], string>> = { repoint: 'leads to', carry: 'is kept', drop: 'is left out' };
 
 /** Rules every row of a kind at once: what is like a text, or in a group, or both; shown first as the rows that it changes. */
 export function RuleDialog({
@@ -73,7 +73,7 @@ export function RuleDialog({
       },
       {
         onSuccess: () => {
-          say(`${ruleWords(rule)}: ${taken.length} ${taken.length === 1 ? 'row is' : 'rows are'} ruled. u takes it back.`);
+          say(`${ruleWords(rule)}: ${taken.length} ${taken.length === 1 ? 'row is' : 'rows are'} decided. u takes it back.`);
           onClose();
         },
       },
@@ -145,7 +145,7 @@ export function RuleDialog({
             move={move}
             rows={ruled.changes.map(({ before, row }) => ({
               ...{ id: before.id, owner: before.owner, type: before.type, before: (before.planned ?? before.found)?.data ?? [] },
-              ...{ after: row?.planned?.data, ruling: row?.ruling ?? '' },
+              ...{ after: row?.planned?.data, ruling: row ? RULING_LABELS[row.ruling] : '' },
             }))}
             without={without}
             onTurn={(id) => setWithout(turned(without, id))}
@@ -172,7 +172,7 @@ export function RuleDialog({
               <Button
                 kind="quiet"
                 disabled={end.isPending}
-                onClick={() => end.mutate(id, { onError: fail, onSuccess: () => say('The rule is over; what it ruled stays. u takes that back.') })}
+                onClick={() => end.mutate(id, { onError: fail, onSuccess: () => say('The rule is over; what was decided by it stays. u takes that back.') })}
               >
                 It is over
               </Button>

@@ -68,7 +68,7 @@ function OfferDialog({
   const taken = rows.filter(({ id }) => !without.has(id)).map(({ row }) => row);
   return (
     <Dialog open onClose={onClose} title={rule.words} wide>
-      <p className="mb-2">These rows came, or changed at the old host, after the rule was made. They are ruled by it only if you say so.</p>
+      <p className="mb-2">These rows came, or changed at the old host, after the rule was made. It counts for them only if you say so.</p>
       <RulePreview
         move={move}
         rows={rows.map(({ row, ...more }) => ({ ...more, owner: row.owner, type: row.type, before: (row.planned ?? row.found)?.data ?? [] }))}
@@ -85,7 +85,7 @@ function OfferDialog({
               { rows: taken.map(({ id }) => id), seen: taken.map(rowSeen) },
               {
                 onSuccess: () => {
-                  say(`${taken.length} ${taken.length === 1 ? 'row is' : 'rows are'} ruled; u takes it back.`);
+                  say(`${taken.length} ${taken.length === 1 ? 'row is' : 'rows are'} decided; u takes it back.`);
                   onClose();
                 },
               },

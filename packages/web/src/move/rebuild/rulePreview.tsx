@@ -6,7 +6,7 @@ export interface PreviewRow {
   readonly owner: string;
   readonly type: string;
   readonly before: readonly string[];
-  /** Undefined: the row is dropped, or taken out. */
+  /** Undefined: the row is left out, or taken out. */
   readonly after: readonly string[] | undefined;
   readonly ruling: string;
 }

@@ -136,7 +136,7 @@ export function useLedgerActs(move: MoveView, zone: Name, rulings: LedgerView['r
       if (changes.length > 0) own.current.did(changes);
       try {
         await known(() => editMany.mutateAsync({ rows: rows.map((row) => row.id), seen: rows.map(seenOf), ...change }));
-        say(`${rows.length} ${rows.length === 1 ? 'row is' : 'rows are'} ruled; u takes all of it back.`);
+        say(`${rows.length} ${rows.length === 1 ? 'row is' : 'rows are'} decided; u takes all of it back.`);
         return true;
       } catch (error) {
         failed(error);

@@ -1,5 +1,5 @@
 import { MoveSurvey } from '@wanderon/contract';
-import { counted } from '@wanderon/core';
+import { GRADE_WORDS, counted } from '@wanderon/core';
 import { ReactNode, useState } from 'react';
 import { fullTime, shortTime } from '../../time';
 
@@ -15,7 +15,7 @@ export function Coverage({ survey, children }: { survey: MoveSurvey; children?: 
   return (
     <div className="mb-4 flex items-start justify-between gap-6 max-md:flex-col max-md:gap-3">
       <div className="max-w-[62rem]">
-        <h2 className="text-[1.25rem] leading-tight">The inventory is {survey.coverage.grade}</h2>
+        <h2 className="text-[1.25rem] leading-tight">The inventory is {GRADE_WORDS[survey.coverage.grade]}</h2>
         {(all ? reasons : reasons.slice(0, SHOWN)).map((reason) => (
           <p key={reason}>{reason}</p>
         ))}
@@ -33,7 +33,7 @@ export function Coverage({ survey, children }: { survey: MoveSurvey; children?: 
         <p className="text-faded">
           <span title={fullTime(survey.takenAt)}>Taken {shortTime(survey.takenAt)}</span> · {counted(survey.sets.length, 'record set')}
           {survey.asked > 0 && ` · ${counted(survey.asked, 'question')} put`}
-          {survey.hints.length > 0 && ` · ${open === 0 ? 'every hint answered' : `${counted(open, 'hint')} open`}`}
+          {survey.hints.length > 0 && ` · ${open === 0 ? 'every sign answered' : `${counted(open, 'sign')} open`}`}
         </p>
       </div>
       <div className="flex shrink-0 flex-wrap gap-2">{children}</div>

@@ -1,5 +1,5 @@
 import { DriftView, MoveSurvey } from '@wanderon/contract';
-import { counted } from '@wanderon/core';
+import { GRADE_WORDS, counted } from '@wanderon/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call } from '../../api';
@@ -30,7 +30,7 @@ export function Drift({ move, domain, survey }: { move: string; domain: string; 
         >
           {survey.earlier.map((one) => (
             <option key={one.id} value={one.id}>
-              {shortTime(one.takenAt)}, {one.grade}, {one.sets} record sets
+              {shortTime(one.takenAt)}, {GRADE_WORDS[one.grade]}, {one.sets} record sets
             </option>
           ))}
         </select>

@@ -1,4 +1,4 @@
-import { EXPORT_HEADING, Name, exportRows, exportZoneFile } from '@wanderon/core';
+import { GRADE_WORDS, EXPORT_HEADING, Name, exportRows, exportZoneFile } from '@wanderon/core';
 import { MoveSurvey } from '@wanderon/contract';
 import { csv } from '../../ui/csv';
 import { saveFile } from '../../ui/saveFile';
@@ -11,7 +11,7 @@ export function Exports({ survey, items, zone, domain }: { survey: MoveSurvey; i
       'zone file',
       `${domain}.zone`,
       'text/dns',
-      () => exportZoneFile(zone, exportedSets(items), [`Inventory: ${survey.coverage.grade}.`, ...survey.coverage.reasons]),
+      () => exportZoneFile(zone, exportedSets(items), [`Inventory: ${GRADE_WORDS[survey.coverage.grade]}.`, ...survey.coverage.reasons]),
     ],
     ['CSV', `${domain}.csv`, 'text/csv', () => csv(EXPORT_HEADING, exportRows(exportedSets(items)))],
     ['JSON', `${domain}.json`, 'application/json', () => JSON.stringify(survey, null, 1)],

@@ -60,7 +60,7 @@ function NameForm({ hint, move, onDone }: { hint: HintView; move: string; onDone
       <span className="grow">
         <input
           autoFocus
-          aria-label={`The name behind the hint at ${hint.owner}`}
+          aria-label={`The name behind the sign at ${hint.owner}`}
           placeholder="the name, below the domain or whole"
           spellCheck={false}
           value={text}

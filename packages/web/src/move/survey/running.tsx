@@ -16,12 +16,12 @@ export function Running({ move, again, may }: { move: MoveView; again: boolean; 
         <div className="min-w-0">
           <p className="font-semibold">{again ? 'The survey is being taken again; below stands the one before.' : 'The survey is being taken.'}</p>
           <p className="truncate" title={progress?.doing}>
-            {progress?.doing ?? 'Asking the servers of the parent, then each authority'} …
+            {progress?.doing ?? 'Asking the registry’s servers, then each nameserver'} …
           </p>
           <p className="text-faded">
             {progress && progress.asked > 0
               ? `${progress.asked} asked${progress.left ? `, ${progress.left} known to be left` : ''}`
-              : 'Where no authority gives the zone whole, its names are asked for one by one, which takes a minute or two.'}
+              : 'Where no nameserver gives the zone whole, its names are asked for one by one, which takes a minute or two.'}
           </p>
         </div>
         {may && (

@@ -14,7 +14,7 @@ export function Standing({ survey, now }: { survey: MoveSurvey; now: number }) {
     <Fold
       title="Where it stands"
       alarming={sound < survey.authorities.length || names.size === 0}
-      gist={`Registered ${at} · ${names.size === 0 ? 'not delegated' : `delegated to ${counted(names.size, 'nameserver')}`} · ${sound} of ${survey.authorities.length} authorities answer`}
+      gist={`Registered ${at} · ${names.size === 0 ? 'not delegated' : `delegated to ${counted(names.size, 'nameserver')}`} · ${sound} of ${survey.authorities.length} nameservers answer`}
     >
       <div className="mt-2 grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)_minmax(0,4fr)] gap-x-8 gap-y-3 max-lg:grid-cols-1">
         <Registration survey={survey} now={now} />
@@ -44,7 +44,7 @@ export function Standing({ survey, now }: { survey: MoveSurvey; now: number }) {
           ))}
         </div>
         <div>
-          <h3 className="smallcaps border-b border-ink">Authorities</h3>
+          <h3 className="smallcaps border-b border-ink">Nameservers</h3>
           {survey.authorities.length === 0 && <p className="py-1 text-faded">None could be asked.</p>}
           {survey.authorities.map((authority) => (
             <Row key={authority.address} servers={[authority]}>

@@ -53,6 +53,6 @@ function whatOf(how: BackWay, leg: LegView): string {
 
 function meansOf(how: BackWay, leg: LegView): string {
   const typed = leg.byHand ? ' Somebody has to type them in the panel.' : '';
-  if (how === 'records') return `Counted from when the last authority has the old values again.${typed}`;
-  return 'The old zone is made ready first, then it is changed at the registrar, then the new zone is turned. Counted from the change at the registrar.';
+  if (how === 'records') return `Counted from when the last nameserver gives the old values again.${typed}`;
+  return 'The old zone is made ready first, then it is changed at the registrar, then the new zone names the old nameservers. Counted from the change at the registrar.';
 }

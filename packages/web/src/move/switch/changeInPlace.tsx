@@ -60,13 +60,13 @@ export function ChangeInPlace({ move, leg, now, may }: LedgerProps) {
           {may && !open && <BackOut move={move.id} leg={leg} />}
         </div>
         <div>
-          <h3 className="smallcaps border-b border-ink">{open ? 'Gate' : 'What each authority serves'}</h3>
+          <h3 className="smallcaps border-b border-ink">{open ? 'Checks' : 'What each nameserver gives'}</h3>
           {open ? <GateLines gate={leg.gate} may={may} move={move.id} /> : <Authorities served={leg.served} domain={move.domain} />}
           <div className="mt-5">
             <WebsiteLook move={move} now={now} may={may} />
           </div>
           <div className="mt-5">
-            <h3 className="smallcaps border-b border-ink">Where the parent delegates</h3>
+            <h3 className="smallcaps border-b border-ink">Where the registry delegates</h3>
             <Parent watch={move.watch} same />
           </div>
         </div>
@@ -78,17 +78,17 @@ export function ChangeInPlace({ move, leg, now, may }: LedgerProps) {
 function headline(leg: LedgerProps['leg']): string {
   const { t0, ts } = leg.seen;
   if (leg.account) return takeoverHeadline(leg);
-  if (leg.isBack) return t0 ? `Every authority serves the old values again since ${shortTime(t0.firstNew)}` : 'Setting the old values back';
+  if (leg.isBack) return t0 ? `Every nameserver gives the old values again since ${shortTime(t0.firstNew)}` : 'Setting the old values back';
   if (t0 && leg.unseen.length > 0) return `Changed ${shortTime(t0.firstNew)}, by the word of whoever did it`;
-  if (t0) return `Every authority serves the new values since ${shortTime(t0.firstNew)}`;
-  if (ts !== null) return 'Waiting for every authority to serve the new values';
-  return leg.gate.open ? 'The gate is open: change the records' : 'The gate is shut';
+  if (t0) return `Every nameserver gives the new values since ${shortTime(t0.firstNew)}`;
+  if (ts !== null) return 'Waiting until every nameserver gives the new values';
+  return leg.gate.open ? 'Change the records now' : 'Before you change the records';
 }
 
 function takeoverHeadline({ seen: { t0, ts }, gate }: LedgerProps['leg']): string {
-  if (t0) return `Every authority serves the whole plan since ${shortTime(t0.firstNew)}`;
-  if (ts !== null) return 'Waiting for every authority to serve the whole plan';
-  return gate.open ? 'The gate is open: the other account can take over' : 'The gate is shut';
+  if (t0) return `Every nameserver gives the whole plan since ${shortTime(t0.firstNew)}`;
+  if (ts !== null) return 'Waiting until every nameserver gives the whole plan';
+  return gate.open ? 'The other account can take over now' : 'Before the other account takes over';
 }
 
 function intro(leg: LedgerProps['leg'], where: string, now: number): string {
@@ -110,9 +110,7 @@ function Changes({ leg, domain, begun }: { leg: LedgerProps['leg']; domain: stri
   const rows = leg.rulings.filter((row) => row.ruling !== 'carry' && !isHostsOwn(row)).sort((a, b) => rank[a.ruling] - rank[b.ruling]);
   if (rows.length === 0)
     return (
-      <p className="py-2 text-faded">
-        {leg.account ? 'No value: every record set is typed again as it is.' : 'Nothing: rule in the ledger what is to change.'}
-      </p>
+      <p className="py-2 text-faded">{leg.account ? 'No value: every record set is typed again as it is.' : 'Nothing: say in Rebuild what is to change.'}</p>
     );
   return (
     <ol>
@@ -133,7 +131,9 @@ function Changes({ leg, domain, begun }: { leg: LedgerProps['leg']; domain: stri
                 {one} {byHand && <Copy value={one} label={`${ownerBelow(row.owner, domain)} ${row.type}`} />}
               </span>
             ))}
-            {byHand && row.planned && <span className="block text-sm text-faded">TTL {duration(Math.min(row.planned.ttl, STARTING_TTL))} until settled</span>}
+            {byHand && row.planned && (
+              <span className="block text-sm text-faded">TTL {duration(Math.min(row.planned.ttl, STARTING_TTL))} until finished everywhere</span>
+            )}
           </span>
           <ServedBy served={leg.served} row={row} />
           {begun &&

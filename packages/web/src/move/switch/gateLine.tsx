@@ -38,7 +38,7 @@ function GateLine({ line, may, move }: { line: LineView; may: boolean; move: str
   return (
     <li data-line={line.key} className="border-b border-rule py-1">
       <div className={`flex gap-3 ${line.passes ? '' : 'font-semibold'}`}>
-        <span className={`w-16 shrink-0 ${line.passes ? 'text-faded' : 'text-rust'}`}>{line.holds ? 'holds' : passed ? 'skipped' : 'not yet'}</span>
+        <span className={`w-16 shrink-0 ${line.passes ? 'text-faded' : 'text-rust'}`}>{line.holds ? 'done' : passed ? 'skipped' : 'not yet'}</span>
         <span className="min-w-0" title={line.seenAt === null ? undefined : `Seen ${fullTime(line.seenAt)}`}>
           {line.text}
           {line.holdsAt !== null && line.holdsAt > now && (

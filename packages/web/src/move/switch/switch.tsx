@@ -59,7 +59,7 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
           {submitted.isError && <Failed error={submitted.error} />}
         </div>
         <div>
-          <h3 className="smallcaps border-b border-ink">{sent || done ? 'What the parent publishes' : 'Gate'}</h3>
+          <h3 className="smallcaps border-b border-ink">{sent || done ? 'What the registry publishes' : 'Checks'}</h3>
           {!sent && !done && <GateLines gate={leg.gate} may={may} move={move.id} />}
           {(sent || done) && <Parent watch={move.watch} />}
           <div className="mt-5">
@@ -67,7 +67,7 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
           </div>
           {!sent && !done && (move.watch?.parent.length ?? 0) > 0 && (
             <div className="mt-5">
-              <h3 className="smallcaps border-b border-ink">What the parent publishes</h3>
+              <h3 className="smallcaps border-b border-ink">What the registry publishes</h3>
               <Parent watch={move.watch} />
             </div>
           )}
@@ -80,11 +80,11 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
 
 function headline(leg: ChapterProps['leg']): string {
   const { t0, ts } = leg.seen;
-  if (t0) return `The parent publishes the new nameservers since ${shortTime(t0.firstNew)}`;
-  if (stepIn(leg, 'switch')?.state === 'stopped') return 'The parent publishes something else than planned';
-  if (ts !== null) return 'Waiting for the parent to publish the change';
-  if (leg.isBack) return leg.gate.open ? 'The gate is open: set the nameservers back' : 'Going back: the old zone is made ready';
-  return leg.gate.open ? 'The gate is open: change the nameservers' : 'The gate is shut';
+  if (t0) return `The registry publishes the new nameservers since ${shortTime(t0.firstNew)}`;
+  if (stepIn(leg, 'switch')?.state === 'stopped') return 'The registry publishes something else than planned';
+  if (ts !== null) return 'Waiting for the registry to publish the change';
+  if (leg.isBack) return leg.gate.open ? 'Set the nameservers back now' : 'Going back: the old zone is made ready';
+  return leg.gate.open ? 'Change the nameservers now' : 'Before you switch';
 }
 
 /** `same`: the set that is meant to stay, so that it is neither old nor new. */

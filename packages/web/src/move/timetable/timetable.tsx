@@ -27,7 +27,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
       lower?.state === 'left' ? 'left to a person' : lower?.doneAt ? 'done' : '',
     ],
     [
-      inPlace ? 'Seen lowered at every authority' : 'Seen lowered at every old authority',
+      inPlace ? 'Seen lowered at every nameserver' : 'Seen lowered at every old nameserver',
       tl ? shortTime(tl.firstNew) : '—',
       tl ? `seen between ${shortTime(tl.lastOld)} and ${shortTime(tl.firstNew)}` : 'counted from when it is seen, not from when it was asked for',
     ],
@@ -35,7 +35,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
   const rows: [string, ReactNode, ReactNode][] = [
     ...(lower ? lowering : []),
     [
-      inPlace ? 'Earliest sound change' : 'Earliest sound switch',
+      inPlace ? 'Safe to change from' : 'Safe to switch from',
       <DerivedTime key="e" derived={times.earliestSwitch} />,
       times.certain && times.earliestSwitch.at !== null ? relative(times.earliestSwitch.at, now) : 'if the TTLs were lowered now',
     ],
@@ -48,13 +48,13 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
           : inPlace
             ? 'when somebody says so'
             : 'when somebody changes it at the registrar',
-      switched ? (inPlace ? 'seen at every authority' : 'seen at every server of the parent') : '',
+      switched ? (inPlace ? 'seen at every nameserver' : 'seen at every server of the registry') : '',
     ],
     ...(inPlace
       ? []
       : ([
           [
-            first ? 'Nobody is told that there is no such domain after' : 'Nobody is led to the old servers after',
+            first ? 'Nobody is told that there is no such domain after' : 'Nobody is led to the old nameservers after',
             <DerivedTime key="h" derived={times.delegation} />,
             switched && times.delegation.at !== null ? relative(times.delegation.at, now) : 'if switched at the earliest or planned time',
           ],
@@ -62,38 +62,36 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
     ...(!inPlace && times.extended.at !== times.delegation.at
       ? ([
           [
-            'Nor any resolver that renews it there, after',
+            'The slowest kind of resolver leaves them by',
             <DerivedTime key="x" derived={times.extended} />,
-            times.extended.at === null ? 'no bound: the old zone is not turned' : 'of those that extend a delegation from the old servers’ answers',
+            times.extended.at === null
+              ? 'no end is known: the old zone still names the old nameservers'
+              : 'of those that extend a delegation from the old servers’ answers',
           ],
         ] as [string, ReactNode, ReactNode][])
       : []),
-    [
-      'Last horizon: no old answer can live after',
-      <DerivedTime key="l" derived={times.last} />,
-      switched && times.last.at !== null ? relative(times.last.at, now) : '',
-    ],
-    ['Raise the TTLs, then close', stepIn(leg, 'raise')?.doneAt ? shortTime(stepIn(leg, 'raise')!.doneAt!) : 'once settled', ''],
+    ['No old answer after', <DerivedTime key="l" derived={times.last} />, switched && times.last.at !== null ? relative(times.last.at, now) : ''],
+    ['Raise the TTLs, then close', stepIn(leg, 'raise')?.doneAt ? shortTime(stepIn(leg, 'raise')!.doneAt!) : 'once finished everywhere', ''],
   ];
   const shown = switched ? times.last.at : times.earliestSwitch.at;
   return (
     <section className="max-w-4xl">
       <h2 className="text-[1.25rem] leading-tight">
         {switched
-          ? 'Old answers drain until '
+          ? 'Old answers may be remembered until '
           : times.certain
-            ? `The ${inPlace ? 'change' : 'switch'} is sound from `
+            ? `The ${inPlace ? 'change' : 'switch'} is safe from `
             : decided
-              ? `Once seen lowered, the ${inPlace ? 'change' : 'switch'} is sound from about `
-              : `Lowered now, the ${inPlace ? 'change' : 'switch'} is sound from `}
+              ? `Once seen lowered, the ${inPlace ? 'change' : 'switch'} is safe from about `
+              : `Lowered now, the ${inPlace ? 'change' : 'switch'} is safe from `}
         <DerivedTime derived={switched ? times.last : times.earliestSwitch} />
       </h2>
       <p className="mb-4 text-faded" title={shown === null ? undefined : fullTime(shown)}>
         {shown !== null && `${relative(shown, now)}; `}
         {times.last.at === null
-          ? 'no bound is known yet for what comes after it. '
-          : `old answers then drain for ${duration(times.last.at - (switched ? t0.firstNew : Math.max(times.earliestSwitch.at ?? 0, leg.plannedSwitch ?? 0)))}. `}
-        Every underlined time can be opened.
+          ? 'no end is known yet for what comes after it. '
+          : `old answers may be remembered for ${duration(times.last.at - (switched ? t0.firstNew : Math.max(times.earliestSwitch.at ?? 0, leg.plannedSwitch ?? 0)))} after that. `}
+        An underlined time opens to show how it is worked out.
       </p>
       <ChapterSteps leg={leg} chapter="timetable" move={move.id} may={may} />
       {may && !switched && leg.seen.ts === null && <Agreed move={move} leg={leg} first={first} />}
@@ -108,7 +106,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
           ))}
         </tbody>
       </table>
-      <h3 className="smallcaps border-b border-ink">Horizon of each set that changes, the latest first</h3>
+      <h3 className="smallcaps border-b border-ink">Until when each record may be remembered, the latest first</h3>
       <Horizons move={move} leg={leg} />
     </section>
   );
@@ -116,7 +114,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
 
 function Horizons({ move, leg }: Pick<ChapterProps, 'move' | 'leg'>) {
   const horizons = useHorizons(move.id, leg.id);
-  if (horizons.isPending) return <Loading what="the horizons" />;
+  if (horizons.isPending) return <Loading what="the times" />;
   if (horizons.isError) return <Failed error={horizons.error} retry={() => void horizons.refetch()} />;
   const { horizons: sets, total } = horizons.data;
   if (total === 0) return <p className="py-2 text-faded">No set changes.</p>;
@@ -143,7 +141,6 @@ function Horizon({ name, type, derived }: { name: string; type: string; derived:
       <td className="pr-4 whitespace-nowrap">
         <DerivedTime derived={derived} />
       </td>
-      <td className="mono text-faded">{derived.formula}</td>
     </tr>
   );
 }

@@ -41,7 +41,7 @@ export function Curve({ curve, from, until, now }: { curve: WatchView['curve']; 
           {now >= from && now <= until && <line x1={x(now)} x2={x(now)} y1={4} y2={HEIGHT - 20} stroke="var(--accent)" strokeWidth="2" />}
         </svg>
       )}
-      <p className="text-sm text-faded">Solid: seen at the lookouts. Dashed: the most that can be expected, all caches full at the switch.</p>
+      <p className="text-sm text-faded">Solid: what the resolvers gave. Dashed: the most that can be expected, with all caches full at the switch.</p>
     </div>
   );
 }

@@ -95,9 +95,9 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
           <Button
             kind="main"
             disabled={next.isPending}
-            onClick={() => next.mutate(undefined, { onError: fail, onSuccess: () => say('The second leg is begun.') })}
+            onClick={() => next.mutate(undefined, { onError: fail, onSuccess: () => say('The second stage is begun.') })}
           >
-            Begin the second leg
+            Begin the second stage
           </Button>
         )}
         {may && ready && (

@@ -17,7 +17,7 @@ export function WebsiteLook({ move, now, may }: { move: ChapterProps['move']; no
   return (
     <div>
       <div className="flex items-baseline justify-between gap-4 border-b border-ink">
-        <h3 className="smallcaps">Website where the plan leads</h3>
+        <h3 className="smallcaps">The website at the new place</h3>
         {may && !settled && move.state === 'open' && (
           <Button
             kind="quiet"
@@ -33,15 +33,17 @@ export function WebsiteLook({ move, now, may }: { move: ChapterProps['move']; no
         <>
           <p className={`border-b border-rule py-1 ${broken > 0 ? 'font-semibold text-rust' : ''}`}>
             {website.changes.length === 0
-              ? `${counted(website.asked, 'address is', 'addresses are')} as they should be.`
+              ? website.asked === 1
+                ? 'The website works at the new place.'
+                : `The website works at the new place: all ${website.asked} addresses answer as before.`
               : broken > 0
-                ? `${counted(broken, 'thing is', 'things are')} broken that ${broken === 1 ? 'was' : 'were'} not when surveyed.`
-                : 'Nothing is broken; some of it is otherwise than surveyed.'}
+                ? `${counted(broken, 'thing', 'things')} of the website ${broken === 1 ? 'is' : 'are'} broken at the new place and worked before.`
+                : `The website works at the new place. ${counted(website.changes.length, 'thing differs', 'things differ')}.`}
           </p>
           <ul>
             {website.changes.map((change) => (
               <li key={change.text} className="grid grid-cols-[5.5rem_minmax(0,1fr)] gap-3 border-b border-rule py-1 leading-snug">
-                <span className={change.weight === 'broken' ? 'text-rust' : 'text-faded'}>{change.weight}</span>
+                <span className={change.weight === 'broken' ? 'text-rust' : 'text-faded'}>{change.weight === 'broken' ? 'broken' : 'differs'}</span>
                 <span>
                   <span className="[overflow-wrap:anywhere]">{change.text}</span>
                   <span className="block text-faded">
@@ -58,7 +60,7 @@ export function WebsiteLook({ move, now, may }: { move: ChapterProps['move']; no
             ))}
           </ul>
           <p className="py-1 text-sm text-faded">
-            Asked at the planned addresses {relative(website.lastSeen, now)}, held against the survey of {shortTime(website.surveyedAt)}.
+            Asked at the planned addresses {relative(website.lastSeen, now)}, compared with the survey of {shortTime(website.surveyedAt)}.
           </p>
         </>
       ) : (
