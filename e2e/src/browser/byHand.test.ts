@@ -93,12 +93,16 @@ describe('a domain moves by hand', () => {
     await place('timetable');
     await words(page, /set the TTLs of what changes to 5 min/);
     await press(page, 'Do not lower');
-    await words(page, /The switch is sound from/);
+    await words(page, /The switch is safe from/);
     expect(await page.$('[role=alert]')).toBeNull();
     await place('switch');
     await speed('× 3600');
     await words(page, 'HANDOVER SHEET: CLIFFPATH DOMAINS');
-    await takeWays(page, [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /Change the (?:nameservers|records) now/);
+    await takeWays(
+      page,
+      [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/],
+      /Everything is ready: change the (?:nameservers|records)/,
+    );
     await speed('× 1');
     const list = await page.evaluate(() =>
       Array.from(document.querySelectorAll('li .whitespace-pre-line')).map((one) => (one as HTMLElement).innerText.trim()),
@@ -134,7 +138,7 @@ describe('a domain moves by hand', () => {
     await speed('× 3600');
     await words(page, 'Larkspur Sites asks for: Wait for “connected”');
     await lab('/larkspur/check', { zone: 'seed-library.example' });
-    await takeWays(page, [/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/, /^They are raised, or stay low$/], /^Settled$/m);
+    await takeWays(page, [/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/, /^They are raised, or stay low$/], /^Finished everywhere$/m);
     // Its own check is late, as was noted.
     await until('it says connected', async () => (await lab('/larkspur/check', { zone: 'seed-library.example' })).includes('>connected<'));
     await place('asked');

@@ -1,6 +1,6 @@
 import { Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
-import { CURRENT_ROW, SUBMITTED, chapter, goesTo, paste, press, pressUntil, words } from '../support/browser';
+import { CHANGED, CURRENT_ROW, SUBMITTED, chapter, goesTo, paste, press, pressUntil, words } from '../support/browser';
 import { DemoUnderTest } from '../support/demoUnderTest';
 import { sheetRows, takeWays, typeSheet } from '../support/hands';
 
@@ -19,6 +19,9 @@ Für www setzen Sie bitte einen CNAME auf edge.thornwick.example.
 
 Mit freundlichen Grüßen
 `;
+
+/** What a technician takes while waiting for the end. */
+const WAYS_ON = [/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/, /^They are raised, or stay low$/, /^Close the move$/];
 
 /**
  * An installation in which nothing is described: no host, no key, no transfer, no resolver, no registry's data. What is known of the new place
@@ -73,7 +76,11 @@ describe('an empty installation', () => {
     await press(page, 'Do not lower');
     await chapter(page, 'switch');
     await demo.speed(page, '× 3600');
-    await takeWays(page, [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /Change the (?:nameservers|records) now/);
+    await takeWays(
+      page,
+      [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/],
+      /Everything is ready: change the (?:nameservers|records)/,
+    );
     await demo.speed(page, '× 1');
     await demo.at('/registrar/domain', { name: ZONE, ns: 'one.tollgate.example.\ntwo.tollgate.example.' });
     await demo.at('/registrar/mail', { name: ZONE });
@@ -81,11 +88,83 @@ describe('an empty installation', () => {
     await demo.speed(page, '× 3600');
     await takeWays(page, [/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/], /Switch\s+4\s+done/);
     await chapter(page, 'watch');
-    await takeWays(
+    await takeWays(page, WAYS_ON, /The move is closed/);
+    // The place is kept: the next mail of it is known.
+    await page.locator('::-p-text(Save as a host)').click();
+    await page.locator('input[aria-label="Name of the host"]').fill('Tollgate');
+    await press(page, 'Save');
+    await words(page, 'Tollgate is one of your hosts now.');
+    expect(demo.chromium.complaints).toEqual([]);
+  });
+
+  it('changes one name where it is, by what a chat says, typed into the panel that the domain is at', async () => {
+    await page.goto(demo.address);
+    await page.locator('input[name=domain]').fill('www.seed-library.example');
+    await page.locator('::-p-text(that name alone)').click();
+    await press(page, 'Start');
+    await words(page, 'The inventory is');
+    await page.locator('::-p-text(Choose where it goes)').click();
+    await paste(page, 'What the new place gave you', 'www.seed-library.example should be a CNAME to sites.larkspur.example; leave everything else alone.');
+    await words(page, 'The website goes to larkspur.example.');
+    await goesTo(page, {});
+    await words(page, /1 changed, 0 left out, 0 added/);
+    await chapter(page, 'timetable');
+    await press(page, 'Do not lower');
+    await chapter(page, 'switch');
+    await demo.speed(page, '× 3600');
+    await takeWays(page, [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /Everything is ready: change the records/);
+    await demo.speed(page, '× 1');
+    await pressUntil(page, 'I am changing them now', CHANGED);
+    const owner = 'www.seed-library.example.';
+    await chapter(page, 'sheet');
+    await page.waitForSelector('tr[aria-current=true]');
+    // A value that is changed stands below the one that is there.
+    const rows = (await sheetRows(page)).map(({ act, typed }) => ({ act, typed: { ...typed, value: typed.value.split('\n').at(-1)! } }));
+    expect(rows.map(({ typed }) => `${typed.name} ${typed.type} ${typed.value}`)).toEqual(['www CNAME sites.larkspur.example']);
+    await demo.at('/panel/tollgate/delete', { zone: ZONE, owner, type: 'CNAME', data: 'edge.thornwick.example.' });
+    await typeSheet(demo, 'tollgate', ZONE, rows);
+    await demo.speed(page, '× 600');
+    await chapter(page, 'switch');
+    await words(page, 'Every nameserver gives the new values since');
+    await demo.speed(page, '× 3600');
+    await chapter(page, 'watch');
+    await takeWays(page, WAYS_ON, /The move is closed/);
+    expect(demo.chromium.complaints).toEqual([]);
+  });
+
+  it('begins a domain that was never used', async () => {
+    await page.goto(demo.address);
+    await page.locator('input[name=domain]').fill('samphire-kitchen.example');
+    await press(page, 'Start');
+    await words(page, 'is not delegated');
+    await press(page, 'It was never used: begin it');
+    await chapter(page, 'rebuild');
+    await words(page, 'The domain was never used: nothing is delegated yet');
+    await paste(
       page,
-      [/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/, /^They are raised, or stay low$/, /^Close the move$/],
-      /The move is closed/,
+      'What the new place gave you',
+      'Nameservers: one.tollgate.example and two.tollgate.example\nYour site has the IP address 203.0.113.80.\n',
     );
+    await words(page, 'The domain goes to Tollgate');
+    await goesTo(page, {});
+    await words(page, '0 kept, 0 changed, 0 left out,');
+    await press(page, 'I am typing it by hand');
+    await chapter(page, 'sheet');
+    await page.waitForSelector('tr[aria-current=true]');
+    await demo.at('/panel/tollgate/domain', { name: 'samphire-kitchen.example' });
+    await typeSheet(demo, 'tollgate', 'samphire-kitchen.example.', await sheetRows(page));
+    await demo.speed(page, '× 600');
+    await chapter(page, 'timetable');
+    await words(page, 'Nobody is told that there is no such domain after');
+    await press(page, 'Save the times');
+    await chapter(page, 'switch');
+    await takeWays(page, [/^Skip this check$/, /^Stop waiting for .*$/], /Everything is ready: change the nameservers/);
+    await demo.speed(page, '× 1');
+    await demo.at('/registrar/domain', { name: 'samphire-kitchen.example.', ns: ['one.tollgate.example', 'two.tollgate.example'] });
+    await pressUntil(page, 'It is saved at the registrar', SUBMITTED);
+    await demo.speed(page, '× 3600');
+    await chapter(page, 'watch');
+    await takeWays(page, WAYS_ON, /The move is closed/);
     expect(demo.chromium.complaints).toEqual([]);
   });
 });

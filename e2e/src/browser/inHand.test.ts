@@ -82,20 +82,20 @@ describe('what a technician has in hand', () => {
     await page.waitForFunction((one) => !(one as HTMLInputElement).checked, {}, row);
 
     await page.locator(button('Ask for these 4 names and take the survey again')).click();
-    await words(page, /3 hints open/);
+    await words(page, /3 signs open/);
     await page.select('select[aria-label="Which names are shown"]', 'hints');
     await words(page, 'TXT "kept at the north shed" is in what you have in hand, and is not served');
     await page.select('select[aria-label="Which names are shown"]', 'everything');
     await words(page, '*.boats');
-    await words(page, /3 hints open/);
+    await words(page, /3 signs open/);
     // What a person knows of a hint is kept, and can be taken back.
     const [retired] = await page.$$(button('Retired'));
     await retired!.click();
-    await words(page, /2 hints open/);
+    await words(page, /2 signs open/);
     await page.reload();
-    await words(page, /2 hints open/);
+    await words(page, /2 signs open/);
     await page.locator(button('Open it again')).click();
-    await words(page, /3 hints open/);
+    await words(page, /3 signs open/);
     expect(chromium.complaints).toEqual([]);
   });
 

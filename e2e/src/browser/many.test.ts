@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
-import { CHANGED_SINCE } from '@wanderon/core';
+import { CHANGED_SINCE, RULING_LABELS, RulingKind } from '@wanderon/core';
 import knex, { Knex } from 'knex';
 import { HTTPRequest, Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
@@ -256,7 +256,9 @@ describe('many rows', () => {
     await page.keyboard.press('d');
     await theirs.keyboard.press('d');
     await page.waitForFunction(() =>
-      Array.from(document.querySelectorAll<HTMLElement>('[data-row]')).some((one) => /^drop\s+name-50\b/.test(one.innerText.replace('Beside You', '').trim())),
+      Array.from(document.querySelectorAll<HTMLElement>('[data-row]')).some((one) =>
+        /^leave out\s+name-50\b/.test(one.innerText.replace('Beside You', '').trim()),
+      ),
     );
     await page.evaluate(() => Reflect.deleteProperty(performance, 'now'));
     await pressKey(theirs, 'u', /, 1 left out/);
@@ -292,16 +294,18 @@ describe('many rows', () => {
     const [api, other] = [await server.signIn('admin'), await server.signIn('beside')];
     const { leg } = (await api.call<{ moves: { id: string; leg: string }[] }>('GET', '/api/moves?text=seed-library')).moves[0]!;
     const stored = async (): Promise<string> => {
-      const { rulings } = await api.call<{ rulings: { owner: string; ruling: string }[] }>('GET', `/api/legs/${leg}/ledger?limit=5000`);
+      const { rulings } = await api.call<{ rulings: { owner: string; ruling: RulingKind }[] }>('GET', `/api/legs/${leg}/ledger?limit=5000`);
       return rulings
-        .flatMap(({ owner, ruling }) => (owner.includes('name-190') ? [`${owner.split('.')[0]} ${ruling}`] : []))
+        .flatMap(({ owner, ruling }) => (owner.includes('name-190') ? [`${owner.split('.')[0]} ${RULING_LABELS[ruling]}`] : []))
         .sort()
         .join(', ');
     };
     const shown = (on: Page): Promise<string> =>
       on.$$eval('[data-row]', (rows) =>
         rows
-          .map((row) => /^(?:\u25cf )?(\w+)\s+(name-\d+)/.exec((row as HTMLElement).innerText.trim().replace(/(?:Administrator|Beside You)\s+/, '')))
+          .map((row) =>
+            /^(?:\u25cf )?(keep|change|leave out|add)\s+(name-\d+)/.exec((row as HTMLElement).innerText.trim().replace(/(?:Administrator|Beside You)\s+/, '')),
+          )
           .map((found) => `${found?.[2]} ${found?.[1]}`)
           .sort()
           .join(', '),
@@ -352,7 +356,7 @@ describe('many rows', () => {
     const decided = async (): Promise<number> =>
       Number((await database('decisions').count<{ count: string }[]>('* as count'))[0]!.count) - Number(before[0]!.count);
     const dropped = (): Promise<number> =>
-      page.$$eval('[data-row]', (rows) => rows.filter((one) => /^drop/.test((one as HTMLElement).innerText.trim())).length);
+      page.$$eval('[data-row]', (rows) => rows.filter((one) => /^leave out/.test((one as HTMLElement).innerText.trim())).length);
     await page.setOfflineMode(true);
     try {
       for (const key of ['d', 'd', 'd', 'u', 'd'] as const) await page.keyboard.press(key);
@@ -504,7 +508,7 @@ describe('many rows', () => {
     await words(page, offer);
     await words(page, new RegExp(`${ROWS + 2 - 111} kept, 0 changed, 111 left out`));
     await press(page, 'Look at it');
-    await words(page, /ruled by it only if you say so[^]*name-12-later A[^]*192\.0\.2\.7[^]*Rule 1 row so/);
+    await words(page, /It counts for them only if you say so[^]*name-12-later A[^]*192\.0\.2\.7[^]*Rule 1 row so/);
     await press(page, 'Leave it');
     await words(page, offer);
     await press(page, 'Look at it');
@@ -512,7 +516,7 @@ describe('many rows', () => {
     await page.waitForSelector('xpath/.//button[contains(., "Rule 0 rows so") and @disabled]');
     await page.locator('[role=dialog] input[aria-label="name-12-later A"]').click();
     // These words stand there for four seconds, which a busy machine can take to come back.
-    await Promise.all([words(page, /1 row is ruled; u takes it back\./), press(page, 'Rule 1 row so')]);
+    await Promise.all([words(page, /1 row is decided; u takes it back\./), press(page, 'Rule 1 row so')]);
     await words(page, /112 left out/);
     await page.waitForFunction(() => !document.body.innerText.includes('came later'));
     await pressKey(page, 'u', /111 left out/);

@@ -43,7 +43,7 @@ describe('a domain moves from end to end', () => {
   /** Lets the line about the website pass, where it does not hold: of a name alone no page was surveyed. */
   async function letWebsitePass(page: Page): Promise<void> {
     await until('the check of the website is skipped, or needs not be', async () => {
-      if (/Change the (?:nameservers|records) now/.test(await page.evaluate(() => document.body.innerText))) return true;
+      if (/Everything is ready: change the (?:nameservers|records)/.test(await page.evaluate(() => document.body.innerText))) return true;
       const reason = '[data-line="website"] input[aria-label="Why it may be skipped"]';
       if (!(await page.$(reason))) {
         // A check that comes to hold meanwhile takes its button away, so it is pressed if it is there and not waited for.
@@ -95,7 +95,7 @@ describe('a domain moves from end to end', () => {
     await words(page, /Line 1, column 1: not is not an IPv4 address\./);
     await page.locator('textarea').fill('192.0.2.123');
     await press(page, 'Add');
-    await words(page, '2 new');
+    await words(page, '2 added');
 
     // The host does not hold the zone yet: the push says so, and what to do.
     await press(page, 'Push');
@@ -113,7 +113,7 @@ describe('a domain moves from end to end', () => {
 
     await chapter(page, 'timetable');
     await press(page, 'Approve, lower now');
-    await words(page, 'The switch is sound from');
+    await words(page, 'The switch is safe from');
 
     await chapter(page, 'switch');
     await words(page, 'Not yet: something has to be done first');
@@ -122,7 +122,7 @@ describe('a domain moves from end to end', () => {
     await press(page, 'Look now');
     await words(page, 'The website is being looked at.');
     await speed(page, '× 3600');
-    await words(page, /Change the (?:nameservers|records) now/);
+    await words(page, /Everything is ready: change the (?:nameservers|records)/);
     // What was typed at the registrar is held against the sheet before it is saved.
     const form = 'Before you save: paste the form back';
     await paste(page, form, 'ns1.oldquay.example\nns2.oldquay.example');
@@ -170,7 +170,7 @@ describe('a domain moves from end to end', () => {
     await chapter(page, 'watch');
     await words(page, /\bold\b/);
     await speed(page, '× 3600');
-    await words(page, 'Settled', 120_000);
+    await words(page, 'Finished everywhere', 120_000);
     await press(page, 'Close the move');
     await words(page, 'The move is closed');
     watching = false;
@@ -232,19 +232,19 @@ describe('a domain moves from end to end', () => {
     await words(page, /\d+ stay, 1 changed, 0 left out, 2 added|\d+ stay, 1 changed, 2 left out, 2 added/);
     await chapter(page, 'timetable');
     await press(page, 'Approve, lower now');
-    await words(page, 'the change is sound from');
+    await words(page, 'the change is safe from');
     await chapter(page, 'switch');
     await words(page, 'Not yet: something has to be done first');
     await speed(page, '× 3600');
     await letWebsitePass(page);
-    await words(page, 'Change the records now');
+    await words(page, 'Everything is ready: change the records');
     await speed(page, '× 1');
     await pressUntil(page, 'Change the records now', CHANGED);
     await speed(page, '× 600');
     await words(page, 'Every nameserver gives the new values since');
     await chapter(page, 'watch');
     await speed(page, '× 3600');
-    await words(page, 'Settled', 120_000);
+    await words(page, 'Finished everywhere', 120_000);
     await press(page, 'Close the move');
     await words(page, 'The move is closed');
     const wanted = before.map((line) =>
@@ -280,7 +280,7 @@ describe('a domain moves from end to end', () => {
     await chapter(page, 'switch');
     await speed(page, '× 3600');
     await letWebsitePass(page);
-    await words(page, 'Change the records now', 120_000);
+    await words(page, 'Everything is ready: change the records', 120_000);
     await speed(page, '× 1');
     await pressUntil(page, 'I am changing them now', CHANGED);
 
@@ -325,7 +325,7 @@ describe('a domain moves from end to end', () => {
         const aside = await page.$(button('Stop waiting for ns2.oldquay.example'));
         if (aside) await aside.click().catch(() => undefined);
         last = await page.evaluate(() => document.body.innerText.slice(0, 2500));
-        return /^Settled$/m.test(last);
+        return /^Finished everywhere$/m.test(last);
       },
       60,
     );

@@ -53,7 +53,7 @@ describe('other ways a domain moves', () => {
   async function settled(): Promise<void> {
     await chapter(page, 'watch');
     await speed('× 3600');
-    await words(page, 'Settled', 120_000);
+    await words(page, 'Finished everywhere', 120_000);
   }
 
   async function closed(): Promise<void> {
@@ -94,7 +94,7 @@ describe('other ways a domain moves', () => {
     await words(page, 'Nobody is told that there is no such domain after');
     await press(page, 'Approve');
     await chapter(page, 'switch');
-    await words(page, 'Change the nameservers now');
+    await words(page, 'Everything is ready: change the nameservers');
     // Nobody has asked a lookout about the domain: their first answers are the new ones, or somebody else's denial.
     await switched('samphire-kitchen.example.');
     await closed();
@@ -113,7 +113,7 @@ describe('other ways a domain moves', () => {
     await press(page, 'Approve, lower now');
     await chapter(page, 'switch');
     await speed('× 3600');
-    await words(page, /Change the (?:nameservers|records) now/, 120_000);
+    await words(page, /Everything is ready: change the (?:nameservers|records)/, 120_000);
     await switched('tidewater-choir.example.');
     await settled();
     expect(await answers('www.tidewater-choir.example.', 'CNAME')).toEqual(['sites.saltmarsh.example.']);
@@ -130,7 +130,7 @@ describe('other ways a domain moves', () => {
     await chapter(page, 'timetable');
     await press(page, 'Approve, lower now');
     await chapter(page, 'switch');
-    await words(page, 'Change the records now', 120_000);
+    await words(page, 'Everything is ready: change the records', 120_000);
     await speed('× 1');
     await pressUntil(page, 'Change the records now', CHANGED);
     await speed('× 600');
@@ -157,7 +157,7 @@ describe('other ways a domain moves', () => {
     await words(page, /whoever asks anew then finds nothing for about \d+ min/);
     await speed('× 1');
     await skipCheck(page, 'served', 'at night, as agreed');
-    await words(page, /Change the (?:nameservers|records) now/);
+    await words(page, /Everything is ready: change the (?:nameservers|records)/);
     await switched('gull-radio.example.', ['east.latchford.example', 'west.latchford.example']);
     await chapter(page, 'rebuild');
     await words(page, 'All 2 new servers serve the plan');

@@ -165,7 +165,7 @@ const DOMAINS = {
       ['repoint', false, true],
     ]);
     // What is over takes no acts any more.
-    await expect(driver.call('POST', `/api/legs/${back.legs[0]!.id}/back`, { how: 'records' })).rejects.toThrow(/leg is over/);
+    await expect(driver.call('POST', `/api/legs/${back.legs[0]!.id}/back`, { how: 'records' })).rejects.toThrow(/stage is over/);
     const settled = await driver.done('settle');
     const { t0 } = settled.legs[1]!.seen;
     expect(settled.legs[1]!.times!.last.at!).toBeGreaterThanOrEqual(t0!.lastOld + 2);
@@ -252,7 +252,7 @@ const DOMAINS = {
     await real.switched(domain, driver);
     await driver.done('settle');
     await driver.done('raise');
-    await expect(driver.act('/close')).rejects.toThrow(/not settled/);
+    await expect(driver.act('/close')).rejects.toThrow(/not finished everywhere/);
     await driver.call('POST', `${await driver.leg()}/next`);
     await driver.done('survey');
     const { legs } = await driver.move();

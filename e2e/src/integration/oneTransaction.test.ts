@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { Acted, LedgerPage } from '@wanderon/contract';
+import { Acted, LedgerPage, ResolverView } from '@wanderon/contract';
 import { Lab } from '@wanderon/lab';
 import { Knex } from 'knex';
 import { USUAL_HABITS, rowSeen } from '@wanderon/core';
@@ -32,6 +32,8 @@ const OTHER_PASSWORD = 'something else that is long enough';
 const NOT_DRIVEN: Readonly<Record<string, string>> = {
   'POST /api/begin': 'while nobody has an account alone; `ownPlace.test` does it, and `addFirst` writes account and event in one transaction',
   'POST /api/domains/read': 'reads alone',
+  'POST /api/legs/{leg}/front': 'reads alone',
+  'POST /api/resolvers/try': 'asks a resolver, and writes nothing',
   'POST /api/legs/{leg}/cursor': 'is kept nowhere',
   'POST /api/clock': 'is there in the lab alone',
 };
@@ -107,6 +109,14 @@ describe('a person’s act and its word in the trail', () => {
     const key = { name: 'a.key.', algorithm: 'hmac-sha256', secret: Buffer.alloc(32, 9).toString('base64') };
     const { id } = await act<{ id: string }>('POST /api/hosts', { method: 'POST', path: '/api/hosts', body: { ...host, key } });
     await act('PUT /api/hosts/{id}', { method: 'PUT', path: `/api/hosts/${id}`, body: { ...host, name: 'Another name' } });
+  });
+
+  it('are one transaction in which resolvers are watched from', async () => {
+    const resolver = { name: 'Office', address: '192.0.2.53', over: 'udp', anyway: true };
+    const { resolvers } = await act<{ resolvers: ResolverView[] }>('POST /api/resolvers', { method: 'POST', path: '/api/resolvers', body: resolver });
+    const { id } = resolvers.find(({ name }) => name === 'Office')!;
+    await act('PUT /api/resolvers/order', { method: 'PUT', path: '/api/resolvers/order', body: { ids: [id] } });
+    await act('DELETE /api/resolvers/{id}', { method: 'DELETE', path: `/api/resolvers/${id}` });
   });
 
   it('are one transaction in what is decided of a move', async () => {
@@ -201,12 +211,18 @@ describe('a person’s act and its word in the trail', () => {
       await onChoir('PUT /hosts', { newDnsHost: await choir.hostId('Brackenfold'), newWebHost: await choir.hostId('Thornwick') });
       await onChoir('POST /fronting', { owner: 'tidewater-choir.example.', state: 'on' });
 
+      const [museum, onMuseum] = await begin('lighthouse-museum.example');
+      const items = ['one', 'two'].map((word) => ({ kind: 'nameserver', owner: '@', type: 'NS', data: `${word}.hearth.example.` }));
+      await onMuseum('PUT /hosts', { way: 'nameservers', newDnsHost: null, newWebHost: null, given: { items } });
+      const place = (await museum.move()).legs[0]!.newDnsHost!;
+      await send('POST /api/hosts/{id}/keep', { name: 'Hearth, as we know it' }, { path: `/api/hosts/${place}/keep` });
+
       const { key } = world.lab.hosts.find((host) => host.id === 'quillmere')!;
-      const place = { nameservers: [], addresses: [], aliasTarget: null, requires: [], note: '', updateAddress: null };
+      const noPlace = { nameservers: [], addresses: [], aliasTarget: null, requires: [], note: '', updateAddress: null };
       const habits = { ...USUAL_HABITS, nameservers: 'by domain', warnings: ['Name looks odd'] };
-      await admin.call('POST', '/api/hosts', { ...place, name: 'Pool', role: 'dns', key, habits });
+      await admin.call('POST', '/api/hosts', { ...noPlace, name: 'Pool', role: 'dns', key, habits });
       const requires = [{ owner: '@', type: 'TXT', data: '' }];
-      await admin.call('POST', '/api/hosts', { ...place, name: 'Asking', role: 'web', addresses: ['203.0.113.80'], requires });
+      await admin.call('POST', '/api/hosts', { ...noPlace, name: 'Asking', role: 'web', addresses: ['203.0.113.80'], requires });
       const [radio, onRadio] = await begin('gull-radio.example');
       await onRadio('PUT /hosts', { newDnsHost: await radio.hostId('Pool'), newWebHost: await radio.hostId('Asking') });
       await onRadio('PUT /nameservers', { names: ['ns1.quillmere.example', 'ns3.quillmere.example'] });

@@ -120,7 +120,7 @@ describe('a link to a handover sheet', () => {
     refused.push(await open(ended.path));
     expect(refused.map((one) => one.status)).toEqual(refused.map(() => 404));
     expect(new Set(refused.map((one) => JSON.stringify(one.body))).size).toBe(1);
-    await expect(make()).rejects.toThrow(/This leg is over/);
+    await expect(make()).rejects.toThrow(/This stage is over/);
     const events = await database('events').where({ kind: 'sheet link' }).orderBy('id').select<{ text: string }[]>('text');
     expect(events.map((event) => event.text)).toEqual([
       ...['3 days', '3 days', '3 days', '3 days', '3 days', '1 day', '30 days'].map((days) => `A link to the handover sheet was made, good for ${days}.`),

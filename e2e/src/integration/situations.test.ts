@@ -89,7 +89,7 @@ const DOMAINS = {
       `add ${domain.name}. 6 MX 5 other.example.`,
       `add new.${domain.name}. 6 TXT "appeared"`,
     );
-    await refused(driver, '/submitted', /gate is shut.*old-edited\.example\. MX changed/);
+    await refused(driver, '/submitted', /something has to be done first.*old-edited\.example\. MX changed/);
     const shut = await said(driver, /new\.old-edited\.example\. TXT was added/);
     expect(shut.legs[0]!.gate.open).toBe(false);
     await driver.way('drift', 'adopt');
@@ -217,7 +217,9 @@ const DOMAINS = {
     await driver.done('served');
     await real.delegate(domain, [real.newName(domain)]);
     await driver.done('switch');
-    expect((await real.events(driver)).find((event) => /before the gate was open/.test(event.text))?.text).toMatch(/old zone is compared with the survey once/);
+    expect((await real.events(driver)).find((event) => /before everything was ready/.test(event.text))?.text).toMatch(
+      /old zone is compared with the survey once/,
+    );
     await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 }).catch(() => undefined);
     expect((await driver.move()).legs[0]!.times!.last.at).not.toBeNull();
   });

@@ -157,7 +157,7 @@ export async function press(page: Page, name: string): Promise<void> {
 }
 
 /** Where a change has been decided; a quick look sees it take effect before the page has said that it waits. */
-export const SUBMITTED = /Waiting for the parent to publish the change|The registry publishes the new nameservers since/;
+export const SUBMITTED = /Waiting for the registry to publish the change|The registry publishes the new nameservers since/;
 export const CHANGED = /Waiting until every nameserver gives the new values|Every nameserver gives the new values since/;
 
 /** Presses a button, again if need be, until the page says so: an act that looks first may find that a look came late, and refuse. */

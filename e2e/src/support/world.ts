@@ -77,6 +77,8 @@ export class ServerUnderTest {
         WANDERON_PORT: String(port),
         WANDERON_ADMIN_PASSWORD: FIRST_PASSWORD,
         WANDERON_LOG: 'error',
+        // What a test watches from, it names.
+        WANDERON_OWN_RESOLVERS: 'no',
         ...this.env,
       },
       /^listening (\d+)$/,

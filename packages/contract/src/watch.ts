@@ -39,7 +39,7 @@ export const siteViewSchema = z.object({
 export type SiteView = z.infer<typeof siteViewSchema>;
 
 export const watchSchema = z.object({
-  lookouts: z.array(z.object({ name: z.string(), address: z.string(), note: z.string() })),
+  lookouts: z.array(z.object({ name: z.string(), address: z.string(), note: z.string(), isAfresh: z.boolean() })),
   looks: z.array(lookSchema),
   parent: z.array(
     z.object({

@@ -27,6 +27,10 @@ import { Streams } from './live/streams';
 import { BeginService } from './moves/begin.service';
 import { ChoosingService } from './moves/choosing.service';
 import { FrontService } from './moves/front.service';
+import { ResolverStore } from './resolvers/resolver.store';
+import { ResolversController } from './resolvers/resolvers.controller';
+import { SettingsController } from './settings/settings.controller';
+import { ResolversService } from './resolvers/resolvers.service';
 import { MoveService } from './moves/moves.service';
 import { PlanReadService } from './moves/planRead.service';
 import { CursorService } from './moves/cursors.service';
@@ -85,6 +89,8 @@ export class AppModule {
         PeopleController,
         TrailController,
         HostsController,
+        ResolversController,
+        SettingsController,
         MovesController,
         RowsController,
         RulingsController,
@@ -134,6 +140,8 @@ export class AppModule {
         BeginService,
         ChoosingService,
         FrontService,
+        ResolverStore,
+        ResolversService,
         MoveService,
         RulingService,
         PlanReadService,

@@ -41,6 +41,8 @@ const configSchema = z.object({
   WANDERON_PORT: z.coerce.number().int().min(0).max(65_535).default(8080),
   WANDERON_LISTEN: z.string().default('127.0.0.1'),
   WANDERON_LOOKOUTS: lookouts,
+  /** Whether moves are also watched by asking afresh from the root down, and from the resolvers of this machine. */
+  WANDERON_OWN_RESOLVERS: z.enum(['yes', 'no']).default('yes'),
   WANDERON_ROOT_HINTS: z.string().default('/usr/share/dns/root.hints'),
   /** A file that lists registration data services (RFC 9224 §3); without it nothing is asked of registries. */
   WANDERON_RDAP_SERVICES: z.string().optional(),

@@ -18,6 +18,8 @@ const SweepPlace = part('the domains', async () => (await import('./sweeps/sweep
 const SweepsPlace = part('the surveys of many domains', async () => (await import('./sweeps/sweeps')).SweepsPlace);
 const FirstThings = part('your account', async () => (await import('./account/first')).FirstThings);
 const AccountPlace = part('your account', async () => (await import('./account/account')).AccountPlace);
+const ResolversPlace = part('the resolvers', async () => (await import('./resolvers/resolvers')).ResolversPlace);
+const SettingsPlace = part('the settings', async () => (await import('./settings/settings')).SettingsPlace);
 const PeoplePlace = part('who there is', async () => (await import('./people/people')).PeoplePlace);
 const TrailPlace = part('what is on record', async () => (await import('./people/trailPlace')).TrailPlace);
 const Begin = part('the first account', async () => (await import('./signIn/begin')).Begin);
@@ -69,6 +71,8 @@ function Signed() {
           <Route path="/moves/sweeps/:id" element={<SweepPlace me={me.data} />} />
           <Route path="/surveys/:id" element={<SurveyPlace me={me.data} />} />
           <Route path="/hosts/:id/:act?" element={<HostPlace me={me.data} />} />
+          <Route path="/resolvers" element={<ResolversPlace me={me.data} />} />
+          <Route path="/settings" element={<SettingsPlace me={me.data} />} />
           <Route path="/account" element={<AccountPlace me={me.data} />} />
           <Route path="/people" element={<PeoplePlace me={me.data} />} />
           <Route path="/trail" element={<TrailPlace me={me.data} />} />

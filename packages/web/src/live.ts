@@ -88,6 +88,8 @@ function keysOf({ topic, move, sweep }: Change): (string | undefined)[][] {
       return [['clock'], ['moves']];
     case 'hosts':
       return [['hosts']];
+    case 'resolvers':
+      return [['resolvers']];
     default:
       return [];
   }

@@ -1,4 +1,4 @@
-import { parseIpv4, parseIpv6 } from './address';
+import { parseIpv4, parseIpv6, printIpv4, printIpv6 } from './address';
 
 /** A range of addresses. */
 export interface Prefix {
@@ -16,6 +16,11 @@ export function parsePrefix(text: string): Prefix | undefined {
   if (length > octets.length * 8) return undefined;
   for (let bit = length; bit < octets.length * 8; bit++) if (octets[bit >> 3]! & (0x80 >> (bit & 7))) return undefined;
   return { octets, length };
+}
+
+/** `10.1.0.0/16`, as `parsePrefix` reads it. */
+export function printPrefix({ octets, length }: Prefix): string {
+  return `${octets.length === 4 ? printIpv4(octets) : printIpv6(octets)}/${length}`;
 }
 
 /** True if the address, as text or as octets, lies in the range. */

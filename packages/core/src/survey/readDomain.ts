@@ -25,7 +25,7 @@ export type DomainReading = { readonly ok: true; readonly choices: readonly Doma
  * Understands what a person pastes where a domain is asked for: a URL, a mail address, a `www.` name, an accented name, a range of addresses.
  *
  *     readDomain('https://www.lighthouse.example/visit')  // lighthouse.example, whole
- *     readDomain('shop.lighthouse.example')               // lighthouse.example whole, or shop.lighthouse.example alone
+ *     readDomain('shop.lighthouse.example')               // lighthouse.example whole, or shop.lighthouse.example alone; so of its www
  *     readDomain('192.0.2.0/24')                          // 2.0.192.in-addr.arpa, whole
  *     readDomain('shop.lighthouse.example, blog.lighthouse.example')  // the same of both
  */
@@ -54,7 +54,7 @@ function readSeveral(parts: readonly string[]): DomainReading {
       return problem(`${shorten(whole.shown)} and ${shorten(first!.shown)} are two domains: each is a move of its own. Many are surveyed at once under Moves.`);
     whole = first!;
     // The domain itself, and its www, go with the whole of it.
-    if (name) names.add(name.names[0]!);
+    if (name && name.names[0] !== `www.${name.zone}`) names.add(name.names[0]!);
     else alone = false;
   }
   const all = [...names];
@@ -101,7 +101,8 @@ function readOne(pasted: string): DomainReading {
       `${shorten(ascii)} is ${getPublicSuffix(ascii, options) === ascii ? 'a public suffix, under which domains are registered' : 'not a registrable domain'}.`,
     );
   const whole: DomainChoice = { scope: 'whole', zone, names: [zone], shown: showName(zone) };
-  if (ascii === zone || ascii === `www.${zone}`) return { ok: true, choices: [whole] };
+  // An address of a page is of the whole site, whichever spelling it has.
+  if (ascii === zone || (ascii === `www.${zone}` && ascii !== pasted.toLowerCase().replace(/\.$/, ''))) return { ok: true, choices: [whole] };
   return { ok: true, choices: [whole, { scope: 'name', zone, names: [ascii], shown: showName(ascii) }] };
 }
 

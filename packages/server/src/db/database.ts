@@ -1,5 +1,6 @@
 import knex, { Knex } from 'knex';
 import * as accounts from './accounts';
+import * as addedResolvers from './addedResolvers';
 import * as backOut from './backOut';
 import * as deskOrder from './deskOrder';
 import * as engine from './engine';
@@ -62,6 +63,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '027_servers_in_hand', migration: serversInHand },
   { name: '028_proposals', migration: proposals },
   { name: '029_given_places', migration: givenPlaces },
+  { name: '030_added_resolvers', migration: addedResolvers },
 ];
 
 const SOURCE: Knex.MigratorConfig = {

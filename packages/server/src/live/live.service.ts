@@ -8,7 +8,7 @@ import { StandingClient } from '../db/standingClient';
 export type Change =
   /** `act`: how the page that asked for it calls what a person did. */
   | { readonly topic: 'move'; readonly move: string; readonly version: number; readonly summary?: MoveSummary; readonly act?: string | undefined }
-  | { readonly topic: 'hosts' | 'clock' }
+  | { readonly topic: 'hosts' | 'clock' | 'resolvers' }
   | { readonly topic: 'sweep'; readonly sweep: string }
   /** How far long work is; no words where it is over. */
   | (ProgressOf & { readonly topic: 'progress'; readonly doing: string; readonly asked: number; readonly left?: number | undefined })

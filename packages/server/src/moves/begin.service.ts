@@ -98,5 +98,7 @@ export class BeginService {
 
 /** Each name goes with its own `www`. */
 function scopeOf({ scope, names }: DomainChoice): Scope {
-  return scope === 'whole' ? { kind: 'whole' } : { kind: 'names', names: [...new Set(names.flatMap((name) => [name, `www.${name}`]))] };
+  return scope === 'whole'
+    ? { kind: 'whole' }
+    : { kind: 'names', names: [...new Set(names.flatMap((name) => (name.startsWith('www.') ? [name] : [name, `www.${name}`])))] };
 }

@@ -7,12 +7,8 @@ import { WALL_CLOCK, Clock } from '../clock/clock';
 import { fromLab } from '../clock/fromLab';
 import { CONFIG, Config } from '../config';
 import { SurveyWorld } from '../survey/surveyWorld';
-
-export interface Lookout {
-  readonly name: string;
-  readonly address: string;
-  readonly note: string;
-}
+import { Lookout } from './lookout';
+import { AFRESH, machineResolvers } from './ownResolvers';
 
 const routesSchema = z.array(z.object({ address: z.string(), port: z.number(), transport: z.enum(['udp', 'tcp']), toAddress: z.string(), toPort: z.number() }));
 const scenarioSchema = z.object({
@@ -26,6 +22,9 @@ const scenarioSchema = z.object({
 /** Records and octets of one transfer that are taken, and milliseconds that it may take: several surveys have room beside each other. */
 export const TRANSFER_BOUNDS = { limit: 300_000, octets: 48_000_000, longest: 600_000 } as const;
 
+/** Where a machine's resolvers stand. */
+const RESOLV_CONF = '/etc/resolv.conf';
+
 /** Octets of all transfers that are in hand: three as large as any may be, and all others of usual size. */
 const ALL_TRANSFERS = 3 * TRANSFER_BOUNDS.octets;
 
@@ -34,7 +33,10 @@ const ALL_TRANSFERS = 3 * TRANSFER_BOUNDS.octets;
 export class Network implements OnModuleInit {
   private dns!: DnsClient;
   private hints: readonly NameServer[] = [];
-  private watched: readonly Lookout[] = [];
+  /** Resolvers that are always there, and those of the configuration or the lab. */
+  private always: readonly Lookout[] = [];
+  private all: readonly Lookout[] = [];
+  private added: readonly Lookout[] = [];
   private services: RdapBootstrap | undefined;
   private ca: string | undefined;
 
@@ -45,22 +47,26 @@ export class Network implements OnModuleInit {
 
   async onModuleInit(): Promise<void> {
     const routes: Route[] = [...this.config.WANDERON_ROUTES];
+    const own = this.config.WANDERON_OWN_RESOLVERS === 'yes' ? [AFRESH, ...(await machineResolvers(RESOLV_CONF))] : [];
     if (this.config.WANDERON_LAB) {
       const lab = this.config.WANDERON_LAB;
       routes.push(...routesSchema.parse(await fromLab(lab, '/routes')));
       const scenario = scenarioSchema.parse(await fromLab(lab, '/scenario'));
       this.hints = scenario.hints;
-      this.watched = scenario.lookouts.map(({ name, address, habit }) => ({ name, address, note: habit }));
+      const habits = scenario.lookouts.map(({ name, address, habit }): Lookout => ({ name, address, over: 'udp', stands: '', note: habit }));
+      // The machine's own resolvers know nothing of the lab.
+      this.always = habits.length > 0 ? habits : own.slice(0, 1);
       if (scenario.rdap !== null) this.services = readBootstrap(scenario.rdap);
       this.ca = scenario.ca;
     } else {
       const { WANDERON_RDAP_SERVICES: services } = this.config;
       if (services !== undefined) this.services = readBootstrap(JSON.parse(await readFile(services, 'utf8')));
       this.hints = parseRootHints(await readFile(this.config.WANDERON_ROOT_HINTS, 'utf8'));
-      this.watched = this.config.WANDERON_LOOKOUTS;
+      this.always = [...own, ...this.config.WANDERON_LOOKOUTS.map((one): Lookout => ({ ...one, over: 'udp', stands: '' }))];
     }
     // What the configuration names may be asked wherever it is.
-    const named = new Set([...this.hints.flatMap((server) => server.addresses), ...this.watched.map((one) => one.address)]);
+    this.all = [...this.always, ...this.added];
+    const named = new Set([...this.hints.flatMap((server) => server.addresses), ...this.always.map((one) => one.address)]);
     const { WANDERON_PROBE_ALLOW: allowed } = this.config;
     const mayReach = (address: string): boolean => isPublicAddress(address) || named.has(address) || allowed.some((prefix) => inPrefix(prefix, address));
     this.dns = new DnsClient(new RouteTable(routes, mayReach), () => Math.floor(this.wall.now()), {
@@ -74,7 +80,13 @@ export class Network implements OnModuleInit {
   }
 
   get lookouts(): readonly Lookout[] {
-    return this.watched;
+    return this.all;
+  }
+
+  /** Resolvers that people added, behind the others. */
+  setAdded(added: readonly Lookout[]): void {
+    this.added = added;
+    this.all = [...this.always, ...added];
   }
 
   get surveyWorld(): SurveyWorld {

@@ -1,15 +1,11 @@
+import { Lookout } from '../network/lookout';
 import { SiteView, WatchView } from '@wanderon/contract';
 import { Leg, ParentSight, oldShare, provisionalOf, publishesNew, sameNameSet, spellingsOf, whyNotYet } from '@wanderon/core';
 import { ObservationRow } from '../moves/move.rows';
 import { WebsiteLookRow } from './websiteLook.store';
 
 /** What lookouts, parent and website say of a leg. `runs`: of lookouts, as they were seen; `website`: the last look at it. */
-export function watchView(
-  leg: Leg,
-  lookouts: readonly { readonly name: string; readonly address: string; readonly note: string }[],
-  runs: readonly ObservationRow[],
-  website: WebsiteLookRow | undefined,
-): WatchView {
+export function watchView(leg: Leg, lookouts: readonly Lookout[], runs: readonly ObservationRow[], website: WebsiteLookRow | undefined): WatchView {
   const { chosen } = leg.plan;
   const questions = new Map((chosen ? leg.questions : []).map((question) => [question.key, question]));
   const looks = leg.seen.lookouts.filter((look) => questions.has(look.key));
@@ -17,7 +13,12 @@ export function watchView(
   const steady = new Set([...questions.values()].filter((question) => question.steady).map((question) => question.key));
   const shown = runs.filter((run) => questions.has(run.item) && !steady.has(run.item));
   return {
-    lookouts: lookouts.map(({ name, address, note }) => ({ name, address, note })),
+    lookouts: lookouts.map(({ name, address, note, stands, over }) => ({
+      name,
+      address,
+      note: [stands, note].filter(Boolean).join('; '),
+      isAfresh: over === 'afresh',
+    })),
     looks: looks.map((look) => {
       const { owner, type, steady: stays } = questions.get(look.key)!;
       return {

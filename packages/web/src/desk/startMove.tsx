@@ -97,7 +97,9 @@ export function StartMove() {
               <p className="basis-full text-faded">
                 {reading.choices[1]!.names.length > 1
                   ? 'Their records change where they are; the www of each goes with it.'
-                  : 'Its records change where they are; its own www goes with it.'}
+                  : reading.choices[1]!.names[0]!.startsWith('www.')
+                    ? 'Its records change where they are; the domain itself stays as it is.'
+                    : 'Its records change where they are; its own www goes with it.'}
               </p>
             )}
           </fieldset>

@@ -16,7 +16,12 @@ export function HostsPlace({ me }: { me: Me }) {
     <div className="mx-auto w-full max-w-[1240px] px-4 py-5">
       <div className="mb-3 flex items-baseline justify-between">
         <h1>Hosts</h1>
-        {me.role !== 'viewer' && <Button onClick={() => void go('/hosts/new')}>Add a host</Button>}
+        <span className="flex items-baseline gap-4">
+          <Link to="/resolvers" className="text-accent hover:underline">
+            Resolvers
+          </Link>
+          {me.role !== 'viewer' && <Button onClick={() => void go('/hosts/new')}>Add a host</Button>}
+        </span>
       </div>
       {hosts.isPending && <Loading what="the hosts" />}
       {hosts.isError && <Failed error={hosts.error} retry={() => void hosts.refetch()} />}

@@ -24,6 +24,9 @@ export function PeoplePlace({ me }: { me: Me }) {
         <Link to="/trail" className="text-accent hover:underline">
           What is on record
         </Link>
+        <Link to="/settings" className="text-accent hover:underline">
+          Settings
+        </Link>
         <Button className="ml-auto" onClick={() => setAdding(true)}>
           Add a person
         </Button>

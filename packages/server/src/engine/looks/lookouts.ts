@@ -13,7 +13,9 @@ import {
   typeCode,
   verdictOf,
 } from '@wanderon/core';
-import { limited } from '@wanderon/net';
+import { Walker, limited } from '@wanderon/net';
+import { askLookout } from '../../network/askLookout';
+import { Lookout } from '../../network/lookout';
 import { Network, observed } from '../../network/network';
 import { Sighted } from '../../moves/observation.store';
 import { WorkContext } from '../context';
@@ -34,11 +36,12 @@ interface Look {
 
 /** Asks every lookout every question, says of each what it is, and when to ask again. */
 export async function askLookouts(context: WorkContext, network: Network, now: number): Promise<{ sights: Sighted[]; next: number }> {
+  const walker = network.walker();
   const pairs = network.lookouts.flatMap((lookout) => context.leg.questions.map((question) => ({ lookout, question })));
   const looks = await limited(pairs, AT_ONCE, async ({ lookout, question }) => ({
     lookout,
     question,
-    look: await lookAt(network, lookout.address, question),
+    look: await lookAt(network, lookout, walker, question),
   }));
   const sights = looks.map(({ lookout, question, look }): Sighted => {
     const { verdict, rcode, answer, silent, remainingTtl } = look;
@@ -61,7 +64,7 @@ export async function askLookouts(context: WorkContext, network: Network, now: n
   };
 }
 
-async function lookAt(network: Network, address: string, question: WatchedQuestion): Promise<Look> {
+async function lookAt(network: Network, lookout: Lookout, walker: Walker, question: WatchedQuestion): Promise<Look> {
   const type = typeCode(question.type)!;
   const name = Name.parse(question.owner);
   const before = question.before.map((data) => parseRdata(type, data));
@@ -69,7 +72,7 @@ async function lookAt(network: Network, address: string, question: WatchedQuesti
   const answers: Message[] = [];
   const verdicts: Verdict[] = [];
   for (let look = 0; look < LOOKS; look++) {
-    const asked = await observed(network.client.ask({ address }, name, type, { recursive: true, timeout: 4000 }));
+    const asked = await observed(askLookout(network, lookout, walker, { name, type, turn: look }));
     if (!asked.ok) continue;
     answers.push(asked.value);
     const answer = { rcode: asked.value.rcode, data: dataOf(asked.value, name, type) };

@@ -105,7 +105,7 @@ function Door({ move, leg, may, onDone, isAgain }: Parameters<typeof FrontDoor>[
               <LoadFile accept={ACCEPT} largest={TEXT_LIMIT} onText={addText} /> or drop files here.{' '}
               <span role="status">{isReading ? 'Reading …' : givenGist(view, text, questions)}</span>
             </p>
-            <div className="max-h-[15.5rem] overflow-y-auto">
+            <div className="max-h-[15.5rem] overflow-y-auto" tabIndex={0} aria-label="What was understood, and what of it is taken" role="group">
               <GivenList
                 items={view.items}
                 marked={marked}
@@ -177,7 +177,7 @@ function Door({ move, leg, may, onDone, isAgain }: Parameters<typeof FrontDoor>[
             <span className="smallcaps">Names that show the website now</span>
             {stays && <span className="text-sm text-faded">They stay where they are until an address or an alias is given.</span>}
           </h2>
-          <div className="max-h-36 overflow-y-auto">
+          <div className="max-h-36 overflow-y-auto" tabIndex={0} aria-label="Names that show the website" role="group">
             <NamesList front={view} disabled={!may} onTick={(owner, moves) => change({ names: { ...begun.names, [owner]: moves } })} />
           </div>
         </div>

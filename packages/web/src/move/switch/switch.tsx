@@ -83,8 +83,8 @@ function headline(leg: ChapterProps['leg']): string {
   if (t0) return `The registry publishes the new nameservers since ${shortTime(t0.firstNew)}`;
   if (stepIn(leg, 'switch')?.state === 'stopped') return 'The registry publishes something else than planned';
   if (ts !== null) return 'Waiting for the registry to publish the change';
-  if (leg.isBack) return leg.gate.open ? 'Set the nameservers back now' : 'Going back: the old zone is made ready';
-  return leg.gate.open ? 'Change the nameservers now' : 'Before you switch';
+  if (leg.isBack) return leg.gate.open ? 'Everything is ready: set the nameservers back' : 'Going back: the old zone is made ready';
+  return leg.gate.open ? 'Everything is ready: change the nameservers' : 'Before you switch';
 }
 
 /** `same`: the set that is meant to stay, so that it is neither old nor new. */

@@ -1,4 +1,5 @@
 import { LookView } from '@wanderon/contract';
+import { Link } from 'react-router';
 import { useMoveAction } from '../../api';
 import { duration, fullTime, relative, shortTime } from '../../time';
 import { Button } from '../../ui/button';
@@ -7,6 +8,7 @@ import { useToast } from '../../ui/toast';
 import { VerdictMark, VerdictWord } from '../../ui/verdictMark';
 import { AskedNote } from '../asked/askedNote';
 import { ChapterSteps } from '../chapterSteps';
+import { KeepPlaces } from '../keepPlaces';
 import { ChapterProps, stepIn } from '../movePlace';
 import { ownerBelow } from '../owner';
 import { StepNote } from '../stepNote';
@@ -16,7 +18,7 @@ import { NotYet } from './notYet';
 import { WebsiteLook } from './websiteLook';
 
 /** What every lookout says of every name that changes, until when it may, and when it is over. */
-export function Watch({ move, leg, now, may }: ChapterProps) {
+export function Watch({ move, leg, me, now, may }: ChapterProps) {
   const next = useMoveAction<void>(move.id, 'POST', () => '/next');
   const close = useMoveAction<void>(move.id, 'POST', () => '/close');
   const { fail, say } = useToast();
@@ -29,6 +31,8 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
   const changing = watch.looks.filter((look) => !look.steady && !look.silent);
   const fresh = changing.filter((look) => look.verdict === 'new').length;
   const watched = questions.filter((question) => !question.steady && !(question.type === 'NS' && question.owner === `${move.domain}.`)).length;
+  /** Somebody else's resolver is among them. */
+  const isOutside = watch.lookouts.some((one) => !one.isAfresh);
   const mail = watch.looks.filter((look) => look.steady);
   const mailWell = mail.every((look) => look.verdict === 'new');
   const ready = stepIn(leg, 'close')?.state === 'ready';
@@ -43,7 +47,7 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
             {move.state === 'closed'
               ? 'The move is closed'
               : watch.settled
-                ? 'Settled'
+                ? 'Finished everywhere'
                 : leg.seen.t0
                   ? changing.length > 0
                     ? `${fresh} of ${changing.length} answers are new`
@@ -53,12 +57,12 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
           <p className="text-faded">
             {leg.isBack && 'Going back: “new” is what it goes back to. '}
             {watch.settled
-              ? changing.length > 0
+              ? changing.length > 0 && isOutside
                 ? 'Every nameserver and every resolver that was asked gives the new records, and no old answer can be remembered any more.'
-                : 'Every nameserver gives the new records, and no old answer can be remembered any more. No resolver was asked.'
+                : 'Every nameserver gives the new records, and no old answer can be remembered any more. No resolver of visitors was asked.'
               : leg.seen.t0
                 ? 'Old answers run out by themselves.'
-                : watch.lookouts.length > 0
+                : isOutside
                   ? 'Resolvers are asked once the TTLs are seen lowered, so that what changes later can be seen.'
                   : 'What the nameservers answer tells when it is over.'}
             {!watch.settled && leg.seen.t0 && (
@@ -110,9 +114,12 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
       <StepNote step={stepIn(leg, 'served')?.state === 'doing' ? stepIn(leg, 'served') : undefined} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'changed')?.state === 'doing' ? stepIn(leg, 'changed') : undefined} move={move.id} may={may} />
       <ChapterSteps leg={leg} chapter="watch" move={move.id} may={may} elsewhere={['close', 'next-leg']} />
-      {watch.lookouts.length === 0 && (
+      {!isOutside && (
         <p className="my-2 text-faded">
-          No resolver is set up, so none is asked: what resolvers still give is worked out from what the nameservers answered, and not seen.
+          No resolver of visitors is asked: what those still give is worked out from what the nameservers answered, and not seen.{' '}
+          <Link to="/resolvers" className="text-accent underline">
+            Add resolvers
+          </Link>
         </p>
       )}
       {watch.looks.length > 0 && (
@@ -160,8 +167,9 @@ export function Watch({ move, leg, now, may }: ChapterProps) {
         </div>
         <div>
           <NotYet reasons={watch.notYet} now={now} />
-          <h3 className="smallcaps border-b border-ink">Parent</h3>
+          <h3 className="smallcaps border-b border-ink">What the registry publishes</h3>
           <Parent watch={watch} same={leg.kind === 'repoint'} />
+          <KeepPlaces move={move.id} may={me.role !== 'viewer'} />
         </div>
       </div>
     </section>
