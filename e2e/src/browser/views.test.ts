@@ -11,7 +11,11 @@ import { DemoUnderTest } from '../support/demoUnderTest';
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 
 /** Looked at by axe, and not kept as pictures. */
-const UNPICTURED: ReadonlySet<string> = new Set(['sweeps', 'two-legs', 'host-change', 'registrar-change', 'side-by-side', 'survey-closed']);
+const UNPICTURED: ReadonlySet<string> = new Set(['sweeps', 'two-legs', 'host-change', 'registrar-change', 'side-by-side', 'survey-closed', 'resolvers']);
+
+/** What no page shows: words that are for the code, a formula, an id, what is missing in the program, seconds by the hundred. */
+const CODE_WORDS =
+  /\b(?:lookouts?|horizons?|gates?|ledger|rulings?|repoint\w*|carried|authorit(?:y|ies)|apex|waived?|verdicts?|undefined|NaN|settled|unsound)\b|\beff\(|\b\d{3,} s\b|\b[0-9a-f]{8}-[0-9a-f]{4}-/gi;
 
 /** Every main view of the demo, by day and night, looked at by axe and by its own words. */
 describe('the views', () => {
@@ -41,6 +45,12 @@ describe('the views', () => {
     await (await page.$('header [aria-haspopup=menu]'))!.press('Enter');
     await page.locator('::-p-aria([name="Day or night"][role="menuitem"])').click();
     await page.waitForFunction((theme) => document.documentElement.dataset['theme'] !== theme && !document.querySelector('[role=menu]'), {}, before);
+  }
+
+  /** Words that are for the code, formulas, ids and long counts of seconds, as far as the page shows any, each with what stands around it. */
+  async function codeWords(): Promise<string[]> {
+    const text = await page.evaluate(() => document.body.innerText);
+    return [...text.matchAll(CODE_WORDS)].map(({ index }) => text.slice(Math.max(0, index - 40), index + 40).replace(/\s+/g, ' '));
   }
 
   /** What axe objects to, by these rules or by all of WCAG 2.2 AA. */
@@ -93,6 +103,7 @@ describe('the views', () => {
     ['host', () => hostOf('Larkspur'), 'Its own check says'],
     ['host-change', () => `${hostOf('Larkspur')}/change`, 'Each becomes a step of every move'],
     ['registrar-change', () => `${hostOf('Harbourlight')}/change`, 'Names are typed'],
+    ['resolvers', () => '/resolvers', /answers in \d+ ms/],
     ['sweeps', () => '/moves/sweeps', 'Before the spring moves'],
     ['sweep', () => sweep, 'is not delegated'],
     ['survey', () => `${moveOf('crèm')}/survey`, 'The inventory is complete'],
@@ -113,6 +124,7 @@ describe('the views', () => {
     await page.goto(`${demo.address}${path()}`);
     await words(page, text instanceof RegExp ? text : new RegExp(text));
     if (!UNPICTURED.has(name)) await picture(page, name);
+    expect(await codeWords()).toEqual([]);
     expect(await faults()).toEqual([]);
     await dayOrNight();
     if (name === 'rebuild') await picture(page, 'rebuild-night');

@@ -79,7 +79,7 @@ describe('a large ledger', () => {
     await api.call('POST', `/api/legs/${leg}/undo`);
     await api.call('POST', comments, { text: 'Ask the client\nbefore Friday.' });
     const told = await story();
-    expect(told.history).toMatchObject([{ text: 'drop', undone: true, who: 'Administrator' }]);
+    expect(told.history).toMatchObject([{ text: 'left out', undone: true, who: 'Administrator' }]);
     expect(told.comments).toMatchObject([{ text: 'Ask the client\nbefore Friday.', mine: true }]);
     for (const text of ['', '   ', 'a\u0000b', '\ud800', 'x'.repeat(2001)])
       await expect(api.call('POST', comments, { text })).rejects.toMatchObject({ status: 400 });
@@ -104,7 +104,7 @@ describe('a large ledger', () => {
     // Seen before the other one ruled it: both are told, and it stands as it was ruled.
     await expect(rule(api, one.id, 'carry', before)).rejects.toMatchObject({
       status: 409,
-      message: expect.stringMatching(/Second Person has ruled .* meanwhile: drop\..*Yours would be carry/s) as string,
+      message: expect.stringMatching(/Second Person has decided .* meanwhile: left out\..*Yours would be kept/s) as string,
     });
     const many = { rows: [two.id, one.id], ruling: 'carry', seen: [seen(await at(two.id)), before] };
     await expect(api.call('PUT', `/api/legs/${leg}/rulings`, many)).rejects.toMatchObject({ status: 409 });

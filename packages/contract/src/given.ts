@@ -1,23 +1,45 @@
-import { WAYS } from '@wanderon/core';
+import { Name, NameError, TextError, WAYS, isIpv4, isIpv6, rrsetFromText, typeCode } from '@wanderon/core';
 import { z } from 'zod';
 import { comparedWaySchema } from './ways';
 
 /** Things that one text can give; a longer list is a zone, which goes into the survey. */
 const MOST_ITEMS = 300;
+/** Names of which a person says whether they go along. */
+const MOST_SAID = 2000;
 /** Names that show the website, as they are sent to the page; the rest goes as they do. */
 export const MOST_NAMES = 400;
 
-export const givenItemSchema = z.object({
-  kind: z.enum(['nameserver', 'address', 'record']),
-  owner: z.string().max(1100),
-  type: z.string().max(20),
-  data: z.string().max(70_000),
-  doubts: z.array(z.string().max(600)).max(10).default([]),
-  /** What a person said of it; left out where nobody said anything. */
-  taken: z.boolean().optional(),
-  /** The line of the text that it stood in; empty where it was typed. */
-  from: z.string().max(300).default(''),
-});
+export const givenItemSchema = z
+  .object({
+    kind: z.enum(['nameserver', 'address', 'record']),
+    owner: z.string().max(1100),
+    type: z.string().max(20),
+    data: z.string().max(70_000),
+    doubts: z.array(z.string().max(600)).max(10).default([]),
+    /** What a person said of it; left out where nobody said anything. */
+    taken: z.boolean().optional(),
+  })
+  .superRefine((item, context) => {
+    const problem = problemOf(item);
+    if (problem !== undefined) context.addIssue({ code: 'custom', path: ['data'], message: problem });
+  });
+/** Why a given thing cannot be used, in a sentence. */
+function problemOf({ kind, owner, type, data }: { kind: string; owner: string; type: string; data: string }): string | undefined {
+  if (kind === 'address') return isIpv4(data) || isIpv6(data) ? undefined : 'This is not an IPv4 or IPv6 address.';
+  if (kind === 'nameserver') return Name.tryParse(data) === undefined ? 'This is no name of a nameserver.' : undefined;
+  if (Name.tryParse(owner, ANY_ZONE) === undefined) return 'The name of this record cannot be read.';
+  if (typeCode(type) === undefined) return `${type} is not a record type.`;
+  try {
+    rrsetFromText({ owner: 'x.', type, ttl: 0, data: [data] });
+    return undefined;
+  } catch (error) {
+    if (error instanceof NameError || error instanceof TextError || error instanceof RangeError) return `This is no ${type} record: ${error.message}.`;
+    throw error;
+  }
+}
+
+const ANY_ZONE = Name.parse('zone.example.');
+
 export type AllGivenItem = z.output<typeof givenItemSchema>;
 
 /** What was given for a move, and what a person said of the names that show the website; names below the domain, `@` for itself. */
@@ -25,7 +47,16 @@ export const allGivenSchema = z.object({
   items: z.array(givenItemSchema).max(MOST_ITEMS, `There can be ${MOST_ITEMS} of them.`),
   newDnsHost: z.string().nullable().default(null),
   newWebHost: z.string().nullable().default(null),
-  names: z.record(z.string().max(1100), z.boolean()).default({}),
+  names: z
+    .record(
+      z
+        .string()
+        .max(1100)
+        .refine((name) => Name.tryParse(name, ANY_ZONE) !== undefined, 'This is no name.'),
+      z.boolean(),
+    )
+    .refine((names) => Object.keys(names).length <= MOST_SAID, `There can be ${MOST_SAID} names.`)
+    .default({}),
 });
 export type AllGiven = z.output<typeof allGivenSchema>;
 

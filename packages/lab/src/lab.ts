@@ -45,7 +45,7 @@ const RESOLVERS: readonly { readonly name: string; readonly habit: string; reado
   { name: 'Plover', habit: 'keeps everything at least 15 min', habits: { follows: 'parent', floor: 900 } },
   { name: 'Dunlin', habit: 'keeps nothing over 30 min', habits: { follows: 'child', cap: 1800 } },
   { name: 'Turnstone', habit: 'three caches behind one address', habits: { follows: 'parent', caches: 3 } },
-  { name: 'Fulmar', habit: 'serves stale answers when authorities are gone', habits: { follows: 'child', stale: true } },
+  { name: 'Fulmar', habit: 'serves stale answers when nameservers are gone', habits: { follows: 'child', stale: true } },
   { name: 'Petrel', habit: "extends a delegation from the child's answers", habits: { follows: 'child, extended' } },
   { name: 'Whimbrel', habit: 'forwards to Gannet and caches again', habits: { follows: 'parent', forwardsTo: '192.0.2.101' } },
 ];

@@ -51,19 +51,23 @@ export function frontOf(input: FrontInput): GivenFront {
   const newWeb = webOf(places, input.knownWeb(places));
   const said = new Map(Object.entries(input.said).map(([name, moves]) => [Name.parse(name, zone).toString().toLowerCase(), moves]));
   const given = new Set(places.sets.filter(({ type }) => isLead(type)).map(({ owner }) => owner.toLowerCase()));
-  const names = siteNames({ zone, scope, found, pages, oldWeb, newWeb, ...(fronted && { fronted }), said, given });
+  let known: SiteName[] | undefined;
+  // Of sixty thousand names nobody asks where no plan is looked at.
+  const names = (): readonly SiteName[] => (known ??= siteNames({ zone, scope, found, pages, oldWeb, newWeb, ...(fronted && { fronted }), said, given }));
   const same = places.nameservers.length > 0 && sameNameSet(places.nameservers, input.nameservers);
   return {
     items,
     places,
     givesServers: places.nameservers.length === 0 ? 'none' : same ? 'same' : 'new',
-    names,
+    get names() {
+      return names();
+    },
     newWeb,
     withGiven: (rulings, { webMoves, byTicks }) =>
       planGiven(zone, rulings, {
         newWeb: webMoves ? newWeb : undefined,
         sets: webMoves ? places.sets : places.sets.filter(({ type }) => !isLead(type)),
-        names: webMoves && byTicks && scope.kind === 'whole' ? namesSaid(names, zone) : new Map(),
+        names: webMoves && byTicks && scope.kind === 'whole' ? namesSaid(names(), zone) : new Map(),
       }),
   };
 }

@@ -10,8 +10,6 @@ export interface GivenItem {
   readonly doubts: readonly string[];
   /** What a person said of it: taken or left; undefined where nobody said anything. */
   readonly taken?: boolean | undefined;
-  /** The line of the text that it stood in; empty where it was typed. */
-  readonly from: string;
 }
 
 /** What a given thing is for. `none`: it changes nothing here. */

@@ -30,7 +30,7 @@ const judged = (lines: string, scope: Scope = { kind: 'whole' }): string[] => {
         : kind === 'nameserver'
           ? { owner: '@', type: 'NS', data: type! }
           : { owner: owner!, type: type!, data: data.join(' ') };
-    return { kind, ...of, doubts: [], from: '' };
+    return { kind, ...of, doubts: [] };
   });
   return judgeGiven(items, { zone: ZONE, scope, found: FOUND, nameservers: NAMESERVERS }).map(
     ({ use, isTaken, question }) => `${isTaken ? 'taken' : question === undefined ? 'left' : 'asked'} ${use}`,
@@ -81,17 +81,17 @@ describe('what a given thing is for', () => {
   });
 
   it('does what a person says, also of what is asked about', () => {
-    const mx: GivenItem = { kind: 'record', owner: '@', type: 'MX', data: '10 mx.thornwick.example.', doubts: [], from: '' };
+    const mx: GivenItem = { kind: 'record', owner: '@', type: 'MX', data: '10 mx.thornwick.example.', doubts: [] };
     const subject = { zone: ZONE, scope: { kind: 'whole' }, found: FOUND, nameservers: NAMESERVERS } as const;
     expect(judgeGiven([{ ...mx, taken: true }], subject)[0]).toMatchObject({ isTaken: true });
-    expect(judgeGiven([{ kind: 'address', owner: '', type: 'A', data: '203.0.113.80', doubts: [], from: '', taken: false }], subject)[0]!.isTaken).toBe(false);
+    expect(judgeGiven([{ kind: 'address', owner: '', type: 'A', data: '203.0.113.80', doubts: [], taken: false }], subject)[0]!.isTaken).toBe(false);
   });
 
   it('puts what is taken together', () => {
     const text =
       'Hello,\n\nA record for @: 203.0.113.80\nCNAME www -> sites.thornwick.example\nTXT @ "thornwick=1a2b3c4d"\nMX @ 10 mx.thornwick.example\n\nOur nameservers: ns1.quillmere.example, ns2.quillmere.example\n';
     const items = readText(text, { zone: 'kelp.example.', as: 'new', own: [] }).finds.flatMap((find): GivenItem[] =>
-      find.kind === 'name' ? [] : [{ kind: find.kind, owner: find.owner, type: find.type, data: find.data, doubts: find.questions, from: '' }],
+      find.kind === 'name' ? [] : [{ kind: find.kind, owner: find.owner, type: find.type, data: find.data, doubts: find.questions }],
     );
     const places = givenPlaces(judgeGiven(items, { zone: ZONE, scope: { kind: 'whole' }, found: FOUND, nameservers: NAMESERVERS }), ZONE);
     expect(places).toMatchObject({

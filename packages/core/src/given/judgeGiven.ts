@@ -1,5 +1,6 @@
-import { Name } from '../dns/name';
+import { Name, NameError } from '../dns/name';
 import { RRset, RRsetText, rrsetFromText, rrsetToText } from '../dns/record';
+import { TextError } from '../dns/token';
 import { Scope, chosenNames } from '../move/scope';
 import { setKey } from '../move/plan';
 import { isLead } from '../rebuild/leads';
@@ -38,6 +39,7 @@ const BESIDE: ReadonlySet<string> = new Set(['TXT', 'CAA', 'A', 'AAAA']);
  *     @ MX 10 mx.host.example  // record, asked: "Mail goes to mx1.post.example now. Should it go to this one?"
  */
 export function judgeGiven(items: readonly GivenItem[], subject: GivenSubject): JudgedItem[] {
+  if (items.length === 0) return [];
   const seen = new Set<string>();
   // Of a text that names both sets, those of the present one say what is.
   const isMixed = items.some((item) => isServer(item) && !isAmong(subject.nameservers, item.data));
@@ -166,7 +168,7 @@ export function normal(owner: Name, type: string, data: string): string {
   try {
     return rrsetToText(rrsetFromText({ owner: owner.toString(), type, ttl: 0, data: [data] })).data[0]!;
   } catch (error) {
-    if (error instanceof Error) return data;
+    if (error instanceof NameError || error instanceof TextError || error instanceof RangeError) return data;
     throw error;
   }
 }

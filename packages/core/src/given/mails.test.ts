@@ -29,7 +29,7 @@ it('makes the plan that the mail of a new place wants: 19 of 20 without a word, 
     const given = readText(mail.text, { zone: zone.toString(), as: 'new', own: [] }).finds.flatMap((find): GivenItem[] =>
       find.kind === 'name' || find.trust === 'out' || find.data === ''
         ? []
-        : [{ kind: find.kind, owner: find.owner, type: find.type, data: find.data, doubts: find.questions, from: '' }],
+        : [{ kind: find.kind, owner: find.owner, type: find.type, data: find.data, doubts: find.questions }],
     );
     const front = frontOf({
       given,

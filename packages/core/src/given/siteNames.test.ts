@@ -6,7 +6,7 @@ import { frontOf } from './front';
 const WORLDS = Number(process.env.SITE_WORLDS ?? 300);
 const NEW = ['203.0.113.80', '2001:db8:7::80', 'sites.thornwick.example.'];
 
-const item = (kind: GivenItem['kind'], owner: string, type: string, data: string): GivenItem => ({ kind, owner, type, data, doubts: [], from: '' });
+const item = (kind: GivenItem['kind'], owner: string, type: string, data: string): GivenItem => ({ kind, owner, type, data, doubts: [] });
 
 /** What new places give: an address, two families, an alias alone, or an address and an alias for `www`. */
 const GIVEN: readonly (readonly GivenItem[])[] = [

@@ -37,3 +37,8 @@ export const STYLE_DOT = ['required', 'refused', 'either'] as const;
 export const STYLE_TEXT = ['bare', 'quoted'] as const;
 export const STYLE_LONG = ['whole', 'parts'] as const;
 export const STYLE_PRIORITY = ['own field', 'in value'] as const;
+
+/** What to watch for at a panel of which nobody has said how it wants names: the sheet has the plain form, and this says when the whole one is right. */
+export function unknownPanelWords(domain: string): string {
+  return `Nobody has said yet how this panel wants names and values. They stand here as most panels take them: www, and targets without a dot at the end. Where a panel shows the domain twice once a row is saved, type the name whole with a dot at its end, www.${domain}. for www, and targets in the same way.`;
+}

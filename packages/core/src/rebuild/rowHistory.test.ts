@@ -26,7 +26,7 @@ describe('the history of a row', () => {
     const front = decision('front', 'www.zone.test.', 'later', 30);
     const purpose = decision('purpose', 'www.zone.test. A', 'website', 40);
     expect(rowHistory([one, many, ...others, front, purpose], ROW).events.map(({ text }) => text)).toEqual([
-      ...['is for website', 'fronted: later', 'carry, with 1 more', 'repoint: 203.0.113.1, 203.0.113.2'],
+      ...['is for website', 'answered by the host: later', 'kept, with 1 more', 'changed: 203.0.113.1, 203.0.113.2'],
     ]);
     expect(rowHistory([decision('ruling', 'r1', { row: null })], ROW).events[0]!.text).toBe('taken out');
   });

@@ -1,5 +1,6 @@
 import { Decision, standing } from '../move/said';
 import { setKey } from '../move/plan';
+import { RULED_LABELS } from './ruling';
 import { rowsOf } from './rowWords';
 
 /** One thing that somebody decided or wrote about a row. */
@@ -46,9 +47,10 @@ function wordsOf(decision: Decision, id: string, owner: string, key: string): st
     if (!own.row) return `taken out${beside}`;
     const { ruling } = own.row;
     const set = 'owner' in own.row ? own.row.planned : own.row.set;
-    return ruling === 'repoint' || ruling === 'new' ? `${ruling}: ${(set?.data ?? []).join(', ')}${beside}` : `${ruling}${beside}`;
+    const done = RULED_LABELS[ruling];
+    return ruling === 'repoint' || ruling === 'new' ? `${done}: ${(set?.data ?? []).join(', ')}${beside}` : `${done}${beside}`;
   }
-  if (decision.kind === 'front' && decision.subject === owner) return `fronted: ${String(decision.value)}`;
+  if (decision.kind === 'front' && decision.subject === owner) return `answered by the host: ${String(decision.value)}`;
   if (decision.kind === 'purpose' && decision.subject.toLowerCase() === key.replace('/', ' ').toLowerCase()) return `is for ${String(decision.value)}`;
   return undefined;
 }

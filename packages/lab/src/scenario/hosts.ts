@@ -168,7 +168,7 @@ export function scenarioHosts(seed: string): ScenarioHost[] {
       issuers: ['certs.example'],
       requires: [{ owner: '_thornwick', type: 'TXT', data: '"site={zone}"' }],
       sites: { plain: true, toFront: ['gull-radio.example.'] },
-      note: 'Asks for an ownership token below the apex.',
+      note: 'Asks for an ownership token below the domain.',
     },
     {
       ...none,

@@ -113,7 +113,7 @@ export class ChoosingService {
           kind: 'choose',
           text: `${chosen.text}; ${rulings.length} rows proposed.`,
           before: { dns: row.new_dns_host, web: row.new_web_host },
-          after: value,
+          after: { ...value, given: known.front.items.flatMap(({ isTaken, owner, type, data }) => (isTaken ? [[owner, type, data].join(' ').trim()] : [])) },
         },
       );
     });

@@ -23,6 +23,7 @@ import {
 } from '@wanderon/core';
 import { Database } from '../db/database';
 import { HostStore, PlaceGiven, knowledgeOf } from '../hosts/host.store';
+import { LiveService } from '../live/live.service';
 import { NotNow } from '../refusals';
 import { saidOfSurvey } from '../survey/saidOfSurvey';
 import { SurveyStore, Surveyed } from '../survey/survey.store';
@@ -52,6 +53,7 @@ export class FrontService {
     private readonly loader: LegLoader,
     private readonly hosts: HostStore,
     private readonly surveys: SurveyStore,
+    private readonly live: LiveService,
   ) {}
 
   /** `given`: null where what was kept with the leg is shown again. Throws a NotNow before the survey is there. */
@@ -86,7 +88,7 @@ export class FrontService {
       items: front.items.map((item) => ({
         ...{ kind: item.kind, owner: item.owner, type: item.type, data: item.data, doubts: [...item.doubts] },
         ...(item.taken !== undefined && { taken: item.taken }),
-        ...{ from: item.from, use: item.use, words: item.words, question: item.question ?? null, isTaken: item.isTaken },
+        ...{ use: item.use, words: item.words, question: item.question ?? null, isTaken: item.isTaken },
       })),
       dns: placeView(dns, front.givesServers === 'new' ? placeFromGiven('dns', front.places).name : undefined),
       web: placeView(web, front.places.web && placeFromGiven('web', front.places).name),
@@ -145,7 +147,11 @@ export class FrontService {
       const { name, nameservers, addresses, aliasTarget } = placeFromGiven(role, given);
       const place = { role, name, nameservers: [...nameservers], addresses: [...addresses], aliasTarget };
       // Chosen anew with the same values it is the same place.
-      return places.find((one) => isDeepStrictEqual(pick(one), place)) ?? (await this.hosts.addPlace(move.id, place, transaction));
+      const known = places.find((one) => isDeepStrictEqual(pick(one), place));
+      if (known) return known;
+      // Told once it can be read.
+      await transaction.raw('select pg_notify(?, ?)', this.live.asNotice({ topic: 'hosts' }));
+      return this.hosts.addPlace(move.id, place, transaction);
     };
     const newWeb = web ?? (front.places.web ? await make('web', front.places) : undefined);
     if (way === 'repoint') return { dns: undefined, web: newWeb };

@@ -1,5 +1,5 @@
 import { OpenSheetView } from '@wanderon/contract';
-import { Entry } from '@wanderon/core';
+import { Entry, unknownPanelWords } from '@wanderon/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useParams } from 'react-router';
 import { ProblemError, call } from '../api';
@@ -54,9 +54,7 @@ export function OpenSheet() {
             {sheet.data.inPlace
               ? 'Only these rows: everything else in the zone stays as it is.'
               : 'The zone begins empty there; rows that the panel has made itself stay.'}{' '}
-            {sheet.data.styleKnown
-              ? 'Every field is written as this panel wants it.'
-              : 'Nothing is known of this panel’s habits: names stand below the domain.'}{' '}
+            {sheet.data.styleKnown ? 'Every field is written as this panel wants it.' : unknownPanelWords(sheet.data.domain)}{' '}
             <span className="print:hidden">This page is open until {fullTime(sheet.data.endsAt)}.</span>
           </p>
           <InVain warnings={sheet.data.warnings} />

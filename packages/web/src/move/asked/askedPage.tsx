@@ -77,7 +77,7 @@ export function AskedPage({ move, leg, may }: ChapterProps) {
             <p className="py-1.5 text-sm text-faded">
               They stand in the{' '}
               <Link className="text-accent underline" to={`/moves/${move.id}/rebuild`}>
-                ledger
+                plan
               </Link>{' '}
               beside everything else, and are read back with it.
             </p>

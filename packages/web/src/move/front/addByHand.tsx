@@ -33,7 +33,7 @@ export function AddByHand({ zone, onAdd }: { zone: string; onAdd: (items: readon
       }}
     >
       <div className="flex items-baseline gap-1.5">
-        <select aria-label="What it is" className={`${inputLook} w-auto`} value={kind} onChange={(event) => setKind(event.target.value as Kind)}>
+        <select aria-label="What it is" className={inputLook} style={{ width: '9rem' }} value={kind} onChange={(event) => setKind(event.target.value as Kind)}>
           {KINDS.map((one) => (
             <option key={one} value={one}>
               {one === 'nameserver' ? one : `${one} record`}
@@ -43,7 +43,8 @@ export function AddByHand({ zone, onAdd }: { zone: string; onAdd: (items: readon
         {!isServer && (
           <input
             aria-label="Name"
-            className={`${inputLook} mono w-24`}
+            className={`${inputLook} mono`}
+            style={{ width: '6rem' }}
             value={owner}
             spellCheck={false}
             autoCapitalize="none"
@@ -83,6 +84,6 @@ function typed(kind: Kind, owner: string, value: string, zone: string): AllGiven
   return readText(line, { zone, as: 'new', own: [] }).finds.flatMap((find): AllGivenItem[] => {
     if (find.kind === 'name' || find.trust === 'out' || find.data === '' || (kind === 'nameserver') !== (find.kind === 'nameserver')) return [];
     if (find.kind === 'record' && find.type !== kind) return [];
-    return [{ kind: find.kind, owner: find.owner, type: find.type, data: find.data, doubts: [], from: '' }];
+    return [{ kind: find.kind, owner: find.owner, type: find.type, data: find.data, doubts: [] }];
   });
 }

@@ -109,6 +109,7 @@ function Door({ move, leg, may, onDone, isAgain }: Parameters<typeof FrontDoor>[
               <GivenList
                 items={view.items}
                 marked={marked}
+                lineOf={(key) => read.lines.get(key)?.text}
                 onMark={setMarked}
                 onSay={(key, taken) => change({ said: { ...begun.said, [key]: taken } })}
                 onForget={(key) =>
@@ -131,7 +132,7 @@ function Door({ move, leg, may, onDone, isAgain }: Parameters<typeof FrontDoor>[
               </details>
             )}
             <AddByHand zone={zone} onAdd={add} />
-            <div className="mt-2 flex gap-3">
+            <div className="mt-2 grid grid-cols-2 gap-3">
               <KnownHost
                 title="New DNS host"
                 hosts={choosable(hosts.data!, 'dns', leg)}
@@ -225,8 +226,8 @@ function choosable(hosts: readonly Host[], role: Host['role'], leg: LegView): Ho
 function KnownHost({ title, hosts, value, onChange }: { title: string; hosts: readonly Host[]; value: string | null; onChange: (id: string | null) => void }) {
   if (hosts.length === 0) return null;
   return (
-    <label className="min-w-0 grow">
-      <span className="block text-sm text-faded">{title}, if you know it already</span>
+    <label className="min-w-0">
+      <span className="block text-sm text-faded">{title}, if known</span>
       <select aria-label={title} className={inputLook} value={value ?? ''} onChange={(event) => onChange(event.target.value || null)}>
         <option value="">by what was given</option>
         {hosts.map((host) => (

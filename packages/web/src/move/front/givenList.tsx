@@ -7,12 +7,15 @@ type Item = FrontView['items'][number];
 export function GivenList({
   items,
   marked,
+  lineOf,
   onMark,
   onSay,
   onForget,
 }: {
   items: readonly Item[];
   marked: string | undefined;
+  /** The line that it stood in. */
+  lineOf: (key: string) => string | undefined;
   onMark: (key: string | undefined) => void;
   onSay: (key: string, taken: boolean) => void;
   /** Takes out what was typed or kept; undefined where it stands in the text. */
@@ -31,7 +34,7 @@ export function GivenList({
             <li
               key={key}
               className={`grid grid-cols-[1.25rem_minmax(0,1fr)_auto] items-baseline gap-x-2 border-b border-rule py-0.5 ${marked === key ? 'bg-tint' : ''}`}
-              title={item.from === '' ? undefined : item.from}
+              title={lineOf(key)}
               onMouseEnter={() => onMark(key)}
               onFocus={() => onMark(key)}
               onMouseLeave={() => onMark(undefined)}

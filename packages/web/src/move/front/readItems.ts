@@ -11,23 +11,22 @@ const MOST_UNREAD = 20;
 /** What a text of the new place gives, and where each of it stands in the text. */
 export interface ReadItems {
   readonly items: readonly AllGivenItem[];
-  readonly lines: ReadonlyMap<string, { readonly line: number; readonly lastLine: number }>;
+  readonly lines: ReadonlyMap<string, { readonly line: number; readonly lastLine: number; readonly text: string }>;
   /** Lines of which nothing was made, and which name an address or a host: something may be in them. */
   readonly unread: readonly Unread[];
 }
 
-/** The finds of a reading as given things, with the line that each stood in. Of two ways to read it both are given, to be asked about. */
+/** The finds of a reading as given things. The line that each stood in stays in this browser: a mail may have a password in it. Of two ways to read it both are given, to be asked about. */
 export function readItems(text: string, { finds, unread }: TextReading): ReadItems {
   const all = text.split('\n');
-  const lines = new Map<string, { line: number; lastLine: number }>();
+  const lines = new Map<string, { line: number; lastLine: number; text: string }>();
   const items: AllGivenItem[] = [];
   const add = (find: Find, owner: string, data: string): void => {
     const item: AllGivenItem = {
       ...{ kind: find.kind as AllGivenItem['kind'], owner, type: find.type, data },
       doubts: find.trust === 'ask' ? find.questions.slice(0, 10).map((one) => one.slice(0, 600)) : [],
-      from: (all[find.line - 1] ?? '').trim().slice(0, LONGEST_LINE),
     };
-    lines.set(givenKey(item), { line: find.line, lastLine: find.lastLine });
+    lines.set(givenKey(item), { line: find.line, lastLine: find.lastLine, text: (all[find.line - 1] ?? '').trim().slice(0, LONGEST_LINE) });
     items.push(item);
   };
   for (const find of finds) {

@@ -103,7 +103,7 @@ export function Ledger({
   return (
     <>
       <div className={`smallcaps grid ${LEDGER_COLUMNS} gap-x-3 border-b border-ink pr-6`}>
-        <span>What to do</span>
+        <span>Do</span>
         <span>Name</span>
         <span>Found</span>
         <span>Planned</span>

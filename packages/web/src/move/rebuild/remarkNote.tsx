@@ -25,7 +25,7 @@ export function fixesOf(remarks: readonly RemarkView[]): { readonly remark: Rema
 export function RemarkNote({ remark, keys, domain, mending }: { remark: RemarkView; keys: readonly string[]; domain: string; mending: Mending | undefined }) {
   const letBe = mending && (
     <button type="button" className="cursor-pointer text-faded underline hover:text-ink" onClick={() => mending.letBe(remark)}>
-      {remark.waived === null ? 'Let it be' : 'No longer'}
+      {remark.waived === null ? 'Skip it' : 'No longer'}
     </button>
   );
   if (remark.waived !== null)
@@ -73,7 +73,7 @@ export function LetBeDialog({ move, remark, onClose }: { move: string; remark: R
     letBe.mutate(said(remark, reason), { onError: fail, onSuccess: onClose });
   };
   return (
-    <Dialog open onClose={onClose} title="Let this remark be">
+    <Dialog open onClose={onClose} title="Skip this remark">
       <form onSubmit={submit} noValidate>
         <p>
           <span className="mono">
@@ -88,7 +88,7 @@ export function LetBeDialog({ move, remark, onClose }: { move: string; remark: R
         <p className="mt-1 text-sm text-faded">It is on record with your name, and comes back once its row is changed.</p>
         <div className="mt-4 flex gap-2">
           <Button kind="main" type="submit" disabled={letBe.isPending || reason.trim().length < 3}>
-            Let it be
+            Skip it
           </Button>
           <Button onClick={onClose}>Leave it</Button>
         </div>

@@ -1,4 +1,4 @@
-import { Name, SheetRow, legSheet, planFile, rebuildsZone } from '@wanderon/core';
+import { Name, SheetRow, legSheet, planFile, rebuildsZone, unknownPanelWords } from '@wanderon/core';
 import { PanelShown } from '@wanderon/contract';
 import { useState } from 'react';
 import { useHosts, useMoveAction } from '../../api';
@@ -44,10 +44,7 @@ export function Sheet({ move, leg, may, now }: LedgerProps) {
         Handover sheet: {move.domain} at {name}
       </h2>
       <p className="text-faded">
-        {startWords(leg, host?.habits.begins.length ?? 0)}{' '}
-        {host?.entry
-          ? 'Every field is written as this panel wants it.'
-          : 'Nothing is known of this panel’s habits: say at Hosts how it wants names and values.'}
+        {startWords(leg, host?.habits.begins.length ?? 0)} {host?.entry ? 'Every field is written as this panel wants it.' : unknownPanelWords(move.domain)}
       </p>
       <InVain warnings={rebuildsZone(leg) ? (host?.habits.warnings ?? []) : []} />
       <p className="mt-1 mb-3 flex flex-wrap gap-2 print:hidden">

@@ -82,13 +82,13 @@ function headline(leg: LedgerProps['leg']): string {
   if (t0 && leg.unseen.length > 0) return `Changed ${shortTime(t0.firstNew)}, by the word of whoever did it`;
   if (t0) return `Every nameserver gives the new values since ${shortTime(t0.firstNew)}`;
   if (ts !== null) return 'Waiting until every nameserver gives the new values';
-  return leg.gate.open ? 'Everything is ready: change the records' : 'Before you change the records';
+  return leg.gate.open ? 'Everything is ready: change the records' : 'Not ready to change yet';
 }
 
 function takeoverHeadline({ seen: { t0, ts }, gate }: LedgerProps['leg']): string {
   if (t0) return `Every nameserver gives the whole plan since ${shortTime(t0.firstNew)}`;
   if (ts !== null) return 'Waiting until every nameserver gives the whole plan';
-  return gate.open ? 'Everything is ready: the other account can take over' : 'Before the other account takes over';
+  return gate.open ? 'Everything is ready: the other account can take over' : 'Not ready to change yet';
 }
 
 function intro(leg: LedgerProps['leg'], where: string, now: number): string {

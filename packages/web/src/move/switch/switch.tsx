@@ -84,7 +84,7 @@ function headline(leg: ChapterProps['leg']): string {
   if (stepIn(leg, 'switch')?.state === 'stopped') return 'The registry publishes something else than planned';
   if (ts !== null) return 'Waiting for the registry to publish the change';
   if (leg.isBack) return leg.gate.open ? 'Everything is ready: set the nameservers back' : 'Going back: the old zone is made ready';
-  return leg.gate.open ? 'Everything is ready: change the nameservers' : 'Before you switch';
+  return leg.gate.open ? 'Everything is ready: change the nameservers' : 'Not ready to switch yet';
 }
 
 /** `same`: the set that is meant to stay, so that it is neither old nor new. */
