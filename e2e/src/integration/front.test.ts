@@ -32,7 +32,7 @@ describe('the front door of a move', () => {
     [{ items: [record('a..b', 'A', '203.0.113.9')] }, /name of this record cannot be read/],
     [{ items: [record('@', 'BLOB', 'x')] }, /BLOB is not a record type/],
     [{ items: [{ kind: 'address', owner: '', type: 'A', data: '<b>' }] }, /not an IPv4 or IPv6 address/],
-    [{ items: [], names: { 'a..b': true } }, /This is no name/],
+    [{ items: [], names: { 'a..b': true } }, /One of the names cannot be read/],
     [{ items: Array.from({ length: 301 }, (_, index) => record(`n${index}`, 'A', '203.0.113.9')) }, /There can be 300 of them/],
   ])('refuses what cannot be read: %#', async (given, problem) => {
     await expect(front(given)).rejects.toThrow(problem);

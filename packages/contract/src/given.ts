@@ -48,13 +48,8 @@ export const allGivenSchema = z.object({
   newDnsHost: z.string().nullable().default(null),
   newWebHost: z.string().nullable().default(null),
   names: z
-    .record(
-      z
-        .string()
-        .max(1100)
-        .refine((name) => Name.tryParse(name, ANY_ZONE) !== undefined, 'This is no name.'),
-      z.boolean(),
-    )
+    .record(z.string().max(1100), z.boolean())
+    .refine((names) => Object.keys(names).every((name) => Name.tryParse(name, ANY_ZONE) !== undefined), 'One of the names cannot be read.')
     .refine((names) => Object.keys(names).length <= MOST_SAID, `There can be ${MOST_SAID} names.`)
     .default({}),
 });
