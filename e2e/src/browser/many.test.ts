@@ -165,7 +165,7 @@ describe('many rows', () => {
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     await pressKey(page, 'd', /1 left out/);
     await pressKey(page, 'u', /0 left out/);
-    await words(page, /Administrator: drop taken back/);
+    await words(page, /Administrator: left out taken back/);
     await page.keyboard.press('N');
     await page.locator('textarea[aria-label="Comment on this row"]').fill('The client asks <b>first</b>.');
     await press(page, 'Write it');
