@@ -49,7 +49,7 @@ const SETTINGS: Readonly<Partial<Record<keyof Config, Setting>>> = {
 export function settingsOf(config: Config, environment: NodeJS.ProcessEnv): SettingView[] {
   return Object.entries(SETTINGS).map(([name, { what, show }]) => {
     const isSet = environment[name] !== undefined;
-    return { name, what, isSet, value: show === 'secret' ? (isSet ? 'set' : 'not set') : show(config) };
+    return { name, what, isSet, value: show === 'secret' ? (isSet ? 'set' : 'none') : show(config) };
   });
 }
 
