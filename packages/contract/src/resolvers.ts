@@ -1,7 +1,7 @@
 import { isIpv4, isIpv6 } from '@wanderon/core';
 import { z } from 'zod';
 
-/** How a resolver is asked; `afresh`: not one resolver, but our own way from the root servers down, which nothing remembers. */
+/** How a resolver that somebody adds is asked. */
 export const RESOLVER_OVER = ['udp', 'tcp', 'tls', 'https'] as const;
 
 /** A host name as certificates have it. */
@@ -46,6 +46,7 @@ export const resolverSchema = z.object({
   id: z.string().nullable(),
   name: z.string(),
   address: z.string(),
+  /** `afresh`: no resolver, but our own way from the root servers down, which nothing remembers. */
   over: z.enum([...RESOLVER_OVER, 'afresh']),
   stands: z.string(),
   note: z.string(),

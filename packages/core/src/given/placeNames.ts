@@ -1,4 +1,4 @@
-import { getDomain } from 'tldts';
+import { registeredDomain } from '../hosts/pool';
 import { HostKnowledge } from '../rebuild/host';
 import { plain } from '../survey/words';
 
@@ -21,5 +21,5 @@ export function webPlaceName({ aliasTarget }: Pick<HostKnowledge, 'aliasTarget'>
 }
 
 function domainOf(name: string): string {
-  return getDomain(plain(name.toLowerCase())) ?? plain(name.toLowerCase());
+  return registeredDomain(name) ?? plain(name.toLowerCase());
 }

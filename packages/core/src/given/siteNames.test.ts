@@ -1,7 +1,11 @@
+import { Name } from '../dns/name';
+import { rrsetFromText } from '../dns/record';
+import { PageLook } from '../survey/website';
 import { endsAt, siteWorld } from '../testing/siteWorld';
 import { proposeRulings } from '../rebuild/propose';
 import { GivenItem } from './givenItem';
 import { frontOf } from './front';
+import { siteNames } from './siteNames';
 
 const WORLDS = Number(process.env.SITE_WORLDS ?? 300);
 const NEW = ['203.0.113.80', '2001:db8:7::80', 'sites.thornwick.example.'];
@@ -56,4 +60,30 @@ it('leaves no name behind that shows the website today, and changes none that do
   // Both happen often enough to mean something.
   expect(moved).toBeGreaterThan(WORLDS);
   expect(said).toBeGreaterThan(WORLDS / 4);
+});
+
+describe('a name at another address', () => {
+  const zone = Name.parse('kelp.example.');
+  const sets = [
+    ['kelp.example.', '198.51.100.80'],
+    ['en.kelp.example.', '192.0.2.10'],
+    ['shop.kelp.example.', '192.0.2.11'],
+    ['old.kelp.example.', '192.0.2.12'],
+  ].map(([owner, address]) => rrsetFromText({ owner: owner!, type: 'A', ttl: 3600, data: [address!] }));
+  const look = (host: string, fingerprint: string, end = host): PageLook => ({
+    start: `https://${host}/`,
+    hops: [...new Set([host, end])].map((at) => ({ url: `https://${at}/`, address: '192.0.2.1', status: 200, certificate: null })),
+    problem: null,
+    keepsPath: null,
+    page: { title: null, fingerprint, octets: 1, cut: false, headers: {} },
+  });
+
+  it('goes along where it shows the same page itself, and not where it leads there, or shows another', () => {
+    const pages = [look('kelp.example', 'aa'), look('en.kelp.example', 'aa'), look('shop.kelp.example', 'bb'), look('old.kelp.example', 'aa', 'kelp.example')];
+    const none = { said: new Map<string, boolean>(), given: new Set<string>(), oldWeb: [], newWeb: undefined };
+    expect(siteNames({ zone, scope: { kind: 'whole' }, found: sets, pages, ...none }).map(({ owner, why }) => [owner, why])).toEqual([
+      ['@', 'leads to the website'],
+      ['en', 'shows the same page'],
+    ]);
+  });
 });

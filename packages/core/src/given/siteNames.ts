@@ -137,11 +137,13 @@ function samePages(zone: Name, pages: readonly PageLook[]): ReadonlySet<string> 
 
 /** The same names with what they lead to by the plan. */
 export function withPlanned(names: readonly SiteName[], zone: Name, rulings: readonly Ruling[]): SiteName[] {
-  return names.map((name) => {
-    const owner = Name.parse(name.owner, zone).toString().toLowerCase();
-    const rows = rulings.filter((row) => row.owner.toLowerCase() === owner && isLead(row.type) && !isHostsOwn(row));
-    return { ...name, then: rows.flatMap((row) => row.planned?.data ?? []) };
-  });
+  const planned = new Map<string, string[]>();
+  for (const row of rulings) {
+    if (!row.planned || !isLead(row.type) || isHostsOwn(row)) continue;
+    const owner = row.owner.toLowerCase();
+    planned.set(owner, [...(planned.get(owner) ?? []), ...row.planned.data]);
+  }
+  return names.map((name) => ({ ...name, then: planned.get(Name.parse(name.owner, zone).toString().toLowerCase()) ?? [] }));
 }
 
 /** What `planGiven` is told of the names: each that shows the website, whether it goes along. */

@@ -8,10 +8,11 @@ import { plain } from '../survey/words';
  *     isOfPool('ns7.dns.quillmere.example.', ['ns1.dns.quillmere.example.']) // true
  */
 export function isOfPool(server: string, known: readonly string[]): boolean {
-  const domain = registered(server);
-  return domain !== null && known.some((name) => registered(name) === domain);
+  const domain = registeredDomain(server);
+  return domain !== null && known.some((name) => registeredDomain(name) === domain);
 }
 
-function registered(name: string): string | null {
+/** The registered domain of a name, without final dot; null where it has none. */
+export function registeredDomain(name: string): string | null {
   return getDomain(plain(name.toLowerCase()));
 }

@@ -15,6 +15,11 @@ const FIRST: Readonly<Record<WayId, LegKind>> = {
   'another account': 'repoint',
 };
 
+/** True for a way in two stages; a second stage is the last, and goes no such way. */
+export function isInStages(way: WayId): boolean {
+  return way === 'nameservers first' || way === 'website first';
+}
+
 /** The kind of the first leg. */
 export function legKindOf(way: WayId): LegKind {
   return FIRST[way];

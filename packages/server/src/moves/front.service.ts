@@ -11,6 +11,7 @@ import {
   fittingWays,
   frontOf,
   isFirstUse,
+  isInStages,
   isSamePlace,
   placeFromGiven,
   placeOfGiven,
@@ -93,7 +94,7 @@ export class FrontService {
       dns: placeView(dns, front.givesServers === 'new' ? placeFromGiven('dns', front.places).name : undefined),
       web: placeView(web, front.places.web && placeFromGiven('web', front.places).name),
       ways: compared.ways
-        .filter(({ way }) => !last || (way !== 'nameservers first' && way !== 'website first'))
+        .filter(({ way }) => !last || !isInStages(way))
         .map((one) => ({
           ...one,
           against: [...one.against],
@@ -103,7 +104,7 @@ export class FrontService {
           back: finite(one.back),
           delegationBack: finite(one.delegationBack),
         })),
-      fit: fit.filter((way) => !last || (way !== 'nameservers first' && way !== 'website first')),
+      fit: fit.filter((way) => !last || !isInStages(way)),
       missing: { ...missing },
       recommended: compared.recommended,
       reason: compared.reason,

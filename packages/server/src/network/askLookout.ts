@@ -1,7 +1,12 @@
-import { Message, Name } from '@wanderon/core';
+import { Message, Name, RCODE } from '@wanderon/core';
 import { NetError, Walker } from '@wanderon/net';
 import { Lookout } from './lookout';
 import { Network } from './network';
+
+/** A server that refuses, fails or leads elsewhere is lame: a resolver asks the next one. */
+function isOfZone({ rcode, authoritative, answers }: Message): boolean {
+  return (rcode === RCODE.NOERROR || rcode === RCODE.NXDOMAIN) && (authoritative || answers.length > 0);
+}
 
 interface Question {
   readonly name: Name;
@@ -29,7 +34,9 @@ export async function askLookout(network: Network, lookout: Lookout, walker: Wal
   let problem = new NetError('unreachable', `no server of ${zone.toString()} could be found`);
   for (const one of addresses) {
     try {
-      return await network.client.ask({ address: one }, name, type, { timeout: PATIENCE });
+      const answer = await network.client.ask({ address: one }, name, type, { timeout: PATIENCE });
+      if (isOfZone(answer)) return answer;
+      problem = new NetError('refused', `${one} does not answer for ${zone.toString()}`);
     } catch (error) {
       if (!(error instanceof NetError)) throw error;
       problem = error;
