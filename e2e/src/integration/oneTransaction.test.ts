@@ -109,6 +109,9 @@ describe('a person’s act and its word in the trail', () => {
     const key = { name: 'a.key.', algorithm: 'hmac-sha256', secret: Buffer.alloc(32, 9).toString('base64') };
     const { id } = await act<{ id: string }>('POST /api/hosts', { method: 'POST', path: '/api/hosts', body: { ...host, key } });
     await act('PUT /api/hosts/{id}', { method: 'PUT', path: `/api/hosts/${id}`, body: { ...host, name: 'Another name' } });
+    const where = { link: 'https://panel.host.example/', path: 'Domains', first: '' };
+    await act('PUT /api/hosts/{id}/where/{act}', { method: 'PUT', path: `/api/hosts/${id}/where/records`, body: where });
+    await act('PUT /api/hosts/{id}/habits', { method: 'PUT', path: `/api/hosts/${id}/habits`, body: { names: 'whole' } });
   });
 
   it('are one transaction in which resolvers are watched from', async () => {
@@ -147,12 +150,15 @@ describe('a person’s act and its word in the trail', () => {
     await on('PUT', '/plan', { sets });
     await on('POST', '/panel', { sets: [{ ...set, ttl: 300, data: ['192.0.2.1'] }] });
     await on('POST', '/typed', { row: 'a row', typed: true });
+    const noPlace = { nameservers: [], addresses: [], aliasTarget: null, requires: [], note: '', updateAddress: null };
+    const registrar = await api.call<{ id: string }>('POST', '/api/hosts', { ...noPlace, name: 'A registrar', role: 'registrar' });
+    await on('PUT', '/registrar', { host: registrar.id });
     await on('POST', '/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 300 });
     await on('POST', '/withdraw');
     const link = await on<{ id: string; path: string }>('POST', '/sheet-links', { days: 1 });
     const sheet = `/api/sheets/${link.path.split('/').at(-1)!}`;
-    const open = (await (await fetch(`${server.address}${sheet}`)).json()) as { rows: { id: string }[] };
-    const tick = { row: open.rows[0]!.id, typed: true };
+    const open = (await (await fetch(`${server.address}${sheet}`)).json()) as { content: { rows: { id: string }[] } };
+    const tick = { row: open.content.rows[0]!.id, typed: true };
     await act('POST /api/sheets/{secret}/typed', { method: 'POST', path: `${sheet}/typed`, body: tick, headers: {} });
     await on('POST', `/sheet-links/${link.id}/withdraw`, undefined, '/sheet-links/{id}/withdraw');
     await act('DELETE /api/moves/{id}', { method: 'DELETE', path: `/api/moves/${move}` });

@@ -15,7 +15,10 @@ export async function sheetRows(page: Page): Promise<SheetRow[]> {
   return page.evaluate(() => {
     const heads = Array.from(document.querySelectorAll('table[aria-label="Handover sheet"] thead th')).map((head) => head.textContent.trim());
     return Array.from(document.querySelectorAll('table[aria-label="Handover sheet"] tbody tr')).map((row) => {
-      const cells = Array.from(row.querySelectorAll('td')).map((cell) => (cell as HTMLElement).innerText.trim());
+      // What is copied from a cell is typed: in its plain form, and not what stood there before.
+      const cells = Array.from(row.querySelectorAll('td')).map((cell) =>
+        (cell.querySelector<HTMLElement>('button[title^="Copy the "]') ?? (cell as HTMLElement)).innerText.trim(),
+      );
       const field = (head: string): string => {
         const cell = cells[heads.indexOf(head)] ?? '';
         return cell === '—' || cell === 'empty' ? '' : cell;

@@ -10,6 +10,8 @@ const PARTS: ReadonlyMap<string, readonly Part[]> = new Map<string, readonly Par
     timetable: [],
     switch: ['watch', 'ledger'],
     sheet: ['ledger'],
+    lower: ['ledger'],
+    raise: ['ledger'],
     watch: ['watch'],
     compare: ['survey', 'ledger'],
   }),

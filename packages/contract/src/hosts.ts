@@ -8,6 +8,7 @@ import {
   FORM_ENTRY,
   FRONTING_WISHES,
   NAMESERVER_SETS,
+  PLACE_ACTS,
   Name,
   NameError,
   REQUIREMENT_ENDS,
@@ -26,6 +27,7 @@ import {
   forwardsTo,
   isIpv4,
   isIpv6,
+  linkProblem,
   lockedSet,
   parsePrefix,
   rrsetFromText,
@@ -154,16 +156,16 @@ export const dnsHabitsSchema = z.object({
   warnings: z.array(z.string().trim().min(1).max(200)).max(10, 'There can be 10 lines.').default([]),
 });
 
-/** How one host's panel wants names and values typed. */
-export const entryStyleSchema = z.object({
-  names: z.enum(STYLE_NAMES),
-  apex: z.enum(STYLE_APEX),
-  targetDot: z.enum(STYLE_DOT),
-  text: z.enum(STYLE_TEXT),
-  longText: z.enum(STYLE_LONG),
-  priority: z.enum(STYLE_PRIORITY),
-  ttls: z.array(z.number().int('A TTL is a whole number of seconds.').min(0).max(2_147_483_647)).max(40).nullable(),
-  leastTtl: z.number('Whole seconds.').int('A TTL is a whole number of seconds.').min(0).max(604_800, 'A week at the most.').default(0),
+/** What is known of how one host's panel wants names and values typed; what is left out, nobody has said or seen yet. */
+export const knownStyleSchema = z.object({
+  names: z.enum(STYLE_NAMES).optional(),
+  apex: z.enum(STYLE_APEX).optional(),
+  targetDot: z.enum(STYLE_DOT).optional(),
+  text: z.enum(STYLE_TEXT).optional(),
+  longText: z.enum(STYLE_LONG).optional(),
+  priority: z.enum(STYLE_PRIORITY).optional(),
+  ttls: z.array(z.number().int('A TTL is a whole number of seconds.').min(0).max(2_147_483_647)).max(40).nullable().optional(),
+  leastTtl: z.number('Whole seconds.').int('A TTL is a whole number of seconds.').min(0).max(604_800, 'A week at the most.').optional(),
   lacks: z
     .array(
       z
@@ -173,8 +175,27 @@ export const entryStyleSchema = z.object({
         .refine((type) => typeCode(type) !== undefined, 'This is not a record type.'),
     )
     .max(60)
-    .default([]),
+    .optional(),
 });
+
+/** A page that is opened in a browser; `{zone}` stands for the domain. Empty: none is known. */
+const link = z
+  .string()
+  .trim()
+  .max(500)
+  .superRefine((text, context) => {
+    const problem = linkProblem(text);
+    if (problem !== undefined) context.addIssue({ code: 'custom', message: problem });
+  });
+
+/** Where in the panel of a place something is done; all of it empty: nobody wants to note it. */
+export const whereSchema = z.object({
+  link: link.default(''),
+  path: z.string().trim().max(300).default(''),
+  first: z.string().trim().max(300).default(''),
+});
+export type WhereInput = z.output<typeof whereSchema>;
+export const placeActSchema = z.enum(PLACE_ACTS);
 
 /** A domain in ASCII, as CAA records name an issuer. */
 const ISSUER = /^[a-z0-9]([a-z0-9-]*[a-z0-9])?(\.[a-z0-9]([a-z0-9-]*[a-z0-9])?)+$/;
@@ -190,7 +211,13 @@ export const hostInputSchema = z.object({
   /** Of a DNS host: addresses with which it answers for names that it fronts. */
   fronts: z.array(prefix).max(200).default([]),
   /** Null: nothing is known of its panel, and what most want is taken. */
-  entry: entryStyleSchema.nullable().default(null),
+  entry: knownStyleSchema.nullable().default(null),
+  /** Where one logs in to its panel, and where things are done there; left out: it stays as it is. */
+  login: link.optional(),
+  where: z
+    .array(whereSchema.extend({ act: placeActSchema }))
+    .max(PLACE_ACTS.length)
+    .optional(),
   aliasTarget: hostName.nullable(),
   requires: z.array(requirementSchema).max(40),
   tasks: z.array(taskSchema).max(40).default([]),
@@ -223,7 +250,9 @@ export const hostSchema = z.object({
   nameservers: z.array(z.string()),
   addresses: z.array(z.string()),
   fronts: z.array(z.string()),
-  entry: entryStyleSchema.nullable(),
+  entry: knownStyleSchema.nullable(),
+  login: z.string(),
+  where: z.array(whereSchema.extend({ act: placeActSchema })),
   aliasTarget: z.string().nullable(),
   requires: z.array(requirementSchema),
   tasks: z.array(taskSchema),

@@ -24,6 +24,7 @@ export function joinedLedger(pages: readonly LedgerView[]): LedgerView {
             differs: of(server.address).flatMap((one) => one.differs),
             extras: of(server.address).flatMap((one) => one.extras),
           })),
+          lessons: pages.find((page) => page.served)!.served!.lessons,
         }
       : null,
   };

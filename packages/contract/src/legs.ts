@@ -1,7 +1,22 @@
-import { BACK_WAYS, CHAPTERS, EDGES, FRONTING, LEG_KINDS, PURPOSES, REQUIREMENT_ENDS, RULE_RULINGS, RULINGS, STEP_BY, STEP_STATES, WAYS } from '@wanderon/core';
+import {
+  BACK_WAYS,
+  CHAPTERS,
+  EDGES,
+  FRONTING,
+  LEG_KINDS,
+  PURPOSES,
+  REQUIREMENT_ENDS,
+  RULE_RULINGS,
+  RULINGS,
+  SHEETS,
+  STEP_BY,
+  STEP_STATES,
+  WAYS,
+} from '@wanderon/core';
 import { z } from 'zod';
 import { derivedSchema, givenSetsSchema, hostName, instant, outsideSchema, rrsetSchema, scopeSchema, seenBetween, waySchema } from './common';
 import { allGivenSchema } from './given';
+import { knownStyleSchema } from './hosts';
 import { MOST_ROWS, PAGE_ROWS } from './ledgerParts';
 
 export const stepSchema = z.object({
@@ -106,6 +121,8 @@ export const servedSchema = z.object({
       extras: z.array(rrsetSchema),
     }),
   ),
+  /** What is to be learned of the panel from it; on the first page of the ledger. */
+  lessons: z.array(z.object({ key: z.string(), text: z.string(), choices: z.array(z.object({ label: z.string(), change: knownStyleSchema })) })),
 });
 export type ServedView = z.infer<typeof servedSchema>;
 
@@ -161,6 +178,8 @@ export const legSchema = z.object({
   back: z.array(z.object({ how: z.enum(BACK_WAYS), ruledOut: z.string().nullable(), takes: z.number().nullable(), gone: derivedSchema })),
   /** Who registered the domain, as the registry says; null where it was not asked yet, or does not say. */
   registrar: z.string().nullable(),
+  /** The registrar that somebody chose, by its id as a host. */
+  registrarHost: z.string().nullable(),
   /** What the new hosts ask for; null where none does. */
   asked: z
     .object({
@@ -186,8 +205,8 @@ export const legSchema = z.object({
       changes: z.array(z.string()),
     })
     .nullable(),
-  /** Rows of the handover sheet that are ticked, by everybody who has it open. */
-  typed: z.array(z.string()),
+  /** What is ticked on handover sheets, by everybody who has them open (`tickOf`). */
+  ticks: z.array(z.string()),
   /** Names whose change in place no answer shows, since the same edge fronts them before and after. */
   unseen: z.array(z.string()),
   /** A survey was asked for and is not taken yet, beside the plan. */
@@ -340,9 +359,12 @@ export const givenSchema = z.object({ requirement: z.string().max(2400), data: z
 export type GivenInput = z.infer<typeof givenSchema>;
 export const backSchema = z.object({ how: z.enum(BACK_WAYS) });
 export type BackInput = z.infer<typeof backSchema>;
-/** A row of the handover sheet that is typed, or not after all. */
-export const typedSchema = z.object({ row: z.string().min(1).max(70_000), typed: z.boolean() });
-export type TypedInput = z.infer<typeof typedSchema>;
+/** A row of a handover sheet that is typed, or not after all. */
+export const typedSchema = z.object({ sheet: z.enum(SHEETS).default('records'), row: z.string().min(1).max(70_000), typed: z.boolean() });
+/** The registrar at which the nameservers are changed, by its id as a host. */
+export const registrarSchema = z.object({ host: z.uuid() });
+export type RegistrarInput = z.output<typeof registrarSchema>;
+export type TypedInput = z.output<typeof typedSchema>;
 /** The nameservers that the new DNS host gave this domain. */
 export const namedSchema = z.object({ names: z.array(hostName).max(13, 'A domain has thirteen nameservers at the most.') });
 export type NamedInput = z.output<typeof namedSchema>;

@@ -95,7 +95,7 @@ function valueOf(habits: PanelHabits, { type, priority, value }: Typed, origin: 
   const words = [...own, ...text.split(/\s+/)];
   if (!TARGET.has(type)) return words.join(' ');
   const target = words.pop()!;
-  if (habits.dot === 'refused' && target.endsWith('.')) throw new RangeError(`${target} must not end in a dot`);
+  if (habits.dot === 'refused' && target.endsWith('.') && target !== '.') throw new RangeError(`${target} must not end in a dot`);
   return [...words, target.endsWith('.') ? target : habits.dot === 'needed' ? `${target}.${origin}` : `${target}.`].join(' ');
 }
 

@@ -18,7 +18,9 @@ import {
   SheetLink,
   SweepSummary,
   WatchView,
+  WhereInput,
 } from '@wanderon/contract';
+import { KnownStyle, PlaceAct, SheetKind } from '@wanderon/core';
 import { InfiniteData, queryOptions, useInfiniteQuery, useMutation, UseMutationResult, useQuery, useQueryClient, UseQueryResult } from '@tanstack/react-query';
 import { createContext, useContext } from 'react';
 import { arrival } from './arrival';
@@ -183,8 +185,11 @@ export const useHostPage = (id: string | undefined) =>
 
 const sheetLinks = (leg: string): string => `/api/legs/${leg}/sheet-links`;
 
-export const useSheetLinks = (leg: string): UseQueryResult<SheetLink[]> =>
-  useQuery({ queryKey: ['sheet links', leg], queryFn: async () => (await call<{ links: SheetLink[] }>('GET', sheetLinks(leg))).links });
+export const useSheetLinks = (leg: string, sheet: SheetKind): UseQueryResult<SheetLink[]> =>
+  useQuery({
+    queryKey: ['sheet links', leg, sheet],
+    queryFn: async () => (await call<{ links: SheetLink[] }>('GET', `${sheetLinks(leg)}?sheet=${sheet}`)).links,
+  });
 
 export function useMakeSheetLink(leg: string): UseMutationResult<MadeSheetLink, Error, NewSheetLink> {
   const queries = useQueryClient();
@@ -199,6 +204,15 @@ export function useWithdrawSheetLink(leg: string): UseMutationResult<unknown, Er
   return useMutation({
     mutationFn: (id) => call('POST', `${sheetLinks(leg)}/${id}/withdraw`, {}),
     onSuccess: () => queries.invalidateQueries({ queryKey: ['sheet links', leg] }),
+  });
+}
+
+/** Notes one thing of a host: where something is done in its panel (`where/…`), or how it wants names and values (`habits`). */
+export function useNoteOfHost(): UseMutationResult<Host, Error, { id: string; of: `where/${PlaceAct}` | 'habits'; note: WhereInput | KnownStyle }> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, of, note }) => call<Host>('PUT', `/api/hosts/${id}/${of}`, note),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['hosts'] }),
   });
 }
 

@@ -43,9 +43,9 @@ function nameField({ names, apex }: EntryStyle, zone: string, owner: string): st
   return names === 'whole' ? whole : owner.slice(0, -zone.length - 1);
 }
 
-/** Where it makes no difference it is left out: fewer things can go wrong. */
+/** Where it makes no difference the dot is left out: fewer things can go wrong. Of the root it is the whole name (RFC 7505 §3). */
 function targetField({ targetDot }: EntryStyle, target: string): string {
-  return targetDot === 'required' ? target : plain(target);
+  return targetDot === 'required' || target === '.' ? target : plain(target);
 }
 
 /** Parts are told apart by quotes, also where a short text has none; where they are taken, a text stays in the parts that it has. */

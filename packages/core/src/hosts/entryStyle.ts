@@ -31,6 +31,22 @@ export const USUAL_STYLE: EntryStyle = {
   ttls: [],
 };
 
+/** What is known of how a panel wants names and values; what is absent, nobody has said or seen yet. */
+export type KnownStyle = { readonly [Field in keyof EntryStyle]?: EntryStyle[Field] | undefined };
+
+/** A panel as its sheets are written: what is known of it, and for the rest what most panels want. */
+export function styleOf(known: KnownStyle | null): EntryStyle {
+  return Object.entries(known ?? {}).reduce((style, [field, value]) => (value === undefined ? style : { ...style, [field]: value }), USUAL_STYLE);
+}
+
+/** Habits by which a record is typed in one way or another: while one of them is not known, the sheet shows both ways. */
+const TELLING = ['names', 'targetDot'] as const;
+
+/** Whether everything is known by which a sheet is written for a panel. */
+export function isStyleKnown(known: KnownStyle | null): boolean {
+  return TELLING.every((field) => known?.[field] !== undefined);
+}
+
 export const STYLE_NAMES = ['relative', 'whole'] as const;
 export const STYLE_APEX = ['@', 'empty', 'whole'] as const;
 export const STYLE_DOT = ['required', 'refused', 'either'] as const;
@@ -38,7 +54,8 @@ export const STYLE_TEXT = ['bare', 'quoted'] as const;
 export const STYLE_LONG = ['whole', 'parts'] as const;
 export const STYLE_PRIORITY = ['own field', 'in value'] as const;
 
-/** What to watch for at a panel of which nobody has said how it wants names: the sheet has the plain form, and this says when the whole one is right. */
-export function unknownPanelWords(domain: string): string {
-  return `Nobody has said yet how this panel wants names and values. They stand here as most panels take them: www, and targets without a dot at the end. Where a panel shows the domain twice once a row is saved, type the name whole with a dot at its end, www.${domain}. for www, and targets in the same way.`;
+/** What a sheet says above its rows of how they are written. */
+export function styleSentence(known: KnownStyle | null): string {
+  if (isStyleKnown(known)) return 'Every field is written as this panel wants it.';
+  return 'Nobody has said yet how this panel wants names and values. Each row has the plain form first, and below it the whole one with a dot at its end. Where the panel shows the domain twice once a row is saved, it wants the other form.';
 }

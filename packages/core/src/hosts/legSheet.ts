@@ -5,7 +5,7 @@ import { STARTING_TTL } from '../rebuild/propose';
 import { isHostsOwn, Ruling } from '../rebuild/ruling';
 import { DnsHabits, USUAL_HABITS, beginsWith, lockedSet } from './dnsHabits';
 import { Fronting } from './fronting';
-import { EntryStyle, USUAL_STYLE } from './entryStyle';
+import { KnownStyle } from './entryStyle';
 import { SheetRow, SheetSet, sheetOf } from './sheet';
 
 /** A row of a ledger, as a sheet asks for it. */
@@ -26,7 +26,7 @@ interface Otherwise {
 
 /** What is known of the panel that a sheet is for. `entry` null: nothing of how it wants values. */
 export interface SheetPanel {
-  readonly entry: EntryStyle | null;
+  readonly entry: KnownStyle | null;
   readonly habits?: DnsHabits;
   /** What it was seen to show, as somebody pasted it. */
   readonly shown?: readonly RRsetText[] | undefined;
@@ -47,7 +47,7 @@ export function legSheet(
   const sets = leg.isBack && !inPlace && !shown ? backSets(leg, zone) : sheetSets(leg, zone, shown ?? (inPlace ? undefined : beginsWith(habits.begins, zone)));
   const locked = new Set(habits.locks.map((row) => lockedSet(row, zone)));
   return sheetOf(
-    entry ?? USUAL_STYLE,
+    entry,
     zone,
     sets.filter((set) => !locked.has(setKey(set.owner, set.type))),
   );

@@ -6,6 +6,7 @@ import { plannedSets } from '../rebuild/propose';
 import { Ruling, isHostsOwn } from '../rebuild/ruling';
 import { lockedSet } from './dnsHabits';
 import { panelTtl } from './enter';
+import { styleOf } from './entryStyle';
 import { SheetPanel } from './legSheet';
 
 /**
@@ -20,7 +21,7 @@ export function planFile(
 ): string {
   const locked = new Set((habits?.locks ?? []).map((row) => lockedSet(row, zone.toString())));
   const ours = rulings.filter((row) => !isHostsOwn(row) && !locked.has(keyOfRow(row)));
-  const sets = plannedSets(ours, phase).map((set) => ({ ...set, ttl: panelTtl(entry ?? { ttls: [] }, set.ttl) ?? set.ttl }));
+  const sets = plannedSets(ours, phase).map((set) => ({ ...set, ttl: panelTtl(styleOf(entry), set.ttl) ?? set.ttl }));
   const own = sets.filter((set) => !(rrsetToText(set).type === 'NS' && set.owner.equals(zone)));
   return `; ${zone.toString()} as it is planned\n$ORIGIN ${zone.toString()}\n${printZoneFile(own.flatMap(recordsOf))}`;
 }

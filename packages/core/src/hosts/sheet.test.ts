@@ -3,8 +3,8 @@ import { Name } from '../dns/name';
 import { RRsetText, groupRecords, rrsetToText } from '../dns/record';
 import { parseZoneFile } from '../dns/zoneFile';
 import { Entry, enter, panelTtl } from './enter';
-import { EntryStyle, STYLE_APEX, STYLE_DOT, STYLE_LONG, STYLE_NAMES, STYLE_PRIORITY, STYLE_TEXT, USUAL_STYLE } from './entryStyle';
-import { SheetSet, sheetOf, sheetRowWords } from './sheet';
+import { EntryStyle, KnownStyle, STYLE_APEX, STYLE_DOT, STYLE_LONG, STYLE_NAMES, STYLE_PRIORITY, STYLE_TEXT, USUAL_STYLE } from './entryStyle';
+import { SheetSet, sheetOf } from './sheet';
 
 const ZONE = 'choir.example.';
 const set = (owner: string, type: string, ...data: string[]): RRsetText => ({ owner, type, ttl: 300, data });
@@ -160,13 +160,24 @@ function otherwise(type: string): (data: string, index: number) => string {
   };
 }
 
-describe('what a row is about', () => {
-  it.each([
-    ['zone.example./MX/10 mail.zone.example.', 'zone.example. MX 10 mail.zone.example.'],
-    ['www.zone.example./A/ 192.0.2.1', 'www.zone.example. A 192.0.2.1'],
-    ['0/25.2.0.192.in-addr.arpa./PTR/- old.zone.example.', '0/25.2.0.192.in-addr.arpa. PTR old.zone.example.'],
-    [`zone.example./TXT/ "a/b/c"`, `zone.example. TXT "a/b/c"`],
-  ])('%s', (id, words) => expect(sheetRowWords(id)).toBe(words));
+describe('a panel of which nobody has said how it wants names', () => {
+  const sets: SheetSet[] = [
+    { owner: ZONE, type: 'A', there: undefined, planned: set(ZONE, 'A', '192.0.2.80') },
+    { owner: `www.${ZONE}`, type: 'CNAME', there: undefined, planned: set(`www.${ZONE}`, 'CNAME', 'edge.host.test.') },
+    { owner: ZONE, type: 'MX', there: undefined, planned: set(ZONE, 'MX', '10 mx.post.test.') },
+  ];
+  const forms = (known: KnownStyle | null): unknown[] =>
+    sheetOf(known, ZONE, sets).map(({ entry, whole }) => [entry!.name, entry!.value, whole?.name, whole?.value]);
 
-  it('is cut where it is long, and says so', () => expect(sheetRowWords(`zone.example./TXT/ ${'x'.repeat(500)}`)).toMatch(/^zone\.example\. TXT x+ …$/));
+  it('has the plain form and the whole one in each row', () =>
+    expect(forms(null)).toEqual([
+      ['@', '192.0.2.80', ZONE, undefined],
+      ['www', 'edge.host.test', `www.${ZONE}`, 'edge.host.test.'],
+      ['@', 'mx.post.test', ZONE, '10 mx.post.test.'],
+    ]));
+
+  it('has one form of what is known', () => {
+    expect(forms({ names: 'relative' })[1]).toEqual(['www', 'edge.host.test', undefined, 'edge.host.test.']);
+    expect(forms({ names: 'whole', targetDot: 'required' })[1]).toEqual([`www.${ZONE.slice(0, -1)}`, 'edge.host.test.', undefined, undefined]);
+  });
 });

@@ -1,6 +1,7 @@
 import { RRsetText } from '../dns/record';
 import { Entry, enter } from './enter';
-import { EntryStyle } from './entryStyle';
+import { KnownStyle, styleOf } from './entryStyle';
+import { WholeForm, wholeForms } from './wholeForm';
 
 /** What a person does in a panel to one record: `edit` changes `before` into `entry`. */
 export interface SheetRow {
@@ -9,6 +10,8 @@ export interface SheetRow {
   readonly act: 'delete' | 'edit' | 'add';
   readonly before: Entry | undefined;
   readonly entry: Entry | undefined;
+  /** The same in full, where it is not known which of the two the panel wants. */
+  readonly whole?: WholeForm | undefined;
 }
 
 export interface SheetSet {
@@ -21,33 +24,23 @@ export interface SheetSet {
   readonly front?: 'on' | 'off' | undefined;
 }
 
-/** Characters of a row that are on record. */
-const LONGEST_WORDS = 120;
-
-/**
- * What a row of a sheet is about, by its id.
- *
- *     sheetRowWords('zone.example./MX/10 mail.zone.example.') // 'zone.example. MX 10 mail.zone.example.'
- */
-export function sheetRowWords(id: string): string {
-  const words = id.replace(/\/([A-Z][A-Z0-9-]*)\/(?:- | ?)/, ' $1 ');
-  return words.length > LONGEST_WORDS ? `${words.slice(0, LONGEST_WORDS)} …` : words;
-}
-
 /**
  * From what stands in a panel to the plan, in an order that panels allow: what stands in the way goes first (an alias beside addresses,
  * RFC 1034 §3.6.2), then what is there is edited, then the rest is added. Values that stay are left alone.
  */
-export function sheetOf(style: EntryStyle, zone: string, sets: readonly SheetSet[]): SheetRow[] {
+export function sheetOf(known: KnownStyle | null, zone: string, sets: readonly SheetSet[]): SheetRow[] {
+  const style = styleOf(known);
   const rows = sets.flatMap(({ owner, type, there, planned, front }): SheetRow[] => {
     const [before, after] = [there ? enter(style, zone, there) : [], planned ? enter(style, zone, planned) : []];
+    const whole = new Map(planned ? wholeForms(known, after, planned) : []);
     const goes = before.filter((one) => !after.some((other) => sameRecord(one, other)));
     const comes = after.filter((one) => !before.some((other) => sameRecord(one, other)));
     const many = Math.max(goes.length, comes.length);
     return Array.from({ length: many }, (_, index): SheetRow => {
       const [was, is] = [goes[index], comes[index]];
       const id = `${owner.toLowerCase()}/${type}/${is ? `${is.priority ?? ''} ${is.value}` : `- ${was!.value}`}`;
-      return { id, act: was && is ? 'edit' : is ? 'add' : 'delete', before: was, entry: is && front ? { ...is, front } : is };
+      const row = { id, act: was && is ? 'edit' : is ? 'add' : 'delete', before: was, entry: is && front ? { ...is, front } : is } as const;
+      return is && whole.has(is) ? { ...row, whole: whole.get(is) } : row;
     });
   });
   const rank = { delete: 0, edit: 1, add: 2 };

@@ -1,5 +1,6 @@
 import { RRsetText } from '../dns/record';
 import { Fronting } from '../hosts/fronting';
+import { tickedOn } from '../hosts/sheetTicks';
 import { Instant } from '../timetable/instant';
 import { STARTING_TTL } from '../rebuild/propose';
 import { NO_WISH, SiteWish } from '../watch/site';
@@ -33,7 +34,8 @@ export const DECISION_KINDS = [
   'front', // how a name is answered at a host that fronts names; subject: the name in lower case
   'panel', // what the panel of the DNS host was seen to show; value: its sets, or null
   'comment', // what somebody writes beside a record set; subject: its key, value: its text
-  'typed', // a row of a handover sheet was typed, or not after all; subject: the row
+  'typed', // a row of a handover sheet was typed, or not after all; subject: its tick (`tickOf`)
+  'registrar', // at which registrar the nameservers are changed; value: the host's id
 ] as const;
 export type DecisionKind = (typeof DECISION_KINDS)[number];
 
@@ -85,8 +87,12 @@ export interface Said {
   readonly assents: ReadonlyMap<SetKey, Assent>;
   readonly surveyAsked: number;
   readonly websiteAsked: number;
-  /** Rows of the handover sheet that somebody says are typed: it completes nothing that can be seen. */
+  /** Ticks on handover sheets, all of them: what somebody says is typed completes nothing that can be seen. */
+  readonly ticks: readonly string[];
+  /** Those on the sheet of the records, by their rows. */
   readonly typed: readonly string[];
+  /** The registrar that a person chose, by its id as a host. */
+  readonly registrar: string | undefined;
   readonly site: SiteWish;
   readonly fronting: ReadonlyMap<string, Fronting>;
   /** What the panel of the DNS host was seen to show, as somebody pasted it. */
@@ -107,6 +113,7 @@ export function saidBy(decisions: readonly Decision[]): Said {
   const approved = last('approve');
   const submitted = last('submitted');
   const approval = (approved?.value ?? {}) as Approval;
+  const ticks = [...bySubject('typed')].flatMap(([tick, one]) => (one.value === true ? [tick] : []));
   return {
     named: last('named'),
     pushed: last('push'),
@@ -127,7 +134,9 @@ export function saidBy(decisions: readonly Decision[]): Said {
     assents: new Map([...bySubject('assent')].map(([key, one]) => [key, one.value as Assent])),
     surveyAsked: last('survey')?.id ?? 0,
     websiteAsked: last('website')?.id ?? 0,
-    typed: [...bySubject('typed')].flatMap(([row, one]) => (one.value === true ? [row] : [])),
+    ticks,
+    typed: tickedOn('records', ticks),
+    registrar: last('registrar')?.value as string | undefined,
     site: (last('site')?.value as SiteWish | undefined) ?? NO_WISH,
     fronting: new Map([...bySubject('front')].map(([owner, one]) => [owner, one.value as Fronting])),
     shown: (last('panel')?.value as readonly RRsetText[] | null | undefined) ?? undefined,

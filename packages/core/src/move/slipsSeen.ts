@@ -1,7 +1,6 @@
 import { inPrefix, parsePrefix } from '../dns/prefix';
 import { isHostsOwn } from '../rebuild/ruling';
-import { RecordSlipFound } from '../slips/records/slip';
-import { SAYS_LITTLE, askedInstead, recordSlip } from '../slips/recordSlips';
+import { RecordSlipsTold, SAYS_LITTLE, askedInstead, recordSlip } from '../slips/recordSlips';
 import { PanelSlip, panelSlips } from '../slips/panelSlips';
 import type { RRsetText } from '../dns/record';
 import { isByHand } from './byHand';
@@ -9,8 +8,8 @@ import { Leg } from './leg';
 import { LegPlan, SetKey, keyOfRow, ownerOf, setKey, typeOf } from './plan';
 import { AnswerSight, ZoneSight } from './seen';
 
-const NOT_FRONTED: RecordSlipFound = {
-  code: 'not fronted',
+const NOT_FRONTED: RecordSlipsTold = {
+  ...{ code: 'not fronted', codes: ['not fronted'] },
   text: 'The host answers what is stored: by the plan it answers this name with its own addresses. Switch that on there.',
 };
 
@@ -21,7 +20,7 @@ const QUESTIONS = 120;
 const QUESTIONS_A_ROW = 10;
 
 /** Why a server does not answer a set as planned, where a known slip explains it. */
-export function slipSeen(leg: Leg, address: string, key: SetKey, answer: AnswerSight): RecordSlipFound | undefined {
+export function slipSeen(leg: Leg, address: string, key: SetKey, answer: AnswerSight): RecordSlipsTold | undefined {
   const { plan } = leg;
   const front = leg.wanted.front(key);
   if (front?.alias) return undefined;

@@ -93,7 +93,9 @@ export function decisionWords(decision: Decision, titleOf: (id: string) => strin
 }
 
 /** Decisions about the leg as a whole. */
-const OF_THE_LEG: Readonly<Record<'hosts' | 'named' | 'push' | 'approve' | 'submitted' | 'survey' | 'website' | 'pages' | 'early' | 'panel', string>> = {
+const OF_THE_LEG: Readonly<
+  Record<'hosts' | 'named' | 'push' | 'approve' | 'submitted' | 'survey' | 'website' | 'pages' | 'early' | 'panel' | 'registrar', string>
+> = {
   hosts: 'Where it goes',
   named: 'The nameservers that the new host gave',
   push: 'Sending the new zone',
@@ -104,4 +106,5 @@ const OF_THE_LEG: Readonly<Record<'hosts' | 'named' | 'push' | 'approve' | 'subm
   pages: 'The pages that are looked at',
   early: 'What goes into the live zone beforehand',
   panel: 'What the panel shows',
+  registrar: 'Which registrar it is',
 };

@@ -20,7 +20,7 @@ export interface Ruling {
 }
 
 /** True where the move alters what a resolver is told about this set. */
-export function isChanging(ruling: Ruling): boolean {
+export function isChanging(ruling: Pick<Ruling, 'ruling' | 'owner' | 'type' | 'reason'>): boolean {
   return ruling.ruling === 'repoint' || ruling.ruling === 'new' || (ruling.ruling === 'drop' && !isHostsOwn(ruling));
 }
 

@@ -37,11 +37,17 @@ export function recordSlips(wrong: WrongSet): RecordSlipFound[] {
   return wrong.served.length === 0 ? [NOT_THERE] : byValues(wrong);
 }
 
-/** The same in one: its code is that of the first, its text holds a sentence for each. */
-export function recordSlip(wrong: WrongSet): RecordSlipFound | undefined {
+/** Several slips of one set, told as one. */
+export interface RecordSlipsTold extends RecordSlipFound {
+  /** Of all of them; `code` is the first. */
+  readonly codes: readonly string[];
+}
+
+/** The same in one: its text holds a sentence for each. */
+export function recordSlip(wrong: WrongSet): RecordSlipsTold | undefined {
   const found = recordSlips(wrong);
   const texts = [...new Set(found.map(({ text }) => text))];
-  return found[0] && { code: found[0].code, text: texts.join(' ') };
+  return found[0] && { code: found[0].code, codes: [...new Set(found.map(({ code }) => code))], text: texts.join(' ') };
 }
 
 /** Codes that say only that something is not there, or no other than before. */

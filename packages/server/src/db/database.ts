@@ -1,6 +1,7 @@
 import knex, { Knex } from 'knex';
 import * as accounts from './accounts';
 import * as addedResolvers from './addedResolvers';
+import * as panels from './panels';
 import * as backOut from './backOut';
 import * as deskOrder from './deskOrder';
 import * as engine from './engine';
@@ -64,6 +65,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '028_proposals', migration: proposals },
   { name: '029_given_places', migration: givenPlaces },
   { name: '030_added_resolvers', migration: addedResolvers },
+  { name: '031_panels', migration: panels },
 ];
 
 const SOURCE: Knex.MigratorConfig = {

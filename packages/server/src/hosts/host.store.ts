@@ -27,6 +27,7 @@ interface HostRow {
   addresses: string[];
   fronts: string[];
   entry: Host['entry'];
+  panel: Pick<Host, 'login' | 'where'>;
   alias_target: string | null;
   requires: readonly (Pick<Requirement, 'owner' | 'type' | 'data'> & Partial<Requirement>)[];
   tasks: Host['tasks'];
@@ -167,6 +168,7 @@ export class HostStore {
         addresses: JSON.stringify(input.addresses),
         fronts: JSON.stringify(input.fronts ?? []),
         entry: input.entry ? JSON.stringify(input.entry) : null,
+        panel: JSON.stringify({ login: input.login ?? existing?.panel.login ?? '', where: input.where ?? existing?.panel.where ?? [] }),
         alias_target: input.aliasTarget,
         requires: JSON.stringify(input.requires.map((need) => ({ ...need, id: need.id || randomUUID() }))),
         tasks: JSON.stringify((input.tasks ?? []).map((task) => ({ ...task, id: task.id || randomUUID() }))),
@@ -191,6 +193,24 @@ export class HostStore {
       const host = toHost(saved!);
       await told(existing && toHost(existing), host, transaction);
       return host;
+    });
+  }
+
+  /** Notes one thing of a host: what `change` makes of it, in the row as it is then. */
+  async note(id: string, change: (host: Host) => Partial<Pick<Host, 'entry' | 'login' | 'where'>>, told: HostChange): Promise<Host> {
+    if (!isId(id)) throw notFound('host');
+    return this.database.transaction(async (transaction) => {
+      const row = await transaction<HostRow>('hosts').where({ id }).forUpdate().first();
+      if (!row) throw notFound('host');
+      const before = toHost(row);
+      const { entry, login, where } = { ...before, ...change(before) };
+      const [saved] = await transaction('hosts')
+        .where({ id })
+        .update({ entry: entry ? JSON.stringify(entry) : null, panel: JSON.stringify({ login, where }) })
+        .returning<HostRow[]>('*');
+      const after = toHost(saved!);
+      await told(before, after, transaction);
+      return after;
     });
   }
 
@@ -252,6 +272,7 @@ function toHost(row: HostRow): Host {
     addresses: row.addresses,
     fronts: row.fronts,
     entry: row.entry,
+    ...row.panel,
     aliasTarget: row.alias_target,
     // Those from before there was more to know have a name of their own too.
     requires: row.requires.map((need) => ({ fronting: 'either', ...plainRequirement(need) })),

@@ -2,6 +2,7 @@ import { LedgerPage, RemarkView, ServedView, ledgerQuerySchema } from '@wanderon
 import {
   CheckBasis,
   CheckedWeb,
+  KnownStyle,
   Leg,
   LedgerRow,
   LegRemark,
@@ -17,9 +18,11 @@ import {
   frontingOfRows,
   isTakeover,
   keyOfRow,
+  lessonsSeen,
   placesOf,
   ownerOf,
   readBack,
+  rebuildsZone,
   rowAt,
   ruleOffers,
   ruleWords,
@@ -29,13 +32,14 @@ import {
   typeOf,
 } from '@wanderon/core';
 import { z } from 'zod';
+import { styleView } from '../hosts/panelStyle';
 import { NotNow } from '../refusals';
 import { saidOfSurvey } from '../survey/saidOfSurvey';
 import { LoadedLeg } from './legLoader';
 
 /** A page of a leg's rows in the order of their places, without remarks (`remarksOf`); throws a NotNow where the row that it comes after is gone. */
 export function ledgerPage(
-  { row: { id }, leg, rows: found, said, stands }: LoadedLeg,
+  { row, leg, rows: found, said, stands, hosts }: LoadedLeg,
   { after, from = 0, limit }: z.output<typeof ledgerQuerySchema>,
   people: ReadonlyMap<string, string>,
 ): Omit<LedgerPage, 'remarks'> {
@@ -49,26 +53,27 @@ export function ledgerPage(
   const first = start === 0;
   const isHere = onPage(all, rows, first);
   const fronting = frontingOfRows(leg.plan);
+  const panel = hosts.get((rebuildsZone(leg.plan) ? row.new_dns_host : row.old_dns_host) ?? '');
   return {
-    leg: id,
+    leg: row.id,
     after: all[start - 1]?.id ?? null,
-    rulings: rows.map((row) => ({
-      id: row.id,
-      owner: row.owner,
-      type: row.type,
-      ruling: row.ruling,
-      found: row.found ?? null,
-      planned: row.planned ?? null,
-      reason: row.reason,
-      decidedBy: row.decidedBy ? (people.get(row.decidedBy) ?? null) : null,
-      fronting: fronting(row),
-      ...places.get(row)!,
-      index: indexes.get(row)!,
+    rulings: rows.map((one) => ({
+      id: one.id,
+      owner: one.owner,
+      type: one.type,
+      ruling: one.ruling,
+      found: one.found ?? null,
+      planned: one.planned ?? null,
+      reason: one.reason,
+      decidedBy: one.decidedBy ? (people.get(one.decidedBy) ?? null) : null,
+      fronting: fronting(one),
+      ...places.get(one)!,
+      index: indexes.get(one)!,
     })),
     // What is live before another account takes over says nothing of what is typed there.
     served:
       chosen && !(isTakeover(leg.plan) && leg.times.ts === undefined) && leg.seen.looked[leg.plan.kind === 'repoint' ? 'old' : 'new'] !== undefined
-        ? servedView(leg, isHere)
+        ? servedView(leg, isHere, first ? (panel?.entry ?? null) : undefined)
         : null,
     shown: first ? (said.shown?.map((set) => ({ ...set, data: [...set.data] })) ?? null) : null,
     purposes: first ? purposes : [],
@@ -115,7 +120,8 @@ function orderOf(zone: Name, rows: readonly LedgerRow[], purposes: LedgerPage['p
   return order;
 }
 
-function servedView(leg: Leg, isHere: (key: string) => boolean): ServedView {
+/** `style`: what is known of the panel; undefined: what is to be learned of it is not asked. */
+function servedView(leg: Leg, isHere: (key: string) => boolean, style: KnownStyle | null | undefined): ServedView {
   const ruled = leg.once('ruled', () => new Set([...leg.plan.rulings, ...answeredRows(leg.plan)].map(keyOfRow).concat(frontQuestions(leg.plan))));
   const text = (key: string, answer: { ttl: number; data: readonly string[] }): RRsetText => ({
     owner: ownerOf(key),
@@ -147,6 +153,10 @@ function servedView(leg: Leg, isHere: (key: string) => boolean): ServedView {
           extras: extras.map(([key, answer]) => text(key, answer)),
         };
       }),
+    lessons:
+      style === undefined
+        ? []
+        : lessonsSeen(leg, style).map((lesson) => ({ ...lesson, choices: lesson.choices.map(({ label, change }) => ({ label, change: styleView(change) })) })),
   };
 }
 

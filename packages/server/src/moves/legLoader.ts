@@ -26,6 +26,7 @@ import {
   seenServers,
   standing,
   switchedSince,
+  styleOf,
 } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
 import { CONFIG, Config } from '../config';
@@ -353,7 +354,17 @@ function planOf(move: MoveRow, row: LegRow, rows: readonly LedgerRow[], hosts: R
     const one = host(id);
     if (!one) return undefined;
     const { name, keyName, fronts, holdsEarly, entry, habits, tasks } = one;
-    return { id: one.id, name, keyed: keyName !== null, fronts, holdsEarly, lacks: entry?.lacks ?? [], ttls: entry ?? undefined, habits, tasks };
+    return {
+      id: one.id,
+      name,
+      keyed: keyName !== null,
+      fronts,
+      holdsEarly,
+      lacks: entry?.lacks ?? [],
+      ttls: entry?.ttls === undefined ? undefined : styleOf(entry),
+      habits,
+      tasks,
+    };
   };
   const [oldWeb, newWeb] = [host(row.old_web_host), host(row.new_web_host)];
   return {

@@ -29,6 +29,7 @@ import {
   namedSchema,
   panelShownSchema,
   typedSchema,
+  registrarSchema,
   askFrontSchema,
   frontSchema,
   answeringSchema,
@@ -69,6 +70,7 @@ class NamedDto extends createZodDto(namedSchema) {}
 class FrontingDto extends createZodDto(frontingSchema) {}
 class PanelShownDto extends createZodDto(panelShownSchema) {}
 class TypedDto extends createZodDto(typedSchema) {}
+class RegistrarDto extends createZodDto(registrarSchema) {}
 class BackDto extends createZodDto(backSchema) {}
 class AskFrontDto extends createZodDto(askFrontSchema) {}
 class FrontDto extends createZodDto(frontSchema) {}
@@ -206,6 +208,13 @@ export class MovesController {
   @ZodResponse({ type: ActedDto, description: 'Ticks a row of the handover sheet, or takes the tick off.' })
   async typed(@Param('leg') leg: string, @Body() input: TypedDto, @Person() person: Caller): Promise<Acted> {
     return this.service.typed(leg, input, person);
+  }
+
+  @Put('legs/:leg/registrar')
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Says at which registrar the nameservers are changed.' })
+  async registrar(@Param('leg') leg: string, @Body() input: RegistrarDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.registrar(leg, input, person);
   }
 
   @Put('legs/:leg/nameservers')

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { Acted, FrontingInput, NamedInput, SiteInput, TypedInput } from '@wanderon/contract';
+import { Acted, FrontingInput, NamedInput, SiteInput, TypedInput, RegistrarInput } from '@wanderon/contract';
 import {
   Instant,
   frontingOf,
@@ -13,12 +13,14 @@ import {
   namesRefused,
   openStops,
   passes,
-  sheetRowWords,
+  tickOf,
+  tickWords,
   spellingsOf,
   stepOf,
 } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
 import { Advancer } from '../engine/advance';
+import { HostStore } from '../hosts/host.store';
 import { Caller } from '../people/allow';
 import { Reader } from '../reading/reader';
 import { InvalidInput, NotNow } from '../refusals';
@@ -46,6 +48,7 @@ export class MoveService {
     private readonly acts: MoveActs,
     private readonly advancer: Advancer,
     private readonly reader: Reader,
+    private readonly hosts: HostStore,
   ) {}
 
   async push(legId: string, person: Caller): Promise<Acted> {
@@ -63,13 +66,24 @@ export class MoveService {
   }
 
   /** Ticks a row of the handover sheet, or takes the tick off. */
-  async typed(legId: string, { row, typed }: TypedInput, person: Caller): Promise<Acted> {
+  async typed(legId: string, { sheet, row, typed }: TypedInput, person: Caller): Promise<Acted> {
+    const tick = tickOf(sheet, row);
     return this.acts.lightly(legId, person, () =>
       Promise.resolve([
-        { kind: 'typed', subject: row, value: typed },
-        { kind: 'typed', text: `${typed ? 'Typed' : 'Not typed after all'}: ${sheetRowWords(row)}` },
+        { kind: 'typed', subject: tick, value: typed },
+        { kind: 'typed', text: `${typed ? 'Typed' : 'Not typed after all'}: ${tickWords(tick)}` },
       ]),
     );
+  }
+
+  /** At which registrar the nameservers are changed. Throws a NotFound where it is none that is known. */
+  async registrar(legId: string, { host }: RegistrarInput, person: Caller): Promise<Acted> {
+    const { name, role } = await this.hosts.get(host);
+    if (role !== 'registrar') throw new InvalidInput(`${name} is no registrar.`, { field: 'host', kept: KEPT });
+    return this.acts.act(legId, person, async ({ leg, decide }) => {
+      const before = leg.said.registrar ?? null;
+      await decide({ kind: 'registrar', value: host }, { kind: 'registrar', text: `The nameservers are changed at ${name}.`, before, after: host });
+    });
   }
 
   /** Takes what the panel of the DNS host was seen to show: the sheet goes from there to the plan. Throws an InvalidInput that names a row. */

@@ -1,7 +1,8 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import { MadeSheetLink, NewSheetLink, OpenSheetView, SheetLink, TypedInput } from '@wanderon/contract';
-import { frontingOfRows, legSheet, ownerOf, readBack, rebuildsZone, typeOf, sheetRowWords } from '@wanderon/core';
+import { MadeSheetLink, OpenSheetView, SheetLink, TypedInput, newSheetLinkSchema } from '@wanderon/contract';
+import { SheetKind, tickOf, tickWords } from '@wanderon/core';
+import { z } from 'zod';
 import { CLOCK, Clock } from '../clock/clock';
 import { DATABASE, Database } from '../db/database';
 import { EventStore } from '../events/event.store';
@@ -10,10 +11,12 @@ import { MoveActs } from '../moves/moveActs';
 import { MoveStore } from '../moves/move.store';
 import { Caller } from '../people/allow';
 import { NotFound, NotNow, notFound } from '../refusals';
+import { sheetContent } from './sheetContent';
 
 interface LinkRow {
   id: string;
   leg_id: string;
+  sheet: SheetKind;
   digest: string;
   made_by: string;
   name: string;
@@ -42,13 +45,14 @@ export class SheetLinks {
     private readonly acts: MoveActs,
   ) {}
 
-  async ofLeg(leg: string): Promise<SheetLink[]> {
+  /** The links to one sheet of a leg, the newest first. */
+  async ofLeg(leg: string, sheet: SheetKind): Promise<SheetLink[]> {
     await this.store.moveOf(leg);
-    return (await this.rows().where({ leg_id: leg }).orderBy('made_at', 'desc').limit(50)).map(view);
+    return (await this.rows().where({ leg_id: leg, sheet }).orderBy('made_at', 'desc').limit(50)).map(view);
   }
 
   /** Makes a link; its secret is told now and never again. Throws a NotNow where the leg is over, or has many open ones. */
-  async make(leg: string, { days }: NewSheetLink, person: Caller): Promise<MadeSheetLink> {
+  async make(leg: string, { days, sheet }: z.output<typeof newSheetLinkSchema>, person: Caller): Promise<MadeSheetLink> {
     const moveId = await this.store.moveOf(leg);
     const secret = randomBytes(SECRET).toString('base64url');
     const id = randomUUID();
@@ -62,10 +66,18 @@ export class SheetLinks {
         .where('ends_at', '>', now)
         .count<{ count: string }[]>('* as count');
       if (Number(open[0]!.count) >= MOST)
-        throw new NotNow('There are ten open links to this sheet already: withdraw one first.', { kept: 'Nothing was changed.' });
-      await transaction('sheet_links').insert({ id, leg_id: leg, digest: digestOf(secret), made_by: person.id, made_at: now, ends_at: now + days * DAY });
-      const text = `A link to the handover sheet was made, good for ${days} ${days === 1 ? 'day' : 'days'}.`;
-      await this.events.add({ person: person.id, domain: move.domain, move: move.id, kind: 'sheet link', text, after: { id, days } }, transaction);
+        throw new NotNow('There are ten open links to sheets of this move already: withdraw one first.', { kept: 'Nothing was changed.' });
+      await transaction('sheet_links').insert({
+        id,
+        leg_id: leg,
+        sheet,
+        digest: digestOf(secret),
+        made_by: person.id,
+        made_at: now,
+        ends_at: now + days * DAY,
+      });
+      const text = `A link to ${SHEET_WORDS[sheet]} was made, good for ${days} ${days === 1 ? 'day' : 'days'}.`;
+      await this.events.add({ person: person.id, domain: move.domain, move: move.id, kind: 'sheet link', text, after: { id, days, sheet } }, transaction);
     });
     return { id, madeBy: person.name, madeAt: now, endsAt: now + days * DAY, withdrawnAt: null, path: `/sheet/${secret}` };
   }
@@ -75,57 +87,40 @@ export class SheetLinks {
     const moveId = await this.store.moveOf(leg);
     await this.database.transaction(async (transaction) => {
       const move = await this.store.get(moveId, transaction, true);
-      const ended = await transaction('sheet_links').where({ id, leg_id: leg, withdrawn_at: null }).update({ withdrawn_at: this.clock.now() });
-      if (ended === 1)
+      const [ended] = await transaction('sheet_links')
+        .where({ id, leg_id: leg, withdrawn_at: null })
+        .update({ withdrawn_at: this.clock.now() })
+        .returning<LinkRow[]>('sheet');
+      if (ended)
         await this.events.add(
-          { person: person.id, domain: move.domain, move: move.id, kind: 'sheet link', text: 'A link to the handover sheet was withdrawn.', before: { id } },
+          {
+            person: person.id,
+            domain: move.domain,
+            move: move.id,
+            kind: 'sheet link',
+            text: `A link to ${SHEET_WORDS[ended.sheet]} was withdrawn.`,
+            before: { id },
+          },
           transaction,
         );
       else if (!(await transaction('sheet_links').where({ id, leg_id: leg }).first('id'))) throw notFound('link');
     });
-    return this.ofLeg(leg);
+    return this.ofLeg(leg, (await this.database<LinkRow>('sheet_links').where({ id }).first('sheet'))!.sheet);
   }
 
   /** What a link shows. Whatever is wrong with it, the answer is the same: it is not open. */
   async open(secret: string): Promise<OpenSheetView> {
     const link = await this.linkOf(secret);
     const { move, current } = await this.loader.load(await this.store.moveOf(link.leg_id));
-    const { row, leg, hosts, said } = current;
-    if (move.state !== 'open' || row.id !== link.leg_id || !leg.plan.chosen) throw closed();
-    const inPlace = !rebuildsZone(leg.plan);
-    const isBack = row.back_of !== null;
-    const host = hosts.get((inPlace ? row.old_dns_host : row.new_dns_host) ?? '');
-    const servers = readBack(leg).map(({ differs, apex }) => ({
-      apex: apex ?? null,
-      differs: differs.map(({ key, answer }) => ({ owner: ownerOf(key), type: typeOf(key), ttl: answer.ttl, data: answer.data })),
-    }));
-    const fronting = frontingOfRows(leg.plan);
-    const rulings = current.rows.map((one) => ({ ...one, fronting: fronting(one) }));
-    const rows = legSheet(
-      { kind: row.kind, account: row.account, newNameservers: row.new_nameservers, isBack, rulings, served: { servers } },
-      `${move.domain}.`,
-      {
-        entry: host?.entry ?? null,
-        ...(host && { habits: host.habits }),
-        shown: said.shown,
-      },
-    );
-    return {
-      domain: move.domain,
-      host: host?.name ?? 'its DNS host',
-      inPlace: inPlace || isBack,
-      styleKnown: (host?.entry ?? null) !== null,
-      warnings: inPlace ? [] : [...(host?.habits.warnings ?? [])],
-      endsAt: link.ends_at,
-      typed: rows.flatMap(({ id }) => (said.typed.includes(id) ? [id] : [])),
-      rows: rows.map((one) => ({ ...one })),
-    };
+    if (move.state !== 'open' || current.row.id !== link.leg_id || !current.leg.plan.chosen) throw closed();
+    return { ...sheetContent(current, move.domain, link.sheet), endsAt: link.ends_at };
   }
 
   /** Ticks a row for everybody who has the sheet open, on record as the link's. Throws a NotNow for a row that is not in it, or too many. */
-  async tick(secret: string, { row, typed }: TypedInput): Promise<OpenSheetView> {
+  async tick(secret: string, { row, typed }: Pick<TypedInput, 'row' | 'typed'>): Promise<OpenSheetView> {
     const before = await this.open(secret);
-    if (!before.rows.some((one) => one.id === row))
+    const { content } = before;
+    if (!(content.sheet === 'registrar' ? content.steps : content.rows).some((one) => one.id === row))
       throw new NotNow('This row is not in the sheet any more.', { detail: 'Reload the page.', kept: 'Nothing was changed.' });
     if (before.typed.includes(row) === typed) return before;
     const { id, leg_id, name } = await this.linkOf(secret);
@@ -135,9 +130,10 @@ export class SheetLinks {
       if (!(await open.clone().forUpdate().first('id'))) throw closed();
       const counted = await open.where('ticks', '<', TICKS).increment('ticks', 1);
       if (counted === 0) throw new NotNow('This link has been used for very many ticks.', { detail: 'Ask for another one.', kept: 'Nothing was changed.' });
-      const words = `${typed ? 'Typed' : 'Not typed after all'}, by a link that ${name} gave: ${sheetRowWords(row)}`;
+      const tick = tickOf(content.sheet, row);
+      const words = `${typed ? 'Typed' : 'Not typed after all'}, by a link that ${name} gave: ${tickWords(tick)}`;
       return [
-        { kind: 'typed', subject: row, value: typed },
+        { kind: 'typed', subject: tick, value: typed },
         { kind: 'typed', text: words },
       ];
     });
@@ -157,6 +153,13 @@ export class SheetLinks {
     return this.database<LinkRow>('sheet_links').join('people', 'people.id', 'sheet_links.made_by').select<LinkRow[]>('sheet_links.*', 'people.name');
   }
 }
+
+const SHEET_WORDS: Readonly<Record<SheetKind, string>> = {
+  records: 'the handover sheet',
+  lower: 'the sheet of what is lowered',
+  raise: 'the sheet of what is raised',
+  registrar: 'the sheet for the registrar',
+};
 
 function closed(): NotFound {
   return new NotFound('This sheet is not open any more, or never was.', { detail: 'Ask whoever gave you the link for another one.' });

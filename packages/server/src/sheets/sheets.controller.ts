@@ -1,4 +1,4 @@
-import { Body, Controller, Get, Header, HttpCode, Param, Post } from '@nestjs/common';
+import { Body, Controller, Get, Header, HttpCode, Param, Post, Query } from '@nestjs/common';
 import {
   MadeSheetLink,
   OpenSheetView,
@@ -6,6 +6,7 @@ import {
   madeSheetLinkSchema,
   newSheetLinkSchema,
   openSheetSchema,
+  sheetQuerySchema,
   sheetLinksSchema,
   typedSchema,
 } from '@wanderon/contract';
@@ -14,6 +15,7 @@ import { Allow, Caller, Person } from '../people/allow';
 import { SheetLinks } from './sheetLinks.service';
 
 class SheetLinksDto extends createZodDto(sheetLinksSchema) {}
+class SheetQueryDto extends createZodDto(sheetQuerySchema) {}
 class NewSheetLinkDto extends createZodDto(newSheetLinkSchema) {}
 class MadeSheetLinkDto extends createZodDto(madeSheetLinkSchema) {}
 class TypedDto extends createZodDto(typedSchema) {}
@@ -42,9 +44,9 @@ export class SheetsController {
 
   @Get('legs/:leg/sheet-links')
   @Allow('technician')
-  @ZodResponse({ type: SheetLinksDto, description: 'Links to the handover sheet of a leg, without their secrets.' })
-  async list(@Param('leg') leg: string): Promise<{ links: SheetLink[] }> {
-    return { links: await this.links.ofLeg(leg) };
+  @ZodResponse({ type: SheetLinksDto, description: 'Links to one sheet of a leg, without their secrets.' })
+  async list(@Param('leg') leg: string, @Query() { sheet }: SheetQueryDto): Promise<{ links: SheetLink[] }> {
+    return { links: await this.links.ofLeg(leg, sheet) };
   }
 
   @Post('legs/:leg/sheet-links')

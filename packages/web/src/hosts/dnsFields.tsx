@@ -47,7 +47,6 @@ const AREAS = [
 export function DnsFields({ register, errors }: { register: UseFormRegister<TypedHost>; errors: FieldErrors<TypedHost> }) {
   return (
     <section className="mb-4">
-      <h2 className="smallcaps border-b border-ink">How it goes about its zones</h2>
       <div className="grid grid-cols-4 gap-x-6 gap-y-2 pt-2 max-lg:grid-cols-1">
         {AREAS.map(({ field, label, hint }) => {
           const problem = errors.habits?.[field];
@@ -69,7 +68,7 @@ export function DnsFields({ register, errors }: { register: UseFormRegister<Type
         <Choice label="Nameservers" field="habits.nameservers" register={register} choices={NAMESERVER_WORDS} />
         <Choice label="Its edge reaches the web host" field="habits.edge" register={register} choices={EDGE_WORDS} />
         <label>
-          <span className="block text-sm text-faded">Stands in where its edge redirects</span>
+          <span className="block text-sm text-faded">Placeholder address for names that only redirect</span>
           <input {...register('habits.standIn')} placeholder="none is needed" className={`${inputLook} mono`} />
           {errors.habits?.standIn?.message && <span className="text-rust">{errors.habits.standIn.message}</span>}
         </label>

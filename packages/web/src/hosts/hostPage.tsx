@@ -1,4 +1,5 @@
 import { Host, HostPageView, Me } from '@wanderon/contract';
+import { ACTS_OF_ROLE, PLACE_ACT_WORDS, capital, wayThere } from '@wanderon/core';
 import { styleWords } from './styleWords';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useHostPage } from '../api';
@@ -56,6 +57,7 @@ export function HostPlace({ me }: { me: Me }) {
       <div className="grid grid-cols-[3fr_2fr] gap-10 max-lg:grid-cols-1">
         <div>
           <Known host={host} />
+          <WhereList host={host} />
           {host.role === 'web' && <Records host={host} />}
           {(host.role === 'web' || host.tasks.length > 0) && <Tasks host={host} />}
         </div>
@@ -76,7 +78,7 @@ function Known({ host }: { host: Host }) {
       <Values title="Nameservers" values={host.nameservers.map(plain)} />
       <Values title={role === 'dns' ? 'Their addresses' : 'Addresses'} values={host.addresses} />
       <Values title="Alias target" values={host.aliasTarget ? [plain(host.aliasTarget)] : []} />
-      <Values title="Fronts with" values={host.fronts} />
+      <Values title="Answers with its own" values={host.fronts} />
       {role === 'dns' && (
         <Words title="Updates">
           {host.keyName ? (
@@ -100,10 +102,38 @@ function Known({ host }: { host: Host }) {
         <Words title="Unknown domains">get a page titled {host.holding.map((one) => `“${one}”`).join(' or ')}</Words>
       )}
       {role === 'web' && host.forcesHttps && <Words title="Visitors">sent to HTTPS</Words>}
-      {role === 'dns' && <Words title="Its panel">{entry ? styleWords(entry).join('; ') : 'nothing is known of its habits'}</Words>}
+      {role === 'dns' && <Words title="Its panel">{entry ? styleWords(entry).join('; ') : 'nobody has said yet how it wants names and values'}</Words>}
       {role === 'registrar' && <Words title="Its page">{form ? formWords(form).join('; ') : 'nothing is known of it'}</Words>}
       {host.note && <Words title="Note">{host.note}</Words>}
     </dl>
+  );
+}
+
+/** Where things are done in its panel, as they were noted. */
+function WhereList({ host }: { host: Host }) {
+  const ways = ACTS_OF_ROLE[host.role].flatMap((act) => {
+    const way = wayThere({ login: '', where: host.where }, act, 'the domain');
+    return way ? [{ act, way }] : [];
+  });
+  if (ways.length === 0 && host.login === '') return null;
+  return (
+    <>
+      <h2 className="smallcaps border-b border-ink">Where to click</h2>
+      <dl className="mb-5 grid grid-cols-[12rem_1fr] gap-x-4 gap-y-0.5 py-1">
+        {host.login !== '' && (
+          <Words title="To log in">
+            <a className="text-accent underline" href={host.login} target="_blank" rel="noreferrer noopener">
+              {host.login}
+            </a>
+          </Words>
+        )}
+        {ways.map(({ act, way }) => (
+          <Words key={act} title={capital(PLACE_ACT_WORDS[act])}>
+            {way.clicks.join(' › ')} {way.first && <span className="text-faded">First: {way.first}</span>}
+          </Words>
+        ))}
+      </dl>
+    </>
   );
 }
 
@@ -130,7 +160,7 @@ function Zones({ host: { holdsEarly, habits } }: { host: Host }) {
       <Values title="Begins with" values={habits.begins} />
       <Values title="Locks" values={habits.locks} />
       <Values title="Forwards by" values={habits.forwards} />
-      {habits.warnings.length > 0 && <Words title="Warns in vain">{habits.warnings.map((one) => `“${one}”`).join('; ')}</Words>}
+      {habits.warnings.length > 0 && <Words title="Warnings you can ignore">{habits.warnings.map((one) => `“${one}”`).join('; ')}</Words>}
     </>
   );
 }

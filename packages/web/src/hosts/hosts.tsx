@@ -25,7 +25,9 @@ export function HostsPlace({ me }: { me: Me }) {
       </div>
       {hosts.isPending && <Loading what="the hosts" />}
       {hosts.isError && <Failed error={hosts.error} retry={() => void hosts.refetch()} />}
-      {hosts.data?.length === 0 && <Empty title="No host is known yet.">Add the DNS host and the web host that domains come from and go to.</Empty>}
+      {hosts.data?.length === 0 && (
+        <Empty title="No host is known yet.">Places become known in the moves that go there: save one as a host in its move, or add one here.</Empty>
+      )}
       {(['dns', 'web', 'registrar'] as const).map((role) => {
         const rows = (hosts.data ?? []).filter((host) => host.role === role);
         if (rows.length === 0) return null;

@@ -1,16 +1,19 @@
 import { Host } from '@wanderon/contract';
 import {
+  ACTS_OF_ROLE,
   DnsHabits,
   Edge,
   EntryStyle,
   FrontingWish,
   HostTask,
+  KnownStyle,
+  PlaceAct,
   RegistrarForm,
   Requirement,
   TSIG_ALGORITHMS,
   USUAL_FORM,
   USUAL_HABITS,
-  USUAL_STYLE,
+  WhereToClick,
 } from '@wanderon/core';
 
 const words = (text: string): string[] => text.split(/[\s,]+/).filter((word) => word !== '');
@@ -53,14 +56,23 @@ export interface TypedHost {
   provisional: string;
   requires: Requirement[];
   tasks: HostTask[];
-  /** The habits of its panel, or of its page, are known. */
+  /** Of a registrar: how its page for nameservers is, is known. */
   known: boolean;
-  style: Omit<EntryStyle, 'ttls' | 'leastTtl' | 'lacks'> & { ttl: 'any' | 'list' | 'none'; ttls: string; leastTtl: string; lacks: string };
+  /** Where one logs in. */
+  login: string;
+  where: Record<PlaceAct, Omit<WhereToClick, 'act'>>;
+  /** How its panel wants names and values; an empty answer: nobody knows it yet. */
+  style: { [Field in 'names' | 'apex' | 'targetDot' | 'text' | 'longText' | 'priority']: EntryStyle[Field] | '' } & {
+    ttl: 'any' | 'list' | 'none' | '';
+    ttls: string;
+    leastTtl: string;
+    lacks: string;
+  };
   form: Omit<RegistrarForm, 'warnings'> & { warnings: string };
 }
 
 export function typedOf(host: Host | undefined): TypedHost {
-  const { ttls, leastTtl = 0, lacks = [], ...style }: EntryStyle = host?.entry ?? USUAL_STYLE;
+  const style: KnownStyle = host?.entry ?? {};
   const form = host?.form ?? USUAL_FORM;
   const habits: DnsHabits = host?.habits ?? USUAL_HABITS;
   return {
@@ -98,13 +110,16 @@ export function typedOf(host: Host | undefined): TypedHost {
     provisional: host?.provisional ?? '',
     requires: host?.requires ?? [],
     tasks: host?.tasks ?? [],
-    known: (host?.entry ?? host?.form ?? null) !== null,
+    known: (host?.form ?? null) !== null,
+    login: host?.login ?? '',
+    where: whereOf(host),
     style: {
-      ...style,
-      ttl: ttls === null ? 'none' : ttls.length > 0 ? 'list' : 'any',
-      ttls: ttls?.join(' ') ?? '',
-      leastTtl: leastTtl === 0 ? '' : String(leastTtl),
-      lacks: lacks.join(' '),
+      ...{ names: style.names ?? '', apex: style.apex ?? '', targetDot: style.targetDot ?? '', text: style.text ?? '' },
+      ...{ longText: style.longText ?? '', priority: style.priority ?? '' },
+      ttl: ttlAnswer(style),
+      ttls: style.ttls?.join(' ') ?? '',
+      leastTtl: style.leastTtl ? String(style.leastTtl) : '',
+      lacks: style.lacks?.join(' ') ?? '',
     },
     form: { ...form, warnings: form.warnings.join('\n') },
   };
@@ -113,7 +128,6 @@ export function typedOf(host: Host | undefined): TypedHost {
 /** As the contract takes it; what cannot be read is found by its schema. */
 export function inputOf(typed: TypedHost, host: Host | undefined): unknown {
   const { name, role, note, algorithm, secret, known } = typed;
-  const { ttl, ttls, leastTtl, lacks, ...style } = typed.style;
   const keyName = typed.keyName.trim();
   const web = role === 'web';
   return {
@@ -136,15 +150,40 @@ export function inputOf(typed: TypedHost, host: Host | undefined): unknown {
     tasks: role === 'registrar' ? [] : typed.tasks,
     ...(role === 'dns' && { habits: habitsOf(typed.habits) }),
     note,
-    entry: role === 'dns' && known ? { ...style, ...ttlsOf({ ttl, ttls, leastTtl }), lacks: words(lacks) } : null,
+    entry: role === 'dns' ? knownStyle(typed.style) : null,
+    login: typed.login,
+    where: actsSaid(typed, host).map((act) => ({ act, ...typed.where[act] })),
     form: role === 'registrar' && known ? { ...typed.form, warnings: lines(typed.form.warnings) } : null,
     ...(secret ? { key: { name: typed.keyName, algorithm, secret } } : host?.keyName && keyName === '' ? { key: null } : {}),
   };
 }
 
-function ttlsOf({ ttl, ttls, leastTtl }: Pick<TypedHost['style'], 'ttl' | 'ttls' | 'leastTtl'>): Pick<EntryStyle, 'ttls' | 'leastTtl'> {
-  if (ttl === 'any') return { ttls: [], leastTtl: Number(leastTtl) };
-  return { ttls: ttl === 'none' ? null : words(ttls).map(Number), leastTtl: 0 };
+function whereOf(host: Host | undefined): TypedHost['where'] {
+  const of = (act: PlaceAct) => {
+    const { link = '', path = '', first = '' } = host?.where.find((one) => one.act === act) ?? {};
+    return { link, path, first };
+  };
+  return { records: of('records'), zone: of('zone'), sign: of('sign'), site: of('site'), nameservers: of('nameservers'), ds: of('ds') };
+}
+
+/** What is done at a place of which something was said; whoever was asked for it and said nothing is not asked again. */
+function actsSaid({ role, where }: TypedHost, host: Host | undefined): PlaceAct[] {
+  const isSaid = (act: PlaceAct): boolean =>
+    Object.values(where[act]).some((text) => text.trim() !== '') || host?.where.some((one) => one.act === act) === true;
+  return ACTS_OF_ROLE[role].filter(isSaid);
+}
+
+function ttlAnswer({ ttls }: KnownStyle): TypedHost['style']['ttl'] {
+  if (ttls === undefined) return '';
+  return ttls === null ? 'none' : ttls.length > 0 ? 'list' : 'any';
+}
+
+/** What was answered of a panel; null where nothing was. */
+function knownStyle({ ttl, ttls, leastTtl, lacks, ...answers }: TypedHost['style']): unknown {
+  const said = Object.entries(answers).filter(([, answer]) => answer !== '');
+  const times = ttl === '' ? {} : ttl === 'any' ? { ttls: [], leastTtl: Number(leastTtl) } : { ttls: ttl === 'none' ? null : words(ttls).map(Number) };
+  const known = { ...Object.fromEntries(said), ...times, ...(lacks.trim() === '' ? {} : { lacks: words(lacks) }) };
+  return Object.keys(known).length > 0 ? known : null;
 }
 
 function habitsOf({ begins, locks, forwards, drops, most, warnings, ...others }: TypedHost['habits']): DnsHabits {
@@ -160,8 +199,9 @@ function habitsOf({ begins, locks, forwards, drops, most, warnings, ...others }:
 }
 
 /** Where a problem of the contract's schema is told: at the field of the form that it came from. */
-export function fieldOf(path: readonly PropertyKey[]): string {
+export function fieldOf(path: readonly PropertyKey[], typed: TypedHost, host: Host | undefined): string {
   const [first, second, third] = path.map(String);
+  if (first === 'where') return `where.${actsSaid(typed, host)[Number(second)] ?? 'records'}.${third ?? 'link'}`;
   if (first === 'key') return 'keyName';
   if (first === 'habits') return `habits.${second ?? 'company'}`;
   if (first === 'entry') return second === 'lacks' || second === 'leastTtl' ? `style.${second}` : 'style.ttls';

@@ -1,6 +1,8 @@
-import { LegView } from '@wanderon/contract';
+import { LegView, MoveView } from '@wanderon/contract';
 import { CLEAR, Chapter, TASK } from '@wanderon/core';
+import { Fragment } from 'react';
 import { StepNote } from './stepNote';
+import { StepPlaceNote } from './where/stepPlaceNote';
 
 /**
  * Every step of a chapter that has something to say, or that a person can do something about. `elsewhere`: steps for which the page has a
@@ -13,14 +15,19 @@ export function ChapterSteps({
   may,
   elsewhere = [],
 }: {
-  leg: Pick<LegView, 'steps' | 'asked'>;
+  leg: LegView;
   chapter: Chapter;
-  move: string;
+  move: Pick<MoveView, 'id' | 'domain'>;
   may: boolean;
   elsewhere?: readonly string[];
 }) {
   const isAsked = (id: string): boolean => leg.asked !== null && (id.startsWith(TASK) || id.startsWith(CLEAR));
   return leg.steps
     .filter((step) => step.chapter === chapter && !elsewhere.includes(step.id) && !isAsked(step.id))
-    .map((step) => <StepNote key={step.id} step={step} move={move} may={may} />);
+    .map((step) => (
+      <Fragment key={step.id}>
+        <StepNote step={step} move={move.id} may={may} />
+        <StepPlaceNote step={step} leg={leg} move={move.id} domain={move.domain} may={may} />
+      </Fragment>
+    ));
 }

@@ -25,6 +25,7 @@ import { Watch } from './watch/watch';
 const AskedPage = part('what it asks for', async () => (await import('./asked/askedPage')).AskedPage);
 const Compare = part('both sides', async () => (await import('./compare/compare')).Compare);
 const Sheet = part('the sheet', async () => (await import('./sheet/sheet')).Sheet);
+const TtlSheet = part('the sheet', async () => (await import('./sheet/ttlSheet')).TtlSheet);
 
 const TITLES = { survey: 'Survey', rebuild: 'Rebuild', timetable: 'Timetable', switch: 'Switch', watch: 'Watch' };
 
@@ -197,6 +198,7 @@ export function MovePlace({ me }: { me: Me }) {
             {chapter === 'watch' && <Watch {...props} />}
             {chapter === 'trail' && <Trail id={id} />}
             {chapter === 'sheet' && open && <Sheet {...props} leg={open} />}
+            {(chapter === 'lower' || chapter === 'raise') && open && <TtlSheet {...props} leg={open} which={chapter} />}
             {chapter === 'compare' && open && <Compare {...props} leg={open} />}
             {chapter === 'asked' && <AskedPage {...props} />}
           </div>

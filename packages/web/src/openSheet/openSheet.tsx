@@ -1,21 +1,24 @@
 import { OpenSheetView } from '@wanderon/contract';
-import { Entry, unknownPanelWords } from '@wanderon/core';
+import { Entry, SheetRow } from '@wanderon/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useParams } from 'react-router';
 import { ProblemError, call } from '../api';
 import { HandSheet } from '../move/sheet/handSheet';
 import { InVain } from '../move/sheet/inVain';
+import { RegistrarSteps } from '../move/sheet/registrarSteps';
+import { WayThereLine } from '../move/where/wayThereLine';
 import { fullTime } from '../time';
 import { Failed, Loading } from '../ui/states';
 import { useToast } from '../ui/toast';
 
 /** What does not stand over HTTP is not there. */
-type Given = OpenSheetView['rows'][number]['entry'];
+type ZoneSheet = Exclude<OpenSheetView['content'], { sheet: 'registrar' }>;
+type Given = ZoneSheet['rows'][number]['entry'];
 
 /** Milliseconds after which it is asked what others have ticked. */
 const AGAIN = 15_000;
 
-/** One handover sheet for somebody without an account: what to type, and nothing else. Ticks are everybody's. */
+/** One sheet for somebody without an account: what to type, and nothing else. Ticks are everybody's. */
 export function OpenSheet() {
   const { secret = '' } = useParams();
   const { fail } = useToast();
@@ -26,8 +29,6 @@ export function OpenSheet() {
     retry: (count, error) => count < 2 && !(error instanceof ProblemError && error.problem.status === 404),
     refetchInterval: AGAIN,
   });
-  const whole = (entry: Given): Entry | undefined => entry && { ...entry, priority: entry.priority, ttl: entry.ttl };
-  const rows = (sheet.data?.rows ?? []).map(({ id, act, before, entry }) => ({ id, act, before: whole(before), entry: whole(entry) }));
   const tick = useMutation({
     mutationFn: (one: { row: string; typed: boolean }) => call<OpenSheetView>('POST', `/api/sheets/${encodeURIComponent(secret)}/typed`, one),
     // What is ticked is seen at once; what the server says of it counts.
@@ -48,19 +49,47 @@ export function OpenSheet() {
       {sheet.data && (
         <>
           <h1 className="text-[1.25rem] leading-tight">
-            Handover sheet: {sheet.data.domain} at {sheet.data.host}
+            {TITLES[sheet.data.content.sheet]}: {sheet.data.domain} at {sheet.data.host}
           </h1>
-          <p className="mb-3 text-faded">
-            {sheet.data.inPlace
-              ? 'Only these rows: everything else in the zone stays as it is.'
-              : 'The zone begins empty there; rows that the panel has made itself stay.'}{' '}
-            {sheet.data.styleKnown ? 'Every field is written as this panel wants it.' : unknownPanelWords(sheet.data.domain)}{' '}
-            <span className="print:hidden">This page is open until {fullTime(sheet.data.endsAt)}.</span>
+          <p className="mb-1 text-faded">
+            {introOf(sheet.data)} <span className="print:hidden">This page is open until {fullTime(sheet.data.endsAt)}.</span>
           </p>
+          {sheet.data.where && <WayThereLine way={wayOf(sheet.data.where)} name={sheet.data.host} />}
           <InVain warnings={sheet.data.warnings} />
-          <HandSheet rows={rows} typed={sheet.data.typed} onTick={(row, typed) => tick.mutate({ row, typed })} slips={() => []} />
+          <div className="mt-3">
+            {sheet.data.content.sheet === 'registrar' ? (
+              <RegistrarSteps
+                steps={sheet.data.content.steps.map((step) => ({ ...step, copy: step.copy }))}
+                done={new Set(sheet.data.typed)}
+                onTick={(row, typed) => tick.mutate({ row, typed })}
+              />
+            ) : (
+              <HandSheet rows={rowsOf(sheet.data.content)} typed={sheet.data.typed} onTick={(row, typed) => tick.mutate({ row, typed })} slips={() => []} />
+            )}
+          </div>
         </>
       )}
     </main>
   );
+}
+
+const TITLES = { records: 'Handover sheet', lower: 'TTLs to lower', raise: 'TTLs to raise', registrar: 'Nameservers' };
+
+function introOf({ content, domain }: OpenSheetView): string {
+  if (content.sheet === 'registrar') return `Set the nameservers of ${domain} to exactly these ${content.names}.`;
+  if (content.sheet !== 'records') return 'Only the TTL of these records changes. Their values, and everything else in the zone, stay.';
+  const what = content.inPlace
+    ? 'Only these rows: everything else in the zone stays as it is.'
+    : 'The zone begins empty there; rows that the panel has made itself stay.';
+  return `${what} ${content.style}`;
+}
+
+const wayOf = ({ link, clicks, first }: NonNullable<OpenSheetView['where']>) => ({ link, clicks, first });
+
+function rowsOf({ rows }: ZoneSheet): SheetRow[] {
+  const filled = (entry: Given): Entry | undefined => entry && { ...entry, priority: entry.priority, ttl: entry.ttl };
+  return rows.map(({ id, act, before, entry, whole }) => ({
+    ...{ id, act, before: filled(before), entry: filled(entry) },
+    whole: whole && { name: whole.name, value: whole.value },
+  }));
 }

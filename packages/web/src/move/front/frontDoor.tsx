@@ -1,5 +1,5 @@
 import { AllGivenItem, ChooseHosts, Host, LegView, MoveView } from '@wanderon/contract';
-import { TEXT_LIMIT, WayId, counted, givenKey, isFirstUse, rebuildsZone } from '@wanderon/core';
+import { TEXT_LIMIT, WayId, counted, givenKey, isFirstUse, rebuildsZone, tickedOn } from '@wanderon/core';
 import { useEffect, useMemo, useState } from 'react';
 import { useHosts, useMoveAction } from '../../api';
 import { useNow, COARSE } from '../../time';
@@ -277,7 +277,10 @@ function Stays({ leg, host }: { leg: LegView; host: string | undefined }) {
     'What was decided by hand for single rows is replaced.',
     leg.approved && 'The timetable is approved anew.',
     sent('lower') && 'TTLs that were lowered stay low, and are raised at the end.',
-    rebuildsZone(leg) && (sent('push') || leg.typed.length > 0) && host && `The zone at ${host} stays there until somebody takes it out: that is a step then.`,
+    rebuildsZone(leg) &&
+      (sent('push') || tickedOn('records', leg.ticks).length > 0) &&
+      host &&
+      `The zone at ${host} stays there until somebody takes it out: that is a step then.`,
   ].filter((one) => typeof one === 'string');
   return <p className="mt-1 text-sm text-faded">{words.join(' ')}</p>;
 }

@@ -134,7 +134,7 @@ export function Rebuild({ move, leg, me, may, now }: LedgerProps) {
       />
       <AskedNote move={move} leg={leg} of="before" />
       {!isNamed && <GivenNames move={move} leg={leg} may={may} />}
-      <ChapterSteps leg={leg} chapter="rebuild" move={move.id} may={may} elsewhere={['choose', 'named']} />
+      <ChapterSteps leg={leg} chapter="rebuild" move={move} may={may} elsewhere={['choose', 'named']} />
       {mayRule && <RuleOffers move={move} ledger={leg} />}
       {!inPlace && <Extras served={leg.served} domain={move.domain} />}
       <LedgerBar

@@ -1,4 +1,4 @@
-import { Entry, SheetRow } from '@wanderon/core';
+import { SheetRow } from '@wanderon/core';
 import { useEffect, useRef, useState } from 'react';
 import { listKeys, useKeys } from '../../ui/useKeys';
 import { Button } from '../../ui/button';
@@ -11,9 +11,9 @@ const TITLES: Readonly<Record<FieldName, string>> = { name: 'Name', type: 'Type'
 /** What is chosen in a panel, and not typed. */
 const CHOSEN: ReadonlySet<FieldName> = new Set(['type', 'front']);
 
-/** What has to be typed of a row: what is chosen from a list is not copied. */
-function copied(entry: Entry | undefined): FieldName[] {
-  return entry ? FIELDS.filter((field) => !CHOSEN.has(field) && entry[field] !== undefined && entry[field] !== '') : [];
+/** What has to be typed of a row: what is chosen from a list is not copied, nor what stands there already. */
+function copied({ entry, before }: SheetRow): FieldName[] {
+  return entry ? FIELDS.filter((field) => !CHOSEN.has(field) && entry[field] !== undefined && entry[field] !== '' && entry[field] !== before?.[field]) : [];
 }
 
 /** What to do in a panel, field by field as it wants them: one key copies the next field and moves on; ticks are everybody's. */
@@ -57,7 +57,7 @@ export function HandSheet({
   const copy = (row: SheetRow, field: FieldName): Promise<boolean> => copying(row.entry?.[field] ?? '', `${TITLES[field]} is copied.`);
   const advance = async (): Promise<void> => {
     if (!current) return;
-    const fields = copied(current.entry);
+    const fields = copied(current);
     const field = fields[next];
     const isLast = next >= fields.length - 1;
     if (isLast) point(at + 1);
@@ -111,7 +111,7 @@ export function HandSheet({
               columns={columns}
               done={done.has(row.id)}
               current={index === at}
-              field={index === at ? copied(row.entry)[next] : undefined}
+              field={index === at ? copied(row)[next] : undefined}
               slips={slips(row)}
               onPoint={() => point(index)}
               onCopy={(field) => void copy(row, field)}
@@ -187,6 +187,7 @@ function Row({
             ) : (
               value
             )}
+            {(one === 'name' || one === 'value') && row.whole?.[one] !== undefined && <WholeForm field={one} text={row.whole[one]} />}
             {one === 'value' &&
               slips.map((slip) => (
                 <span key={slip} className="block font-[family-name:var(--font-sans)] text-rust print:hidden">
@@ -197,5 +198,20 @@ function Row({
         );
       })}
     </tr>
+  );
+}
+
+/** The other form of a field, where it is not known which of the two the panel wants. */
+function WholeForm({ field, text }: { field: 'name' | 'value'; text: string }) {
+  const copying = useCopying();
+  return (
+    <button
+      type="button"
+      title={`Copy the whole ${field}`}
+      onClick={() => void copying(text, `The whole ${field} is copied.`)}
+      className="block max-w-full cursor-pointer text-left text-sm break-words text-faded hover:text-accent"
+    >
+      {text}
+    </button>
   );
 }

@@ -1,4 +1,4 @@
-import { Name, SheetRow, legSheet, planFile, rebuildsZone, unknownPanelWords } from '@wanderon/core';
+import { Name, SheetRow, legSheet, panelQuestions, planFile, rebuildsZone, styleSentence, tickedOn } from '@wanderon/core';
 import { PanelShown } from '@wanderon/contract';
 import { useState } from 'react';
 import { useHosts, useMoveAction } from '../../api';
@@ -11,7 +11,9 @@ import { slipsAt } from '../rebuild/ledgerRow';
 import { asRuling } from '../asRuling';
 import { StepNote } from '../stepNote';
 import { HandSheet } from './handSheet';
+import { WhereThere } from '../where/whereThere';
 import { InVain } from './inVain';
+import { AskedOfPanel, Lessons } from './lessons';
 import { PanelDialog } from './panelDialog';
 import { SheetLinks } from './sheetLinks';
 
@@ -34,9 +36,11 @@ export function Sheet({ move, leg, may, now }: LedgerProps) {
   // A slip is told once something can have been typed.
   const begun = leg.kind === 'repoint' ? leg.seen.ts !== null : leg.served !== null;
   const told = new Map(leg.rulings.map(({ owner, type }) => [`${owner.toLowerCase()}/${type}`, { owner, type }]));
+  const typed = tickedOn('records', leg.ticks);
+  const isUsed = rows.length > 0 && rows.every((row) => typed.includes(row.id));
   const slips = (row: SheetRow): readonly string[] => {
     const set = begun ? told.get(row.id.split('/').slice(0, 2).join('/')) : undefined;
-    return set ? slipsAt(leg.served, set, leg.typed.includes(row.id)) : [];
+    return set ? slipsAt(leg.served, set, typed.includes(row.id)) : [];
   };
   return (
     <section className="max-w-5xl">
@@ -44,8 +48,11 @@ export function Sheet({ move, leg, may, now }: LedgerProps) {
         Handover sheet: {move.domain} at {name}
       </h2>
       <p className="text-faded">
-        {startWords(leg, host?.habits.begins.length ?? 0)} {host?.entry ? 'Every field is written as this panel wants it.' : unknownPanelWords(move.domain)}
+        {startWords(leg, host?.habits.begins.length ?? 0)} {styleSentence(host?.entry ?? null)}
       </p>
+      {host && <WhereThere host={host} name={name} act="records" domain={move.domain} used={isUsed} may={may} />}
+      {host && may && <AskedOfPanel host={host} questions={panelQuestions(host.entry, rows, move.domain)} />}
+      {host && may && <Lessons host={host} lessons={leg.served?.lessons ?? []} />}
       <InVain warnings={rebuildsZone(leg) ? (host?.habits.warnings ?? []) : []} />
       <p className="mt-1 mb-3 flex flex-wrap gap-2 print:hidden">
         {may && <Button onClick={() => setPasting(true)}>Paste what the panel shows</Button>}
@@ -68,13 +75,13 @@ export function Sheet({ move, leg, may, now }: LedgerProps) {
       </div>
       <HandSheet
         rows={rows}
-        typed={leg.typed}
+        typed={typed}
         onTick={may ? (row, typed) => mark.mutate({ row, typed }, { onError: fail }) : undefined}
         slips={slips}
         onGive={may ? () => setGiving(true) : undefined}
       />
       {pasting && <PanelDialog move={move} leg={leg} host={name} onClose={() => setPasting(false)} />}
-      {giving && <SheetLinks leg={leg.id} now={now} onClose={() => setGiving(false)} />}
+      {giving && <SheetLinks leg={leg.id} sheet="records" now={now} onClose={() => setGiving(false)} />}
     </section>
   );
 }

@@ -1,4 +1,5 @@
 import { LINK_DAYS, MadeSheetLink } from '@wanderon/contract';
+import { SheetKind } from '@wanderon/core';
 import { useState } from 'react';
 import { useMakeSheetLink, useSheetLinks, useWithdrawSheetLink } from '../../api';
 import { shortTime } from '../../time';
@@ -9,8 +10,8 @@ import { inputLook } from '../../ui/field';
 import { Failed, Loading } from '../../ui/states';
 
 /** Gives the sheet to somebody without an account, by a link that ends by date and can be withdrawn. */
-export function SheetLinks({ leg, now, onClose }: { leg: string; now: number; onClose: () => void }) {
-  const links = useSheetLinks(leg);
+export function SheetLinks({ leg, sheet, now, onClose }: { leg: string; sheet: SheetKind; now: number; onClose: () => void }) {
+  const links = useSheetLinks(leg, sheet);
   const make = useMakeSheetLink(leg);
   const withdraw = useWithdrawSheetLink(leg);
   const [days, setDays] = useState<(typeof LINK_DAYS)[number]>(3);
@@ -31,7 +32,7 @@ export function SheetLinks({ leg, now, onClose }: { leg: string; now: number; on
             ))}
           </select>
         </label>
-        <Button kind="main" disabled={make.isPending} onClick={() => make.mutate({ days }, { onSuccess: setMade })}>
+        <Button kind="main" disabled={make.isPending} onClick={() => make.mutate({ days, sheet }, { onSuccess: setMade })}>
           Make a link
         </Button>
       </p>

@@ -30,7 +30,7 @@ export function ChangeInPlace({ move, leg, now, may }: LedgerProps) {
     <section>
       <h2 className="text-[1.25rem] leading-tight">{headline(leg)}</h2>
       <p className="mb-3 text-faded">{intro(leg, where, now)}</p>
-      <ChapterSteps leg={leg} chapter="switch" move={move.id} may={may} />
+      <ChapterSteps leg={leg} chapter="switch" move={move} may={may} />
       <div className="grid grid-cols-[3fr_2fr] gap-10 max-lg:grid-cols-1">
         <div>
           <h3 className="smallcaps border-b border-ink">What changes at {where}</h3>

@@ -33,11 +33,11 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
               ? 'It is done at the registrar, by whoever holds that login.'
               : gateWords(leg.gate, now, 'switch')}
       </p>
-      <ChapterSteps leg={leg} chapter="switch" move={move.id} may={may} />
+      <ChapterSteps leg={leg} chapter="switch" move={move} may={may} />
       <div className="grid grid-cols-[1fr_1fr] gap-10 max-lg:grid-cols-1">
         <div>
           <GivenNames move={move} leg={leg} may={may} />
-          {named && <RegistrarSheet move={move} leg={leg} />}
+          {named && <RegistrarSheet move={move} leg={leg} may={may} now={now} />}
           {named && !done && <CheckForm move={move} leg={leg} />}
           {named && me.lab && (
             <p className="pb-2">

@@ -93,7 +93,7 @@ export function Timetable({ move, leg, now, may }: ChapterProps) {
           : `old answers may be remembered for ${duration(times.last.at - (switched ? t0.firstNew : Math.max(times.earliestSwitch.at ?? 0, leg.plannedSwitch ?? 0)))} after that. `}
         An underlined time opens to show how it is worked out.
       </p>
-      <ChapterSteps leg={leg} chapter="timetable" move={move.id} may={may} />
+      <ChapterSteps leg={leg} chapter="timetable" move={move} may={may} />
       {may && !switched && leg.seen.ts === null && <Agreed move={move} leg={leg} first={first} />}
       <table className="mb-6 w-full">
         <tbody>

@@ -113,7 +113,7 @@ export function Watch({ move, leg, me, now, may }: ChapterProps) {
       <StepNote step={stepIn(leg, 'switch')?.state === 'doing' ? stepIn(leg, 'switch') : undefined} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'served')?.state === 'doing' ? stepIn(leg, 'served') : undefined} move={move.id} may={may} />
       <StepNote step={stepIn(leg, 'changed')?.state === 'doing' ? stepIn(leg, 'changed') : undefined} move={move.id} may={may} />
-      <ChapterSteps leg={leg} chapter="watch" move={move.id} may={may} elsewhere={['close', 'next-leg']} />
+      <ChapterSteps leg={leg} chapter="watch" move={move} may={may} elsewhere={['close', 'next-leg']} />
       {!isOutside && (
         <p className="my-2 text-faded">
           No resolver of visitors is asked: what those still give is worked out from what the nameservers answered, and not seen.{' '}

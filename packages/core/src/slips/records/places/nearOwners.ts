@@ -7,8 +7,8 @@ export interface NearOwner {
   readonly owner: string;
   /** What happened to the name: "the underscore is missing". */
   readonly what: string;
-  /** The panel appended the domain to the whole name. */
-  readonly isAppended?: boolean;
+  /** What the panel did with the name: it appended the domain to the whole one, or took the sign for the domain as a name. */
+  readonly byPanel?: 'name appended' | 'apex as a name';
 }
 
 /**
@@ -21,21 +21,22 @@ export interface NearOwner {
 export function nearOwners(owner: string, zone: string): NearOwner[] {
   const found = new Map<string, NearOwner>();
   const own = keyOf(owner);
-  const add = (text: string, what: string): void => {
+  const add = (text: string, what: string, byPanel?: NearOwner['byPanel']): void => {
     const name = nameOf(text);
-    if (name !== undefined && name.toLowerCase() !== own && !found.has(name.toLowerCase())) found.set(name.toLowerCase(), { owner: name, what });
+    if (name !== undefined && name.toLowerCase() !== own && !found.has(name.toLowerCase()))
+      found.set(name.toLowerCase(), { owner: name, what, ...(byPanel && { byPanel }) });
   };
   const relative = owner.toLowerCase() === zone.toLowerCase() ? '' : owner.slice(0, -zone.length - 1);
-  const below = (text: string, what: string): void => {
-    if (text !== relative && text !== '' && !text.startsWith('.') && !text.endsWith('.') && !text.includes('..')) add(`${text}.${zone}`, what);
+  const below = (text: string, what: string, byPanel?: NearOwner['byPanel']): void => {
+    if (text !== relative && text !== '' && !text.startsWith('.') && !text.endsWith('.') && !text.includes('..')) add(`${text}.${zone}`, what, byPanel);
   };
   const appended = nameOf(`${owner}${zone}`);
   if (appended !== undefined)
-    found.set(appended.toLowerCase(), { owner: appended, what: 'the panel appended the domain to a name that was typed whole', isAppended: true });
+    found.set(appended.toLowerCase(), { owner: appended, what: 'the panel appended the domain to a name that was typed whole', byPanel: 'name appended' });
   if (relative === '') {
-    below('\\@', 'the panel took @ as a name');
+    below('\\@', 'the panel took @ as a name', 'apex as a name');
     below('www', 'it was saved for www, and the domain itself was meant');
-    below('\\"\\@\\"', 'the panel took @ as a name');
+    below('\\"\\@\\"', 'the panel took @ as a name', 'apex as a name');
     below(zone.split('.')[0]!, 'the domain was typed as a name below it');
     below('root', 'the panel took a word for the domain as a name');
     below('\\*', 'it was saved for all names below, and the domain itself was meant');

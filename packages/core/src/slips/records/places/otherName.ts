@@ -14,7 +14,7 @@ export const otherName: RecordSlip = (wrong) => {
   const found = nearOwners(owner, zone).filter((near) => holds(wrong, near.owner, missing));
   const [first] = found;
   if (first === undefined || found.length > MOST) return undefined;
-  return { code: first.isAppended ? 'name appended' : 'other name', text: savedAt(first, owner, zone) };
+  return { code: first.byPanel ?? 'other name', text: savedAt(first, owner, zone) };
 };
 
 /** It has all that is missing, and not by the plan. */

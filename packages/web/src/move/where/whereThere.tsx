@@ -1,0 +1,57 @@
+import { Host } from '@wanderon/contract';
+import { PLACE_ACT_WORDS, PlaceAct, wasAsked, wayThere } from '@wanderon/core';
+import { useState } from 'react';
+import { Button } from '../../ui/button';
+import { NoteWhere } from './noteWhere';
+import { WayThereLine } from './wayThereLine';
+
+/**
+ * Where at a place something is done, as somebody noted it; or that it can be noted. Once a sheet was `used` it is asked for, one time: whoever
+ * typed it has the way there before him.
+ */
+export function WhereThere({
+  host,
+  name,
+  act,
+  domain,
+  used = false,
+  may,
+  onMade,
+}: {
+  /** Undefined: the place is not described, and noting the way there makes it a host. */
+  host: Host | undefined;
+  name: string;
+  act: PlaceAct;
+  domain: string;
+  used?: boolean;
+  may: boolean;
+  onMade?: (host: Host) => void;
+}) {
+  const [noting, setNoting] = useState(false);
+  const [dismissed, setDismissed] = useState(false);
+  const way = host && wayThere(host, act, domain);
+  const form = (asked: boolean) => (
+    <NoteWhere host={host} name={name} act={act} asked={asked} onMade={onMade} onDone={() => (asked ? setDismissed(true) : setNoting(false))} />
+  );
+  if (noting) return form(false);
+  if (way)
+    return (
+      <WayThereLine way={way} name={name}>
+        {may && (
+          <Button kind="quiet" className="print:hidden" onClick={() => setNoting(true)}>
+            Change
+          </Button>
+        )}
+      </WayThereLine>
+    );
+  if (!may) return null;
+  if (used && !dismissed && !(host && wasAsked(host.where, act))) return form(true);
+  return (
+    <p className="text-faded print:hidden">
+      Where {PLACE_ACT_WORDS[act]} {act === 'records' || act === 'nameservers' ? 'are' : 'is'} at {name} is not noted yet.{' '}
+      <Button kind="quiet" onClick={() => setNoting(true)}>
+        Note it
+      </Button>
+    </p>
+  );
+}
