@@ -17,7 +17,7 @@ export async function sheetRows(page: Page): Promise<SheetRow[]> {
     return Array.from(document.querySelectorAll('table[aria-label="Handover sheet"] tbody tr')).map((row) => {
       // What is copied from a cell is typed: in its plain form, and not what stood there before.
       const cells = Array.from(row.querySelectorAll('td')).map((cell) =>
-        (cell.querySelector<HTMLElement>('button[title^="Copy the "]') ?? (cell as HTMLElement)).innerText.trim(),
+        (cell.querySelector<HTMLElement>('button[title^="Copy the "]:not([title^="Copy the whole"])') ?? (cell as HTMLElement)).innerText.trim(),
       );
       const field = (head: string): string => {
         const cell = cells[heads.indexOf(head)] ?? '';

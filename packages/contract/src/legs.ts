@@ -112,6 +112,8 @@ export const servedSchema = z.object({
       address: z.string(),
       at: instant.nullable(),
       problem: z.string().nullable(),
+      /** It answers that the domain is none of its own. */
+      refused: z.boolean(),
       /** Its apex NS set is the new one. */
       apexNew: z.boolean(),
       /** That set, where it is another. */

@@ -142,6 +142,7 @@ export * from './hosts/hostChanges';
 export * from './hosts/legSheet';
 export * from './hosts/needs';
 export * from './hosts/panelQuestions';
+export * from './hosts/placesOf';
 export * from './hosts/planFile';
 export * from './hosts/pool';
 export * from './hosts/registrarForm';

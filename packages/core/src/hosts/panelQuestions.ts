@@ -56,11 +56,13 @@ export function panelQuestions(known: KnownStyle | null, rows: readonly SheetRow
   return asked.filter((one) => one !== undefined).filter(({ field }) => known?.[field] === undefined);
 }
 
-/** How a name is typed, shown by the first one that is not the domain itself. */
+/** How a name is typed: shown by www, or else by the first one that is not the domain itself. */
 function named(entries: readonly Entry[], domain: string): PanelQuestion | undefined {
-  const name = entries.find((entry) => entry.name !== '@' && entry.name !== '' && entry.name !== domain)?.name;
-  if (name === undefined) return undefined;
-  const short = name.endsWith(`.${domain}`) ? name.slice(0, -domain.length - 1) : name;
+  const names = entries.flatMap(({ name }) =>
+    name === '@' || name === '' || name === domain ? [] : [name.endsWith(`.${domain}`) ? name.slice(0, -domain.length - 1) : name],
+  );
+  const short = names.find((name) => name === 'www') ?? names[0];
+  if (short === undefined) return undefined;
   return {
     field: 'names',
     question: `For ${short}, the panel wants`,

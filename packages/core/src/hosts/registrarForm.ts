@@ -30,19 +30,6 @@ export const USUAL_FORM: RegistrarForm = {
   ...{ entry: 'each', shown: 4, least: 2, most: 13, dot: 'either', emptyFirst: false, apart: false, consent: false, confirm: 'none', warnings: [] },
 };
 
-/**
- * The registrar of a move: the one that somebody chose, else the one that registration data names, else the only one that is known where nothing
- * names one.
- */
-export function registrarOf<H extends { readonly id: string; readonly name: string; readonly role: string }>(
-  hosts: readonly H[],
-  { chosen, named }: { readonly chosen: string | null; readonly named: string | null },
-): H | undefined {
-  const all = hosts.filter((host) => host.role === 'registrar');
-  const only = named === null && all.length === 1 ? all[0] : undefined;
-  return all.find((host) => host.id === chosen) ?? all.find((host) => host.name.toLowerCase() === named?.toLowerCase()) ?? only;
-}
-
 /** One thing to do at the registrar, in its order. `copy`: what is typed or pasted there; `row`: stands for a name that is typed. */
 export interface RegistrarStep {
   readonly id: string;

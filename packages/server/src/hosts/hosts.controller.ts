@@ -92,8 +92,8 @@ export class HostsController {
       (host) => ({ where: [...host.where.filter((one) => one.act !== read.data), { act: checkedAct(host, read.data), ...input }] }),
       (host) =>
         isEmpty(input)
-          ? `Where ${PLACE_ACT_WORDS[read.data]} is at ${host.name} is not to be noted.`
-          : `Where ${PLACE_ACT_WORDS[read.data]} is at ${host.name} was noted.`,
+          ? `Where to click at ${host.name} for ${PLACE_ACT_WORDS[read.data]} is not to be noted.`
+          : `Where to click at ${host.name} for ${PLACE_ACT_WORDS[read.data]} was noted.`,
     );
   }
 

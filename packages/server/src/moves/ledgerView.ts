@@ -140,6 +140,7 @@ function servedView(leg: Leg, isHere: (key: string) => boolean, style: KnownStyl
           address: one.address,
           at: one.at,
           problem: one.problem,
+          refused: one.refused,
           apexNew: one.apexNew,
           apex: one.apex ? { ttl: one.apex.ttl, data: [...one.apex.data] } : null,
           // What is answered in the place of a row is told with that row.

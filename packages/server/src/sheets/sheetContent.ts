@@ -3,6 +3,7 @@ import {
   SheetKind,
   SheetRow,
   USUAL_FORM,
+  dnsHostOf,
   frontingOfRows,
   legSheet,
   lowerSheet,
@@ -44,7 +45,8 @@ function zoneContent(current: LoadedLeg, domain: string, sheet: Exclude<SheetKin
   const { row, leg, hosts } = current;
   const { plan } = leg;
   const inPlace = !rebuildsZone(plan);
-  const host = hosts.get((inPlace || sheet === 'lower' ? row.old_dns_host : row.new_dns_host) ?? '');
+  const isLive = inPlace || sheet === 'lower';
+  const host = isLive ? dnsHostOf([...hosts.values()], row.old_dns_host, row.old_nameservers) : hosts.get(row.new_dns_host ?? '');
   const isBack = row.back_of !== null;
   const zone = `${domain}.`;
   const panel = { entry: host?.entry ?? null, ...(host && { habits: host.habits }) };

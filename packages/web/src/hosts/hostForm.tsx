@@ -113,9 +113,9 @@ export function HostForm({ host, onSaved, onLeave }: { host: Host | undefined; o
           </>
         )}
         {role === 'web' && <RequirementFields control={control} register={register} errors={errors} />}
-        {role !== 'registrar' && <TaskFields control={control} register={register} errors={errors} />}
-        <h3 className="mt-3 font-semibold">Where to click</h3>
+        <h3 className="smallcaps mt-4 border-b border-ink">Where to click</h3>
         <WhereFields role={role} register={register} errors={errors} />
+        {role !== 'registrar' && <TaskFields control={control} register={register} errors={errors} />}
       </Part>
       {role !== 'registrar' && (
         <details className="mb-4 border-t border-rule" open={hasRare || undefined}>

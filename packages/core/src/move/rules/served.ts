@@ -17,6 +17,8 @@ export interface ReadBack {
   readonly address: string;
   readonly at: Instant | null;
   readonly problem: string | null;
+  /** It answers that the domain is none of its own: nobody has added it there yet. */
+  readonly refused: boolean;
   readonly differs: readonly { readonly key: SetKey; readonly answer: AnswerSight }[];
   /** Planned sets that it has never answered for, one way or the other. */
   readonly unanswered: readonly SetKey[];
@@ -32,10 +34,10 @@ export function readBack(leg: Leg): ReadBack[] {
     leg.plan.newServers.map(({ server, address }) => {
       const seen = leg.seen.zones.find((one) => one.address === address);
       const sighting = seen?.sightings.at(-1);
-      const nothing = { server, address, at: sighting?.last ?? null, differs: [], unanswered: [], apexNew: false, apex: undefined };
-      if (seen?.silence) return { ...nothing, problem: seen.silence.problem };
+      const nothing = { server, address, refused: false, at: sighting?.last ?? null, differs: [], unanswered: [], apexNew: false, apex: undefined };
+      if (seen?.silence) return { ...nothing, refused: seen.silence.refused, problem: seen.silence.problem };
       if (!sighting) return { ...nothing, problem: 'it was not asked yet' };
-      if (sighting.value.refused) return { ...nothing, problem: 'it refuses to answer for the zone' };
+      if (sighting.value.refused) return { ...nothing, refused: true, problem: 'it refuses to answer for the zone' };
       const ns = sighting.value.sets[keyOf(leg.plan.zone, TYPE_CODES.NS)];
       const apexNew = leg.plan.kind === 'repoint' || (ns !== undefined && sameNameSet(ns.data, leg.plan.newNameservers));
       const differs = leg.wanted.otherwise(sighting.value).map((key) => ({ key, answer: sighting.value.sets[key]! }));
@@ -88,7 +90,8 @@ export const served: StepRule = {
 
 /** What servers of the new host lack, in one sentence. */
 export function readBackWords(leg: Leg, lacking: readonly ReadBack[]): string {
-  const silent = lacking.filter((one) => one.problem !== null);
+  const refusing = lacking.filter((one) => one.refused);
+  const silent = lacking.filter((one) => one.problem !== null && !one.refused);
   const differing = lacking.filter((one) => one.problem === null);
   const sets = new Set(differing.flatMap((one) => one.differs.map(({ key }) => `${ownerOf(key)} ${typeOf(key)}`)));
   const names = (all: readonly ReadBack[]): string => [...new Set(all.map((one) => one.server.replace(/\.$/, '')))].join(', ');
@@ -99,10 +102,17 @@ export function readBackWords(leg: Leg, lacking: readonly ReadBack[]): string {
     ...unansweredWords(lacking),
     ...apexWords(leg, differing),
     ...slipWords(leg, differing),
+    ...(refusing.length > 0 ? [`${serverWords(refusing)} not know ${plain(leg.plan.zone.toString())} yet: add the domain there first.`] : []),
     ...silent.map((one) => `${one.server.replace(/\.$/, '')}${one.address ? ` (${one.address})` : ''}: ${one.problem}.`),
   ]
     .filter(Boolean)
     .join(' ');
+}
+
+/** `ns1.quillmere.example does`, `ns1.quillmere.example and ns2.quillmere.example do` */
+function serverWords(servers: readonly ReadBack[]): string {
+  const names = [...new Set(servers.map((one) => plain(one.server)))];
+  return `${listWords(names)} ${names.length === 1 ? 'does' : 'do'}`;
 }
 
 /** Nameservers that a server of the new host names for the domain and that are none of the new set, or the reverse; each name is told. */

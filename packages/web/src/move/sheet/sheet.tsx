@@ -11,6 +11,7 @@ import { slipsAt } from '../rebuild/ledgerRow';
 import { asRuling } from '../asRuling';
 import { StepNote } from '../stepNote';
 import { HandSheet } from './handSheet';
+import { freshPlace, placeHost } from '../where/placeHost';
 import { WhereThere } from '../where/whereThere';
 import { InVain } from './inVain';
 import { AskedOfPanel, Lessons } from './lessons';
@@ -29,7 +30,7 @@ export function Sheet({ move, leg, may, now }: LedgerProps) {
   if (hosts.isError && hosts.data === undefined) return <Failed error={hosts.error} retry={() => void hosts.refetch()} />;
   if (!leg.chosen) return <p className="py-6 text-faded">What is to be typed is known once the way is chosen.</p>;
   const inPlace = !rebuildsZone(leg);
-  const host = hosts.data.find((one) => one.id === (inPlace ? leg.oldDnsHost : leg.newDnsHost));
+  const host = placeHost(hosts.data, leg, 'planned DNS');
   const panel = { entry: host?.entry ?? null, ...(host && { habits: host.habits }) };
   const name = host?.name ?? 'its DNS host';
   const rows = legSheet(leg, `${move.domain}.`, { ...panel, shown: leg.shown ?? undefined });
@@ -37,6 +38,8 @@ export function Sheet({ move, leg, may, now }: LedgerProps) {
   const begun = leg.kind === 'repoint' ? leg.seen.ts !== null : leg.served !== null;
   const told = new Map(leg.rulings.map(({ owner, type }) => [`${owner.toLowerCase()}/${type}`, { owner, type }]));
   const typed = tickedOn('records', leg.ticks);
+  const servers = leg.served?.servers ?? [];
+  const isUnknown = !inPlace && servers.length > 0 && servers.every((server) => server.refused);
   const isUsed = rows.length > 0 && rows.every((row) => typed.includes(row.id));
   const slips = (row: SheetRow): readonly string[] => {
     const set = begun ? told.get(row.id.split('/').slice(0, 2).join('/')) : undefined;
@@ -50,7 +53,15 @@ export function Sheet({ move, leg, may, now }: LedgerProps) {
       <p className="text-faded">
         {startWords(leg, host?.habits.begins.length ?? 0)} {styleSentence(host?.entry ?? null)}
       </p>
-      {host && <WhereThere host={host} name={name} act="records" domain={move.domain} used={isUsed} may={may} />}
+      {isUnknown && (
+        <div className="my-2 border-l-4 border-accent bg-shade px-3 py-1.5 print:hidden">
+          <p>
+            <b className="font-semibold">Add the domain there first.</b> Its nameservers do not know {move.domain} yet.
+          </p>
+          <WhereThere host={host} name={name} act="zone" domain={move.domain} may={may} />
+        </div>
+      )}
+      {!isUnknown && <WhereThere host={host} fresh={freshPlace(leg, 'planned DNS')} name={name} act="records" domain={move.domain} used={isUsed} may={may} />}
       {host && may && <AskedOfPanel host={host} questions={panelQuestions(host.entry, rows, move.domain)} />}
       {host && may && <Lessons host={host} lessons={leg.served?.lessons ?? []} />}
       <InVain warnings={rebuildsZone(leg) ? (host?.habits.warnings ?? []) : []} />
@@ -63,16 +74,18 @@ export function Sheet({ move, leg, may, now }: LedgerProps) {
           </Button>
         )}
       </p>
-      <div className="print:hidden">
-        <StepNote
-          step={stepIn(
-            leg,
-            leg.kind === 'repoint' && leg.seen.ts !== null ? 'changed' : leg.kind === 'delegation' && leg.served ? 'served' : inPlace ? 'changed' : 'push',
-          )}
-          move={move.id}
-          may={may}
-        />
-      </div>
+      {!isUnknown && (
+        <div className="print:hidden">
+          <StepNote
+            step={stepIn(
+              leg,
+              leg.kind === 'repoint' && leg.seen.ts !== null ? 'changed' : leg.kind === 'delegation' && leg.served ? 'served' : inPlace ? 'changed' : 'push',
+            )}
+            move={move.id}
+            may={may}
+          />
+        </div>
+      )}
       <HandSheet
         rows={rows}
         typed={typed}

@@ -7,7 +7,7 @@ import { Failed, Loading } from '../../ui/states';
 import { useToast } from '../../ui/toast';
 import { LedgerProps, stepIn } from '../movePlace';
 import { StepNote } from '../stepNote';
-import { placeHost, placeName } from '../where/placeHost';
+import { freshPlace, placeHost, placeName } from '../where/placeHost';
 import { WhereThere } from '../where/whereThere';
 import { HandSheet } from './handSheet';
 import { SheetLinks } from './sheetLinks';
@@ -44,16 +44,15 @@ export function TtlSheet({ move, leg, may, now, which }: LedgerProps & { which: 
         </Link>
         .
       </p>
-      {host && (
-        <WhereThere
-          host={host}
-          name={name}
-          act="records"
-          domain={move.domain}
-          used={rows.length > 0 && rows.every((row) => typed.includes(row.id))}
-          may={may}
-        />
-      )}
+      <WhereThere
+        host={host}
+        fresh={freshPlace(leg, place)}
+        name={name}
+        act="records"
+        domain={move.domain}
+        used={rows.length > 0 && rows.every((row) => typed.includes(row.id))}
+        may={may}
+      />
       <StepNote step={step} move={move.id} may={may} />
       {rows.length === 0 ? (
         <p className="py-2 text-faded">{panel.entry?.ttls === null ? 'No TTL can be set in this panel.' : 'Every TTL is as it is to be.'}</p>

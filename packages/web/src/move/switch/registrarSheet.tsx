@@ -9,7 +9,7 @@ import { useKeys } from '../../ui/useKeys';
 import { ChapterProps } from '../movePlace';
 import { RegistrarSteps } from '../sheet/registrarSteps';
 import { SheetLinks } from '../sheet/sheetLinks';
-import { placeHost, placeName } from '../where/placeHost';
+import { freshPlace, placeHost, placeName } from '../where/placeHost';
 import { WhereThere } from '../where/whereThere';
 
 /** What to do at the registrar, in its page's order: one key copies the next name and moves on. Ticks are everybody's. */
@@ -64,6 +64,7 @@ export function RegistrarSheet({ move, leg, may, now }: Pick<ChapterProps, 'move
           domain={move.domain}
           used={steps.length > 0 && steps.every(({ id, isName }) => !isName || done.has(id))}
           may={may}
+          fresh={freshPlace(leg, 'registrar')}
           onMade={(made) => choose.mutate({ host: made.id }, { onError: fail })}
         />
       </div>

@@ -1,4 +1,4 @@
-import { Host } from '@wanderon/contract';
+import { Host, HostInput } from '@wanderon/contract';
 import { PlaceAct, linkProblem } from '@wanderon/core';
 import { FormEvent, useState } from 'react';
 import { useNoteOfHost, useSaveHost } from '../../api';
@@ -12,6 +12,7 @@ const NOTHING = { link: '', path: '', first: '' };
 /** Takes down where something is done at a place; a registrar that nobody described becomes a host with it. */
 export function NoteWhere({
   host,
+  fresh,
   name,
   act,
   asked,
@@ -19,6 +20,7 @@ export function NoteWhere({
   onDone,
 }: {
   host: Host | undefined;
+  fresh: FreshPlace | undefined;
   name: string;
   act: PlaceAct;
   /** It is asked for, and can be refused for good. */
@@ -47,7 +49,7 @@ export function NoteWhere({
   const submit = (event: FormEvent): void => {
     event.preventDefault();
     if (host) saved(host, typed);
-    else make.mutate({ id: undefined, input: newRegistrar(called) }, { onSuccess: (made) => saved(made, typed) });
+    else if (fresh) make.mutate({ id: undefined, input: newPlace(fresh, called) }, { onSuccess: (made) => saved(made, typed) });
   };
   const isEmpty = [link, path, first].every((text) => text.trim() === '');
   const failed = make.error ?? note.error;
@@ -57,7 +59,13 @@ export function NoteWhere({
         {asked ? <b className="font-semibold">Where was it? </b> : null}
         Note the way there once: the next sheet for {host?.name ?? name} leads to it.
       </p>
-      {!host && <Field label="Which registrar is it?" value={called} onChange={(event) => setCalled(event.target.value)} />}
+      {!host && (
+        <Field
+          label={fresh?.role === 'registrar' ? 'Which registrar is it?' : 'Which host is it?'}
+          value={called}
+          onChange={(event) => setCalled(event.target.value)}
+        />
+      )}
       <Field
         label="What you click"
         placeholder="Domains › {zone} › Name servers"
@@ -93,7 +101,12 @@ export function NoteWhere({
   );
 }
 
-/** A registrar of which no more is known than its name. */
-function newRegistrar(name: string) {
-  return { ...{ name, role: 'registrar' as const, note: '' }, nameservers: [], addresses: [], requires: [], aliasTarget: null, updateAddress: null };
+/** A place that becomes a host, by its role and what of it is known. */
+export interface FreshPlace {
+  readonly role: 'dns' | 'registrar';
+  readonly nameservers: readonly string[];
+}
+
+function newPlace({ role, nameservers }: FreshPlace, name: string): HostInput {
+  return { ...{ name, role, note: '' }, nameservers: [...nameservers], addresses: [], requires: [], aliasTarget: null, updateAddress: null };
 }

@@ -2,7 +2,7 @@ import { Host, LegView, StepView } from '@wanderon/contract';
 import { placeOfStep } from '@wanderon/core';
 import { Link } from 'react-router';
 import { useHosts } from '../../api';
-import { placeHost, placeName } from './placeHost';
+import { freshPlace, placeHost, placeName } from './placeHost';
 import { WhereThere } from './whereThere';
 
 /** Where a person does a step that has come, and the sheet for it; nothing where Wanderon does it. */
@@ -12,7 +12,7 @@ export function StepPlaceNote({ step, leg, move, domain, may }: { step: StepView
   if (!where || !hosts.data || (step.state !== 'ready' && step.state !== 'stopped' && !(step.id === 'lowered' && step.state === 'doing'))) return null;
   const host: Host | undefined = placeHost(hosts.data, leg, where.place);
   // Where a key is held nobody types.
-  if (where.place !== 'registrar' && (host === undefined || host.keyName !== null)) return null;
+  if (host && host.keyName !== null) return null;
   const { sheet } = where;
   return (
     <div className="mb-2 pl-4">
@@ -24,7 +24,7 @@ export function StepPlaceNote({ step, leg, move, domain, may }: { step: StepView
           : each field as the panel wants it, to copy and tick.
         </p>
       )}
-      <WhereThere host={host} name={placeName(host, leg, where.place)} act={where.act} domain={domain} may={may} />
+      <WhereThere host={host} name={placeName(host, leg, where.place)} act={where.act} domain={domain} may={may} fresh={freshPlace(leg, where.place)} />
     </div>
   );
 }

@@ -2,7 +2,7 @@ import { Host } from '@wanderon/contract';
 import { PLACE_ACT_WORDS, PlaceAct, wasAsked, wayThere } from '@wanderon/core';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
-import { NoteWhere } from './noteWhere';
+import { FreshPlace, NoteWhere } from './noteWhere';
 import { WayThereLine } from './wayThereLine';
 
 /**
@@ -16,10 +16,12 @@ export function WhereThere({
   domain,
   used = false,
   may,
+  fresh,
   onMade,
 }: {
-  /** Undefined: the place is not described, and noting the way there makes it a host. */
   host: Host | undefined;
+  /** What the place is made of, where nobody described it: noting the way there makes it a host. Left out: it cannot be noted then. */
+  fresh?: FreshPlace | undefined;
   name: string;
   act: PlaceAct;
   domain: string;
@@ -31,7 +33,7 @@ export function WhereThere({
   const [dismissed, setDismissed] = useState(false);
   const way = host && wayThere(host, act, domain);
   const form = (asked: boolean) => (
-    <NoteWhere host={host} name={name} act={act} asked={asked} onMade={onMade} onDone={() => (asked ? setDismissed(true) : setNoting(false))} />
+    <NoteWhere host={host} fresh={fresh} name={name} act={act} asked={asked} onMade={onMade} onDone={() => (asked ? setDismissed(true) : setNoting(false))} />
   );
   if (noting) return form(false);
   if (way)
@@ -44,11 +46,11 @@ export function WhereThere({
         )}
       </WayThereLine>
     );
-  if (!may) return null;
+  if (!may || (!host && !fresh)) return null;
   if (used && !dismissed && !(host && wasAsked(host.where, act))) return form(true);
   return (
     <p className="text-faded print:hidden">
-      Where {PLACE_ACT_WORDS[act]} {act === 'records' || act === 'nameservers' ? 'are' : 'is'} at {name} is not noted yet.{' '}
+      Where to click {act === 'records' || act === 'nameservers' ? '' : `for ${PLACE_ACT_WORDS[act]} `}is not noted yet.{' '}
       <Button kind="quiet" onClick={() => setNoting(true)}>
         Note it
       </Button>
