@@ -153,6 +153,7 @@ describe('a person’s act and its word in the trail', () => {
     const noPlace = { nameservers: [], addresses: [], aliasTarget: null, requires: [], note: '', updateAddress: null };
     const registrar = await api.call<{ id: string }>('POST', '/api/hosts', { ...noPlace, name: 'A registrar', role: 'registrar' });
     await on('PUT', '/registrar', { host: registrar.id });
+    await on('PUT', '/registration', { registrar: 'A registrar', expires: null, locked: false });
     await on('POST', '/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 300 });
     await on('POST', '/withdraw');
     const link = await on<{ id: string; path: string }>('POST', '/sheet-links', { days: 1 });

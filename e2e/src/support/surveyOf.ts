@@ -35,7 +35,7 @@ export function surveyOf(
     addressesOf: (name: Name) => Promise.resolve(servers.filter((server) => Name.parse(server.name).equals(name)).map((server) => server.address)),
   };
   return takeSurvey(
-    { client, walker: () => walker, http: { routes: client.routes }, bootstrap: undefined },
+    { client, walker: () => walker, http: { routes: client.routes }, bootstrap: () => Promise.resolve(undefined) },
     {
       zone,
       hosts: [{ id: 'host', name: 'Host', nameservers, key: () => Promise.resolve(known.key) }],

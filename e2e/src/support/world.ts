@@ -79,6 +79,8 @@ export class ServerUnderTest {
         WANDERON_LOG: 'error',
         // What a test watches from, it names.
         WANDERON_OWN_RESOLVERS: 'no',
+        // No test fetches a list from outside; the lab has its own.
+        WANDERON_RDAP_LIST: 'none',
         ...this.env,
       },
       /^listening (\d+)$/,

@@ -128,6 +128,14 @@ export const servedSchema = z.object({
 });
 export type ServedView = z.infer<typeof servedSchema>;
 
+/** What a person says of the registration; null: not said. */
+export const givenRegistrationSchema = z.object({
+  registrar: z.string().trim().max(200).nullable(),
+  expires: instant.nullable(),
+  locked: z.boolean().nullable(),
+});
+export type GivenRegistrationInput = z.output<typeof givenRegistrationSchema>;
+
 export const timesSchema = z.object({
   earliestSwitch: derivedSchema,
   /** False while some TTL is not seen lowered. */
@@ -180,6 +188,9 @@ export const legSchema = z.object({
   back: z.array(z.object({ how: z.enum(BACK_WAYS), ruledOut: z.string().nullable(), takes: z.number().nullable(), gone: derivedSchema })),
   /** Who registered the domain, as the registry says; null where it was not asked yet, or does not say. */
   registrar: z.string().nullable(),
+  /** What a registry tells of the registration was seen; else a person may say it. */
+  registrationSeen: z.boolean(),
+  givenRegistration: givenRegistrationSchema.nullable(),
   /** The registrar that somebody chose, by its id as a host. */
   registrarHost: z.string().nullable(),
   /** What the new hosts ask for; null where none does. */

@@ -1,9 +1,10 @@
 import { request } from 'node:http';
 import { Name, TYPE_CODES, groupRecords, parseRdata, printRdata, typeCode } from '@wanderon/core';
-import { DnsClient, NetError, Walker, sendUpdates, transferZone } from '@wanderon/net';
+import { DnsClient, NetError, Walker, fetchBootstrap, rdapServiceFor, sendUpdates, transferZone } from '@wanderon/net';
 import { Lab } from './lab';
 import { LabResolver } from './resolver';
 import { tsigKey } from './scenario/hosts';
+import { RDAP } from './scenario/world';
 
 const ZONE = Name.parse('canoe-yard.example.');
 const OLD = { address: '198.51.100.11' };
@@ -148,5 +149,29 @@ describe('the lab', () => {
     expect(() => lab.changeNameservers('canoe-yard.example.', ['ns1.quillmere.example'])).toThrow(RangeError);
     expect(() => lab.changeNameservers('not-ours.example.', ['a.example', 'b.example'])).toThrow(RangeError);
     expect(() => lab.changeNameservers('canoe-yard.example.', ['a..b', 'c.example'])).toThrow(/label is empty/);
+  });
+});
+
+describe('the list of registration data services', () => {
+  let lab: Lab;
+  beforeAll(async () => {
+    lab = await Lab.open({ rate: 0 });
+  });
+  afterAll(() => lab.close());
+
+  const world = (ca: string | undefined) => ({ routes: lab.routes, resolve: () => Promise.resolve([RDAP.address]), ca });
+
+  it('comes from where the lab says, in the form of the bootstrap registry, and leads to the service', async () => {
+    const { registryList, ca } = lab.scenario();
+    const list = await fetchBootstrap(world(ca), new URL(registryList!));
+    expect(rdapServiceFor(list, 'canoe-yard.example')).toBe(`https://${RDAP.name}/`);
+    expect(rdapServiceFor(list, 'canoe-yard.test')).toBeUndefined();
+  });
+
+  it('is not taken from a page that is none, nor from whom no authority vouches for', async () => {
+    const at = world(lab.scenario().ca);
+    await expect(fetchBootstrap(at, new URL(`https://${RDAP.name}/nothing`))).rejects.toThrow('answered with status 404');
+    await expect(fetchBootstrap(at, new URL(`https://${RDAP.name}/domain/canoe-yard.example`))).rejects.toThrow('cannot be read');
+    await expect(fetchBootstrap({ ...at, ca: undefined }, new URL(lab.scenario().registryList!))).rejects.toThrow('is not trusted');
   });
 });

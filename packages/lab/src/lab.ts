@@ -212,7 +212,8 @@ export class Lab {
     lookouts: readonly Lookout[];
     hints: readonly NameServer[];
     domains: { name: string; client: string }[];
-    rdap: unknown;
+    /** Where the list of registration data services is; null: there is none. */
+    registryList: string | null;
     ca: string;
   } {
     return {
@@ -220,7 +221,7 @@ export class Lab {
       lookouts: this.options.unlisted ? [] : this.lookouts,
       hints: this.hints,
       domains: DOMAINS.map(({ zone, client }) => ({ name: zone.replace(/\.$/, ''), client })),
-      rdap: this.options.unlisted ? null : { services: [[['example'], [`https://${RDAP.name}/`]]] },
+      registryList: this.options.unlisted ? null : `https://${RDAP.name}/dns.json`,
       ca: this.sites.authority.pem,
     };
   }

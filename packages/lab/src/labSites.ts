@@ -59,6 +59,10 @@ export class LabSites {
   /** `nameserversOf`: what the registry publishes of a zone; `now` in seconds. */
   async openRdap(nameserversOf: (zone: string) => readonly string[], now: () => number): Promise<void> {
     await this.open([RDAP.address], () => (request, response) => {
+      if (request.url === '/dns.json') {
+        response.writeHead(200, { 'content-type': 'application/json' }).end(JSON.stringify(serviceList()));
+        return;
+      }
       const name = decodeURIComponent(/^\/domain\/([^/?]+)$/.exec(request.url ?? '')?.[1] ?? '').toLowerCase();
       const domain = [...this.domains, ...infrastructureZones().map(({ zone, host }) => ({ zone, client: host, extra: [] }))].find(
         ({ zone }) => zone === `${name}.`,
@@ -89,4 +93,12 @@ export class LabSites {
       this.servers.push(server);
     }
   }
+}
+
+/** The list of registration data services in the form of the bootstrap registry (RFC 9224 §3), of this world alone. */
+function serviceList() {
+  return {
+    ...{ version: '1.0', publication: '2021-01-04T00:00:00Z', description: 'Registration data services of the lab' },
+    services: [[['example'], [`https://${RDAP.name}/`]]],
+  };
 }

@@ -11,6 +11,24 @@ export function readBootstrap(json: unknown): RdapBootstrap {
   return bootstrapSchema.parse(json);
 }
 
+/** Octets of the list: the whole of it is a tenth of that. */
+const LIST_LIMIT = 4 * 1024 * 1024;
+
+/** The list of services as the bootstrap registry has it (RFC 9224 §3). Throws a NetError where it does not come, or cannot be read. */
+export async function fetchBootstrap(world: HttpWorld, url: URL, signal?: AbortSignal): Promise<RdapBootstrap> {
+  const answer = await fetchOnce(world, url, { accept: 'application/json', limit: LIST_LIMIT, signal });
+  if (answer.certificate?.problem !== undefined)
+    throw new NetError('refused', `the certificate of ${url.hostname} is not trusted: ${answer.certificate.problem}`);
+  if (answer.status !== 200) throw new NetError('refused', `${url.hostname} answered with status ${answer.status}`);
+  if (answer.cut) throw new NetError('malformed', `the list of ${url.hostname} is too long`);
+  try {
+    return readBootstrap(JSON.parse(new TextDecoder().decode(answer.body)));
+  } catch (error) {
+    if (error instanceof SyntaxError || error instanceof z.ZodError) throw new NetError('malformed', `the list of ${url.hostname} cannot be read`);
+    throw error;
+  }
+}
+
 const text = z.string().max(2000).transform(storable);
 /** Of RFC 9083 §5.3 what is looked at; a registry's other members and wrong ones in lists are passed over. */
 const domainSchema = z.object({

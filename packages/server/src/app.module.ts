@@ -27,6 +27,8 @@ import { Streams } from './live/streams';
 import { BeginService } from './moves/begin.service';
 import { ChoosingService } from './moves/choosing.service';
 import { FrontService } from './moves/front.service';
+import { Registries } from './registries/registries.service';
+import { RegistryListStore } from './registries/registryList.store';
 import { ResolverStore } from './resolvers/resolver.store';
 import { ResolversController } from './resolvers/resolvers.controller';
 import { SettingsController } from './settings/settings.controller';
@@ -142,6 +144,8 @@ export class AppModule {
         FrontService,
         ResolverStore,
         ResolversService,
+        Registries,
+        RegistryListStore,
         MoveService,
         RulingService,
         PlanReadService,

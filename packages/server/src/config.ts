@@ -22,6 +22,9 @@ const lookouts = z
 const route = z.object({ address: z.string(), port: z.number(), transport: z.enum(['udp', 'tcp']), toAddress: z.string(), toPort: z.number() });
 
 /** Everything the server is told from outside, by environment variables; docs/operations.md describes each. */
+/** The bootstrap registry for domain names, where RFC 9224 §8 puts it. */
+const BOOTSTRAP_REGISTRY = 'https://data.iana.org/rdap/dns.json';
+
 const configSchema = z.object({
   WANDERON_DATABASE: z.string().regex(/^postgres(ql)?:\/\//, 'is the address of a PostgreSQL database: postgresql://user@host:port/name'),
   WANDERON_SECRET_KEY: z
@@ -44,7 +47,12 @@ const configSchema = z.object({
   /** Whether moves are also watched by asking afresh from the root down, and from the resolvers of this machine. */
   WANDERON_OWN_RESOLVERS: z.enum(['yes', 'no']).default('yes'),
   WANDERON_ROOT_HINTS: z.string().default('/usr/share/dns/root.hints'),
-  /** A file that lists registration data services (RFC 9224 §3); without it nothing is asked of registries. */
+  /** Where the list of registration data services is fetched; `none`: registries are not asked. */
+  WANDERON_RDAP_LIST: z
+    .union([z.literal('none'), z.url({ protocol: /^https$/, error: 'is an address that begins with https://, or none' })])
+    .default(BOOTSTRAP_REGISTRY)
+    .transform((address) => (address === 'none' ? undefined : address)),
+  /** A file that takes the place of that list (RFC 9224 §3). */
   WANDERON_RDAP_SERVICES: z.string().optional(),
   /** Ranges that are not public, and that servers may be asked in and pages fetched from all the same, with commas. */
   WANDERON_PROBE_ALLOW: z

@@ -35,6 +35,7 @@ export const DECISION_KINDS = [
   'panel', // what the panel of the DNS host was seen to show; value: its sets, or null
   'comment', // what somebody writes beside a record set; subject: its key, value: its text
   'typed', // a row of a handover sheet was typed, or not after all; subject: its tick (`tickOf`)
+  'registration', // what the registrar shows of the domain, where no registry tells; value: a GivenRegistration
   'registrar', // at which registrar the nameservers are changed; value: the host's id
 ] as const;
 export type DecisionKind = (typeof DECISION_KINDS)[number];
@@ -91,12 +92,22 @@ export interface Said {
   readonly ticks: readonly string[];
   /** Those on the sheet of the records, by their rows. */
   readonly typed: readonly string[];
+  /** What a person says of the registration. */
+  readonly registration: GivenRegistration | undefined;
   /** The registrar that a person chose, by its id as a host. */
   readonly registrar: string | undefined;
   readonly site: SiteWish;
   readonly fronting: ReadonlyMap<string, Fronting>;
   /** What the panel of the DNS host was seen to show, as somebody pasted it. */
   readonly shown: readonly RRsetText[] | undefined;
+}
+
+/** What a person says of the registration, as its registrar shows it; null: not said. */
+export interface GivenRegistration {
+  readonly registrar: string | null;
+  readonly expires: Instant | null;
+  /** Changes are locked there. */
+  readonly locked: boolean | null;
 }
 
 interface Approval {
@@ -136,6 +147,7 @@ export function saidBy(decisions: readonly Decision[]): Said {
     websiteAsked: last('website')?.id ?? 0,
     ticks,
     typed: tickedOn('records', ticks),
+    registration: last('registration')?.value as GivenRegistration | undefined,
     registrar: last('registrar')?.value as string | undefined,
     site: (last('site')?.value as SiteWish | undefined) ?? NO_WISH,
     fronting: new Map([...bySubject('front')].map(([owner, one]) => [owner, one.value as Fronting])),

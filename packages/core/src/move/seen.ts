@@ -80,7 +80,13 @@ export interface Seen {
   readonly astray?: ReadonlyMap<SetKey, readonly Astray[]>;
   /** The registration's statuses (RFC 8056), when they were asked for last. */
   readonly registration:
-    | { readonly at: Instant; readonly statuses: readonly string[]; readonly registrar?: string | null; readonly problem: string | null }
+    | {
+        readonly at: Instant;
+        readonly statuses: readonly string[];
+        readonly registrar?: string | null;
+        readonly expires?: Instant | null;
+        readonly problem: string | null;
+      }
     | undefined;
   /** Whether the new web host answers for the domain where the plan leads. */
   readonly website:

@@ -94,7 +94,7 @@ export function decisionWords(decision: Decision, titleOf: (id: string) => strin
 
 /** Decisions about the leg as a whole. */
 const OF_THE_LEG: Readonly<
-  Record<'hosts' | 'named' | 'push' | 'approve' | 'submitted' | 'survey' | 'website' | 'pages' | 'early' | 'panel' | 'registrar', string>
+  Record<'hosts' | 'named' | 'push' | 'approve' | 'submitted' | 'survey' | 'website' | 'pages' | 'early' | 'panel' | 'registrar' | 'registration', string>
 > = {
   hosts: 'Where it goes',
   named: 'The nameservers that the new host gave',
@@ -107,4 +107,5 @@ const OF_THE_LEG: Readonly<
   early: 'What goes into the live zone beforehand',
   panel: 'What the panel shows',
   registrar: 'Which registrar it is',
+  registration: 'What is known of the registration',
 };

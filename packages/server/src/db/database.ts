@@ -2,6 +2,7 @@ import knex, { Knex } from 'knex';
 import * as accounts from './accounts';
 import * as addedResolvers from './addedResolvers';
 import * as panels from './panels';
+import * as registryLists from './registryLists';
 import * as backOut from './backOut';
 import * as deskOrder from './deskOrder';
 import * as engine from './engine';
@@ -66,6 +67,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '029_given_places', migration: givenPlaces },
   { name: '030_added_resolvers', migration: addedResolvers },
   { name: '031_panels', migration: panels },
+  { name: '032_registry_lists', migration: registryLists },
 ];
 
 const SOURCE: Knex.MigratorConfig = {

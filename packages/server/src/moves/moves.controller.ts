@@ -30,6 +30,7 @@ import {
   panelShownSchema,
   typedSchema,
   registrarSchema,
+  givenRegistrationSchema,
   askFrontSchema,
   frontSchema,
   answeringSchema,
@@ -70,6 +71,7 @@ class NamedDto extends createZodDto(namedSchema) {}
 class FrontingDto extends createZodDto(frontingSchema) {}
 class PanelShownDto extends createZodDto(panelShownSchema) {}
 class TypedDto extends createZodDto(typedSchema) {}
+class GivenRegistrationDto extends createZodDto(givenRegistrationSchema) {}
 class RegistrarDto extends createZodDto(registrarSchema) {}
 class BackDto extends createZodDto(backSchema) {}
 class AskFrontDto extends createZodDto(askFrontSchema) {}
@@ -208,6 +210,13 @@ export class MovesController {
   @ZodResponse({ type: ActedDto, description: 'Ticks a row of the handover sheet, or takes the tick off.' })
   async typed(@Param('leg') leg: string, @Body() input: TypedDto, @Person() person: Caller): Promise<Acted> {
     return this.service.typed(leg, input, person);
+  }
+
+  @Put('legs/:leg/registration')
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Says what the registrar shows of the domain, where no registry tells it.' })
+  async registration(@Param('leg') leg: string, @Body() input: GivenRegistrationDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.registration(leg, input, person);
   }
 
   @Put('legs/:leg/registrar')

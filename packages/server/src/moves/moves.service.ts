@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { Acted, FrontingInput, NamedInput, SiteInput, TypedInput, RegistrarInput } from '@wanderon/contract';
+import { Acted, FrontingInput, NamedInput, SiteInput, TypedInput, RegistrarInput, GivenRegistrationInput } from '@wanderon/contract';
 import {
   Instant,
   frontingOf,
@@ -74,6 +74,20 @@ export class MoveService {
         { kind: 'typed', text: `${typed ? 'Typed' : 'Not typed after all'}: ${tickWords(tick)}` },
       ]),
     );
+  }
+
+  /** What the registrar shows of the domain, where no registry tells it. */
+  async registration(legId: string, value: GivenRegistrationInput, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ leg, decide }) => {
+      if (leg.leg.plan.kind === 'repoint') throw new NotNow('Nothing is changed at a registrar here.', { kept: KEPT });
+      const words = [
+        value.registrar !== null && `it is at ${value.registrar}`,
+        value.expires !== null && `it ends on ${new Date(value.expires * 1000).toISOString().slice(0, 10)}`,
+        value.locked !== null && (value.locked ? 'changes are locked' : 'changes are not locked'),
+      ].filter((one) => typeof one === 'string');
+      const text = words.length === 0 ? 'Nothing is said of the registration any more.' : `Of the registration is said: ${words.join(', ')}.`;
+      await decide({ kind: 'registration', value }, { kind: 'registration', text, before: leg.said.registration ?? null, after: value });
+    });
   }
 
   /** At which registrar the nameservers are changed. Throws a NotFound where it is none that is known. */

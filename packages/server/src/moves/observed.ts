@@ -79,6 +79,7 @@ export function seenOf(observations: readonly ObservationRow[], plan: LegPlan, w
       at: registration.last_seen,
       problem: registration.problem,
       statuses: (registration.value as { statuses: string[] } | null)?.statuses ?? [],
+      expires: (registration.value as { expires?: number | null } | null)?.expires ?? null,
       // Who it is does not change while the registry cannot be asked.
       registrar: of('registration').reduce<string | null>((known, row) => (row.value as { registrar?: string | null } | null)?.registrar ?? known, null),
     },

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
 import { inPrefix, isPublicAddress } from '@wanderon/core';
-import { DnsClient, NameServer, NetError, NetErrorKind, RdapBootstrap, Route, RouteTable, Walker, parseRootHints, readBootstrap } from '@wanderon/net';
+import { DnsClient, NameServer, NetError, NetErrorKind, RdapBootstrap, Route, RouteTable, Walker, parseRootHints } from '@wanderon/net';
 import { z } from 'zod';
 import { WALL_CLOCK, Clock } from '../clock/clock';
 import { fromLab } from '../clock/fromLab';
@@ -14,7 +14,8 @@ const routesSchema = z.array(z.object({ address: z.string(), port: z.number(), t
 const scenarioSchema = z.object({
   lookouts: z.array(z.object({ name: z.string(), address: z.string(), habit: z.string() })),
   hints: z.array(z.object({ name: z.string(), addresses: z.array(z.string()) })),
-  rdap: z.unknown(),
+  /** Where the list of registration data services is; null: there is none. */
+  registryList: z.url().nullable(),
   /** PEM of the lab's certificate authority. */
   ca: z.string(),
 });
@@ -37,7 +38,8 @@ export class Network implements OnModuleInit {
   private always: readonly Lookout[] = [];
   private all: readonly Lookout[] = [];
   private added: readonly Lookout[] = [];
-  private services: RdapBootstrap | undefined;
+  private services: () => Promise<RdapBootstrap | undefined> = () => Promise.resolve(undefined);
+  private listAddress: string | undefined;
   private ca: string | undefined;
 
   constructor(
@@ -56,11 +58,10 @@ export class Network implements OnModuleInit {
       const habits = scenario.lookouts.map(({ name, address, habit }): Lookout => ({ name, address, over: 'udp', stands: '', note: habit }));
       // The machine's own resolvers know nothing of the lab.
       this.always = habits.length > 0 ? habits : own.slice(0, 1);
-      if (scenario.rdap !== null) this.services = readBootstrap(scenario.rdap);
+      this.listAddress = scenario.registryList ?? undefined;
       this.ca = scenario.ca;
     } else {
-      const { WANDERON_RDAP_SERVICES: services } = this.config;
-      if (services !== undefined) this.services = readBootstrap(JSON.parse(await readFile(services, 'utf8')));
+      this.listAddress = this.config.WANDERON_RDAP_LIST;
       this.hints = parseRootHints(await readFile(this.config.WANDERON_ROOT_HINTS, 'utf8'));
       this.always = [...own, ...this.config.WANDERON_LOOKOUTS.map((one): Lookout => ({ ...one, over: 'udp', stands: '' }))];
     }
@@ -87,6 +88,15 @@ export class Network implements OnModuleInit {
   setAdded(added: readonly Lookout[]): void {
     this.added = added;
     this.all = [...this.always, ...added];
+  }
+
+  /** Where the list of registration data services is fetched; undefined: it is not. */
+  get registryList(): string | undefined {
+    return this.listAddress;
+  }
+
+  setServices(services: () => Promise<RdapBootstrap | undefined>): void {
+    this.services = services;
   }
 
   get surveyWorld(): SurveyWorld {

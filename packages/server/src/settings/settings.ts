@@ -27,9 +27,13 @@ const SETTINGS: Readonly<Partial<Record<keyof Config, Setting>>> = {
   },
   WANDERON_OWN_RESOLVERS: { what: 'Asked afresh, and this machine’s resolvers', show: ({ WANDERON_OWN_RESOLVERS }) => WANDERON_OWN_RESOLVERS },
   WANDERON_ROOT_HINTS: { what: 'Root hints', show: ({ WANDERON_ROOT_HINTS }) => WANDERON_ROOT_HINTS },
+  WANDERON_RDAP_LIST: {
+    what: 'List of registration data services',
+    show: ({ WANDERON_RDAP_LIST }) => WANDERON_RDAP_LIST ?? 'none: registries are not asked',
+  },
   WANDERON_RDAP_SERVICES: {
-    what: 'Registration data services',
-    show: ({ WANDERON_RDAP_SERVICES }) => WANDERON_RDAP_SERVICES ?? 'none: registries are not asked',
+    what: 'File that lists registration data services',
+    show: ({ WANDERON_RDAP_SERVICES }) => WANDERON_RDAP_SERVICES ?? 'none',
   },
   WANDERON_PROBE_ALLOW: {
     what: 'Ranges that are not public and may be asked',

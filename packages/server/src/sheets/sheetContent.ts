@@ -27,7 +27,7 @@ export function sheetContent(current: LoadedLeg, domain: string, sheet: SheetKin
   const there = host && wayThere(host, sheet === 'registrar' ? 'nameservers' : 'records', domain);
   return {
     domain,
-    host: host?.name ?? (sheet === 'registrar' ? (current.leg.seen.registration?.registrar ?? 'its registrar') : 'its DNS host'),
+    host: host?.name ?? (sheet === 'registrar' ? (namedRegistrar(current.leg) ?? 'its registrar') : 'its DNS host'),
     where: there ? { ...there, clicks: [...there.clicks] } : null,
     warnings: sheet === 'records' && rebuildsZone(current.leg.plan) ? [...(host?.habits.warnings ?? [])] : [],
     typed: tickedOn(sheet, current.said.ticks).filter((row) => ids.has(row)),
@@ -35,8 +35,11 @@ export function sheetContent(current: LoadedLeg, domain: string, sheet: SheetKin
   };
 }
 
+/** The registrar as the registry tells it, or a person. */
+const namedRegistrar = ({ seen, said }: LoadedLeg['leg']): string | null => seen.registration?.registrar ?? said.registration?.registrar ?? null;
+
 function registrarContent({ leg, row, hosts, said }: LoadedLeg) {
-  const host = registrarOf([...hosts.values()], { chosen: said.registrar ?? null, named: leg.seen.registration?.registrar ?? null });
+  const host = registrarOf([...hosts.values()], { chosen: said.registrar ?? null, named: namedRegistrar(leg) });
   const steps = registrarSheet(host?.form ?? USUAL_FORM, row.new_nameservers, row.old_nameservers);
   return { host, content: { sheet: 'registrar' as const, names: row.new_nameservers.length, steps } };
 }

@@ -11,8 +11,8 @@ export interface SurveyWorld {
   readonly walker: (signal: AbortSignal | undefined) => SurveyWalker;
   /** Names of pages are resolved by the survey itself. */
   readonly http: Omit<HttpWorld, 'resolve'>;
-  /** Undefined where nobody said which service answers for which registry. */
-  readonly bootstrap: RdapBootstrap | undefined;
+  /** Which service answers for which registry; undefined where none is to be asked. Throws a NetError where nobody can tell. */
+  readonly bootstrap: () => Promise<RdapBootstrap | undefined>;
 }
 
 /** A DNS host of the agency. */

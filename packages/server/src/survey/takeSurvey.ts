@@ -28,7 +28,7 @@ import {
   sameNameSet,
   targetsOutside,
 } from '@wanderon/core';
-import { Delegation, HttpWorld, NetError, RdapBootstrap, limited, lookAtPages, lookUpRegistration } from '@wanderon/net';
+import { Delegation, HttpWorld, NetError, limited, lookAtPages, lookUpRegistration } from '@wanderon/net';
 import { observed } from '../network/network';
 import { askAuthorities } from './askAuthorities';
 import { askOutside } from './askOutside';
@@ -261,11 +261,17 @@ export function nameserversOf(delegation: Delegation): string[] {
 
 async function registrationOf(
   http: HttpWorld,
-  bootstrap: RdapBootstrap | undefined,
+  bootstrap: SurveyWorld['bootstrap'],
   domain: string,
   signal: AbortSignal | undefined,
 ): Promise<RegistrationLook | undefined> {
-  return bootstrap && lookUpRegistration(http, bootstrap, domain, signal);
+  try {
+    const services = await bootstrap();
+    return services && (await lookUpRegistration(http, services, domain, signal));
+  } catch (error) {
+    if (error instanceof NetError && error.kind !== 'cancelled') return { kind: 'unknown', problem: error.message };
+    throw error;
+  }
 }
 
 /**

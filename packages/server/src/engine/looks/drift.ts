@@ -1,6 +1,6 @@
 import { driftFromPlan, isFirstUse, mergeSightings, parsePrefix } from '@wanderon/core';
-import { NetError, lookUpRegistration } from '@wanderon/net';
-import { Network } from '../../network/network';
+import { NetError, lookUpRegistration, rdapServiceFor } from '@wanderon/net';
+import { Network, observed } from '../../network/network';
 import { HostStore } from '../../hosts/host.store';
 import { Sighted } from '../../moves/observation.store';
 import { SurveyStore } from '../../survey/survey.store';
@@ -45,10 +45,13 @@ async function driftOf({ leg, loaded, zone }: WorkContext, network: Network, hos
 
 async function registrationOf({ move }: WorkContext, network: Network): Promise<Sighted[]> {
   const { bootstrap, http } = network.surveyWorld;
-  if (!bootstrap) return [];
+  // Where nobody tells which registry to ask, nothing is seen: a person may say what the registrar shows.
+  const services = await observed(bootstrap());
+  if (!services.ok || !services.value || rdapServiceFor(services.value, move.domain) === undefined) return [];
   const base = { kind: 'registration', subject: move.domain } as const;
-  const look = await lookUpRegistration({ ...http, resolve: resolver(network.walker(), (host) => host) }, bootstrap, move.domain);
-  if (look?.kind === 'found') return [{ ...base, value: { statuses: [...look.registration.statuses].sort(), registrar: look.registration.registrar ?? null } }];
-  if (look?.kind === 'absent') return [{ ...base, value: { statuses: [] } }];
-  return [{ ...base, value: undefined, problem: look ? look.problem : 'no service is known' }];
+  const look = await lookUpRegistration({ ...http, resolve: resolver(network.walker(), (host) => host) }, services.value, move.domain);
+  if (look.kind === 'absent') return [{ ...base, value: { statuses: [] } }];
+  if (look.kind === 'unknown') return [{ ...base, value: undefined, problem: look.problem }];
+  const { statuses, registrar = null, expires = null } = look.registration;
+  return [{ ...base, value: { statuses: [...statuses].sort(), registrar, expires } }];
 }

@@ -75,7 +75,7 @@ function Registration({ survey, now }: { survey: MoveSurvey; now: number }) {
   return (
     <div>
       <h3 className="smallcaps border-b border-ink">Registered</h3>
-      {look === null && <p className="py-1 text-faded">No registration data service is set up.</p>}
+      {look === null && <p className="py-1 text-faded">No registry was asked: this installation fetches no list of them.</p>}
       {look?.kind === 'unknown' && <p className="py-1 text-rust">{look.problem}</p>}
       {look?.kind === 'absent' && <p className="py-1 text-rust">{look.service} does not know it</p>}
       {look?.kind === 'found' && (

@@ -11,6 +11,7 @@ import { BackOut } from './backOut';
 import { CheckForm } from './checkForm';
 import { GateLines } from './gateLine';
 import { gateWords } from './gateWords';
+import { RegistrationGiven } from './registrationGiven';
 import { RegistrarSheet } from './registrarSheet';
 
 /** The gate, the handover sheet for the registrar, and what the parent publishes. */
@@ -62,6 +63,7 @@ export function Switch({ move, leg, me, now, may }: ChapterProps) {
           <h3 className="smallcaps border-b border-ink">{sent || done ? 'What the registry publishes' : 'Checks'}</h3>
           {!sent && !done && <GateLines gate={leg.gate} may={may} move={move.id} />}
           {(sent || done) && <Parent watch={move.watch} />}
+          {!sent && !done && <RegistrationGiven key={leg.id} move={move} leg={leg} may={may} />}
           <div className="mt-5">
             <WebsiteLook move={move} now={now} may={may} />
           </div>
