@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { Acted, LedgerPage, ResolverView } from '@wanderon/contract';
+import { Acted, LedgerPage, MoveView, ResolverView } from '@wanderon/contract';
 import { Lab } from '@wanderon/lab';
 import { Knex } from 'knex';
 import { USUAL_HABITS, rowSeen } from '@wanderon/core';
@@ -153,6 +153,10 @@ describe('a person’s act and its word in the trail', () => {
     const noPlace = { nameservers: [], addresses: [], aliasTarget: null, requires: [], note: '', updateAddress: null };
     const registrar = await api.call<{ id: string }>('POST', '/api/hosts', { ...noPlace, name: 'A registrar', role: 'registrar' });
     await on('PUT', '/registrar', { host: registrar.id });
+    await act('PUT /api/moves/{id}/note', { method: 'PUT', path: `/api/moves/${move}/note`, body: { text: 'The client is away.' } });
+    await on('POST', '/tasks', { title: 'Ask the shop', when: 'before', note: '' });
+    const { legs } = await api.call<MoveView>('GET', `/api/moves/${move}`);
+    await on('DELETE', `/tasks/${legs[0]!.ownTasks[0]!.id}`, undefined, '/tasks/{task}');
     await on('PUT', '/registration', { registrar: 'A registrar', expires: null, locked: false });
     await on('POST', '/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 300 });
     await on('POST', '/withdraw');
@@ -253,6 +257,7 @@ describe('a person’s act and its word in the trail', () => {
       await yard.done('served');
       await yard.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 300 });
       await yard.done('lowered');
+      await onYard('POST /look', { kind: 'parent' });
       const line = (await yard.move()).legs[0]!.gate.lines.find((one) => one.waivable)!;
       await onYard('POST /waive', { line: line.key, facts: line.facts, reason: 'it may be so' });
       world.lab.clock.setRate(3600);

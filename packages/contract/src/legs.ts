@@ -4,6 +4,7 @@ import {
   EDGES,
   FRONTING,
   LEG_KINDS,
+  LOOK_KINDS,
   PURPOSES,
   REQUIREMENT_ENDS,
   RULE_RULINGS,
@@ -128,6 +129,17 @@ export const servedSchema = z.object({
 });
 export type ServedView = z.infer<typeof servedSchema>;
 
+/** Something to do that somebody noted for a move. */
+export const ownTaskSchema = z.object({
+  title: z.string().trim().min(1, 'Say what is to be done.').max(120),
+  when: z.enum(['before', 'after']),
+  note: z.string().trim().max(600).default(''),
+});
+export type OwnTaskInput = z.output<typeof ownTaskSchema>;
+/** What is looked at now. */
+export const lookNowSchema = z.object({ kind: z.enum(LOOK_KINDS) });
+export type LookInput = z.output<typeof lookNowSchema>;
+
 /** What a person says of the registration; null: not said. */
 export const givenRegistrationSchema = z.object({
   registrar: z.string().trim().max(200).nullable(),
@@ -218,6 +230,9 @@ export const legSchema = z.object({
       changes: z.array(z.string()),
     })
     .nullable(),
+  /** When each kind of look was made last. */
+  looked: z.partialRecord(z.enum(LOOK_KINDS), instant),
+  ownTasks: z.array(ownTaskSchema.extend({ id: z.string() })),
   /** What is ticked on handover sheets, by everybody who has them open (`tickOf`). */
   ticks: z.array(z.string()),
   /** Names whose change in place no answer shows, since the same edge fronts them before and after. */

@@ -74,7 +74,14 @@ export const actedSchema = z.object({
 export type Acted = z.infer<typeof actedSchema>;
 
 /** The head of a move; ledger, survey, watch and trail are resources of their own. */
-export const moveSchema = moveSummarySchema.extend({ version: z.number(), legs: z.array(legSchema) });
+export const moveSchema = moveSummarySchema.extend({
+  version: z.number(),
+  legs: z.array(legSchema),
+  /** What colleagues are to know of it. */
+  note: z.string(),
+});
+export const moveNoteSchema = z.object({ text: z.string().trim().max(10_000) });
+export type MoveNoteInput = z.output<typeof moveNoteSchema>;
 export type MoveView = z.infer<typeof moveSchema>;
 
 export const eventSchema = z.object({

@@ -163,6 +163,8 @@ export * from './slips/panelSlips';
 export * from './slips/records/slip';
 export * from './move/lessonsSeen';
 export * from './move/slipsSeen';
+export * from './move/ownTasks';
+export * from './move/stepLooks';
 export * from './move/stepPlaces';
 export * from './slips/lessons';
 export * from './move/byHand';

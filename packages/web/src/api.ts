@@ -149,6 +149,9 @@ export const actsOn = (move: string): readonly string[] => ['acts', move];
  * Something done to a leg of a move, `leg` or that of the page; what is on the screen of it is read anew. Where the server does not answer
  * it is kept and asked for again, by a name that keeps it from being done twice. `answered` is called before anything is read.
  */
+/** Acts on a move as a whole; all others are on one of its legs. */
+const OF_THE_MOVE: ReadonlySet<string> = new Set(['', '/close', '/note']);
+
 export function useMoveAction<T>(
   id: string,
   method: string,
@@ -159,7 +162,7 @@ export function useMoveAction<T>(
 ): UseMutationResult<Acted, Error, T> {
   const queries = useQueryClient();
   const here = useContext(LegContext);
-  const address = (to: string): string => (to === '/close' || to === '' ? `/api/moves/${id}${to}` : `/api/legs/${leg ?? here}${to}`);
+  const address = (to: string): string => (OF_THE_MOVE.has(to) ? `/api/moves/${id}${to}` : `/api/legs/${leg ?? here}${to}`);
   return useMutation({
     mutationKey: actsOn(id),
     gcTime: KEPT,

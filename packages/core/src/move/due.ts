@@ -7,6 +7,7 @@ import { Leg } from './leg';
 import { gateOf } from './gate';
 import { LOOK_KINDS, LookKind } from './looks';
 import { isDone, stepOf } from './steps';
+import { LOOK_PACE_SECONDS } from './stepLooks';
 
 /** Something that Wanderon does by itself, and from when on. */
 export interface Due {
@@ -127,6 +128,8 @@ function lookDue(leg: Leg, kind: LookKind): { at: Instant; every: number } | und
   if (asked) return { at: leg.now, every: every ?? WEBSITE_BEFORE };
   if (every === undefined) return undefined;
   if (last === undefined) return { at: leg.now, every };
+  const wanted = leg.said.looksAsked.get(kind);
+  if (wanted !== undefined && last < wanted) return { at: Math.max(wanted, last + LOOK_PACE_SECONDS), every };
   // Lookouts say themselves when to ask again; the last bound is asked about once more when it has passed.
   if (kind === 'lookouts') {
     const bound = leg.times.last.at;

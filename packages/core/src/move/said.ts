@@ -4,6 +4,7 @@ import { tickedOn } from '../hosts/sheetTicks';
 import { Instant } from '../timetable/instant';
 import { STARTING_TTL } from '../rebuild/propose';
 import { NO_WISH, SiteWish } from '../watch/site';
+import type { OwnTask } from './ownTasks';
 import { SetKey } from './plan';
 
 /** What people decide about a leg; each is a row that is never changed, and taken back by another row. */
@@ -28,6 +29,8 @@ export const DECISION_KINDS = [
   'hint', // what a hint is about
   'purpose', // what a record set is for
   'stored', // what a fronted set holds
+  'look', // servers are looked at now; subject: the kind of look
+  'own task', // something to do that somebody noted; subject: its id, value: the task, or null where it is taken away
   'pages', // pages that are looked at
   'done', // a step that a person does; subject: the step
   'early', // what the web host looks for beforehand is put into the live zone
@@ -88,6 +91,9 @@ export interface Said {
   readonly assents: ReadonlyMap<SetKey, Assent>;
   readonly surveyAsked: number;
   readonly websiteAsked: number;
+  /** When somebody asked for a look of a kind last. */
+  readonly looksAsked: ReadonlyMap<string, Instant>;
+  readonly ownTasks: readonly OwnTask[];
   /** Ticks on handover sheets, all of them: what somebody says is typed completes nothing that can be seen. */
   readonly ticks: readonly string[];
   /** Those on the sheet of the records, by their rows. */
@@ -145,6 +151,8 @@ export function saidBy(decisions: readonly Decision[]): Said {
     assents: new Map([...bySubject('assent')].map(([key, one]) => [key, one.value as Assent])),
     surveyAsked: last('survey')?.id ?? 0,
     websiteAsked: last('website')?.id ?? 0,
+    looksAsked: new Map([...bySubject('look')].map(([kind, one]) => [kind, one.at])),
+    ownTasks: [...bySubject('own task')].flatMap(([id, one]) => (one.value === null ? [] : [{ ...(one.value as Omit<OwnTask, 'id'>), id }])),
     ticks,
     typed: tickedOn('records', ticks),
     registration: last('registration')?.value as GivenRegistration | undefined,

@@ -3,6 +3,7 @@ import { Leg } from './leg';
 import * as modules from './rules';
 import { unusedRules } from './former';
 import { CHAPTERS, StepRule, StepStanding, stands } from './rules/rule';
+import { ownTaskRules } from './ownTasks';
 import { taskRules } from './tasks';
 
 /** Every rule, in the order in which its steps are shown; a rule is what its file exports with an id. */
@@ -21,7 +22,7 @@ export function stepsOf(leg: Leg): readonly Step[] {
         const title = rule.titleIn?.(leg.plan);
         return title === undefined ? rule : { ...rule, title };
       }),
-      [...taskRules(leg.plan), ...unusedRules(leg.plan)],
+      [...taskRules(leg.plan), ...ownTaskRules(leg), ...unusedRules(leg.plan)],
     );
     const made = new Map<string, Step>();
     const make = (rule: StepRule): Step => {

@@ -1,3 +1,4 @@
+import { OWN_TASK } from './ownTasks';
 import { unusedStep } from './former';
 import { Leg } from './leg';
 import { stepOf, STEP_RULES } from './steps';
@@ -13,6 +14,7 @@ const LINES: Readonly<Record<string, string>> = {
   unread: 'what the survey could not read',
   remarks: 'remarks on the plan',
   asked: 'what the new host asks for',
+  'own tasks': 'what you noted to do before',
   drift: 'the old zone since the survey',
   ds: 'the DS at the registrar',
   lowered: 'the TTLs at the old nameservers',
@@ -25,6 +27,7 @@ const LINES: Readonly<Record<string, string>> = {
 /** Steps that follow from what a host asks for, or from a former way, by the beginning of their ids. */
 const KINDS: readonly (readonly [string, string])[] = [
   [TASK, 'A task at the new host'],
+  [OWN_TASK, 'A task that somebody noted'],
   [CLEAR, 'A record that was there for a time'],
   [unusedStep(''), 'The zone at a former host'],
 ];

@@ -1,4 +1,5 @@
 import { RowDecision } from '../rebuild/ledgerRow';
+import type { OwnTask } from './ownTasks';
 import { RulingsValue, rowsOf } from '../rebuild/rowWords';
 import { ruleWords } from '../rebuild/standingRule';
 import { plain } from '../survey/words';
@@ -83,6 +84,10 @@ export function decisionWords(decision: Decision, titleOf: (id: string) => strin
       return `How ${plain(subject)} is answered`;
     case 'site':
       return 'Where visitors are to end';
+    case 'look':
+      return 'A look';
+    case 'own task':
+      return decision.value ? `“${(decision.value as OwnTask).title}” to do` : 'A task taken away';
     case 'comment':
       return `A comment on ${set}`;
     case 'typed':

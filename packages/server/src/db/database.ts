@@ -1,6 +1,7 @@
 import knex, { Knex } from 'knex';
 import * as accounts from './accounts';
 import * as addedResolvers from './addedResolvers';
+import * as moveNotes from './moveNotes';
 import * as panels from './panels';
 import * as registryLists from './registryLists';
 import * as backOut from './backOut';
@@ -68,6 +69,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '030_added_resolvers', migration: addedResolvers },
   { name: '031_panels', migration: panels },
   { name: '032_registry_lists', migration: registryLists },
+  { name: '033_move_notes', migration: moveNotes },
 ];
 
 const SOURCE: Knex.MigratorConfig = {

@@ -7,6 +7,7 @@ export interface MoveRow {
   domain_id: string;
   domain: string;
   client: string | null;
+  note: string;
   scope: Scope;
   state: 'open' | 'closed' | 'abandoned';
   created_at: Instant;

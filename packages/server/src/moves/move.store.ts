@@ -12,7 +12,9 @@ import { LegRow, MoveRow, ProposalRow, ProposedRow } from './move.rows';
 const HELD = 100_000;
 
 /** Every column but the summary, which is a page's. */
-const MOVE_COLUMNS = ['id', 'domain_id', 'scope', 'state', 'created_at', 'closed_at', 'wake_at', 'version', 'summarised'].map((column) => `moves.${column}`);
+const MOVE_COLUMNS = ['id', 'domain_id', 'scope', 'state', 'note', 'created_at', 'closed_at', 'wake_at', 'version', 'summarised'].map(
+  (column) => `moves.${column}`,
+);
 
 /** Moves, their legs and proposed rulings as they stand in the database. */
 @Injectable()

@@ -29,6 +29,9 @@ import {
   namedSchema,
   panelShownSchema,
   typedSchema,
+  lookNowSchema,
+  moveNoteSchema,
+  ownTaskSchema,
   registrarSchema,
   givenRegistrationSchema,
   askFrontSchema,
@@ -72,6 +75,9 @@ class FrontingDto extends createZodDto(frontingSchema) {}
 class PanelShownDto extends createZodDto(panelShownSchema) {}
 class TypedDto extends createZodDto(typedSchema) {}
 class GivenRegistrationDto extends createZodDto(givenRegistrationSchema) {}
+class LookDto extends createZodDto(lookNowSchema) {}
+class MoveNoteDto extends createZodDto(moveNoteSchema) {}
+class OwnTaskDto extends createZodDto(ownTaskSchema) {}
 class RegistrarDto extends createZodDto(registrarSchema) {}
 class BackDto extends createZodDto(backSchema) {}
 class AskFrontDto extends createZodDto(askFrontSchema) {}
@@ -210,6 +216,36 @@ export class MovesController {
   @ZodResponse({ type: ActedDto, description: 'Ticks a row of the handover sheet, or takes the tick off.' })
   async typed(@Param('leg') leg: string, @Body() input: TypedDto, @Person() person: Caller): Promise<Acted> {
     return this.service.typed(leg, input, person);
+  }
+
+  @Put('moves/:id/note')
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Says what colleagues are to know of a move.' })
+  async note(@Param('id') id: string, @Body() input: MoveNoteDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.note(id, input, person);
+  }
+
+  @Post('legs/:leg/tasks')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Notes something to do in a move.' })
+  async addTask(@Param('leg') leg: string, @Body() input: OwnTaskDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.addTask(leg, input, person);
+  }
+
+  @Delete('legs/:leg/tasks/:task')
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Takes away something that was noted to do.' })
+  async dropTask(@Param('leg') leg: string, @Param('task') task: string, @Person() person: Caller): Promise<Acted> {
+    return this.service.dropTask(leg, task, person);
+  }
+
+  @Post('legs/:leg/look')
+  @HttpCode(200)
+  @Allow('technician')
+  @ZodResponse({ type: ActedDto, description: 'Has servers asked now, and not only when it is their turn.' })
+  async look(@Param('leg') leg: string, @Body() input: LookDto, @Person() person: Caller): Promise<Acted> {
+    return this.service.look(leg, input, person);
   }
 
   @Put('legs/:leg/registration')

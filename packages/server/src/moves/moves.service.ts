@@ -1,5 +1,17 @@
+import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
-import { Acted, FrontingInput, NamedInput, SiteInput, TypedInput, RegistrarInput, GivenRegistrationInput } from '@wanderon/contract';
+import {
+  Acted,
+  FrontingInput,
+  NamedInput,
+  SiteInput,
+  TypedInput,
+  RegistrarInput,
+  LookInput,
+  MoveNoteInput,
+  OwnTaskInput,
+  GivenRegistrationInput,
+} from '@wanderon/contract';
 import {
   Instant,
   frontingOf,
@@ -17,13 +29,16 @@ import {
   tickWords,
   spellingsOf,
   stepOf,
+  LOOK_PACE_SECONDS,
+  LookKind,
+  dueOf,
 } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
 import { Advancer } from '../engine/advance';
 import { HostStore } from '../hosts/host.store';
 import { Caller } from '../people/allow';
 import { Reader } from '../reading/reader';
-import { InvalidInput, NotNow } from '../refusals';
+import { InvalidInput, NotNow, notFound } from '../refusals';
 import { LegLoader, isSwitched } from './legLoader';
 import { isChosen } from './move.rows';
 import { MoveStore } from './move.store';
@@ -31,6 +46,18 @@ import { Act, KEPT, MoveActs } from './moveActs';
 
 /** Seconds that a moment which was meant as now may lie back when it arrives. */
 const LATELY = 60;
+
+/** Tasks that people note for one move. */
+const MOST_TASKS = 40;
+
+const LOOK_WORDS: Readonly<Record<LookKind, string>> = {
+  parent: 'the registry',
+  old: 'the present nameservers',
+  new: 'the new nameservers',
+  drift: 'the present zone',
+  lookouts: 'the resolvers',
+  website: 'the website',
+};
 
 const FRONTING_WORDS: Readonly<Record<FrontingInput['state'], string>> = {
   off: 'fronting is off',
@@ -224,6 +251,42 @@ export class MoveService {
       if (!leg.leg.plan.chosen) throw new NotNow('Where the website will be is known once the hosts are chosen.', { kept: KEPT });
       if (isDone(leg.leg, 'settle')) throw new NotNow('The move is finished: the website is not looked at any more.', { kept: KEPT });
       await decide({ kind: 'website' }, { kind: 'website', text: 'A look at the website was asked for.' });
+    });
+  }
+
+  /** Servers are asked now, and not only when it is their turn. Throws a NotNow where that was asked for a moment ago. */
+  async look(legId: string, { kind }: LookInput, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ leg, at, decide }) => {
+      if (!dueOf(leg.leg).some((due) => due.what === 'look' && due.id === kind))
+        throw new NotNow('Nothing is waited for there: there is nothing to look at.', { kept: KEPT });
+      if (at < (leg.said.looksAsked.get(kind) ?? -Infinity) + LOOK_PACE_SECONDS)
+        throw new NotNow('A look was asked for a moment ago: Wanderon is at it.', { kept: KEPT });
+      await decide({ kind: 'look', subject: kind }, { kind: 'look', text: `A look at ${LOOK_WORDS[kind]} was asked for.` });
+    });
+  }
+
+  /** What colleagues are to know of the move. */
+  async note(id: string, { text }: MoveNoteInput, person: Caller): Promise<Acted> {
+    return this.acts.onMove(id, person, async ({ move, transaction, note }) => {
+      if (move.note === text) return;
+      await transaction('moves').where({ id }).update({ note: text });
+      await note({ kind: 'note', text: text === '' ? 'The note was emptied.' : 'The note was changed.', before: move.note, after: text });
+    });
+  }
+
+  /** Something to do in this move, beside what its hosts ask for. */
+  async addTask(legId: string, task: OwnTaskInput, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ leg, decide }) => {
+      if (leg.said.ownTasks.length >= MOST_TASKS) throw new NotNow(`A move can have ${MOST_TASKS} tasks of its own.`, { kept: KEPT });
+      await decide({ kind: 'own task', subject: randomUUID(), value: task }, { kind: 'own task', text: `To do ${task.when} the cutover: ${task.title}.` });
+    });
+  }
+
+  async dropTask(legId: string, id: string, person: Caller): Promise<Acted> {
+    return this.acts.act(legId, person, async ({ leg, decide }) => {
+      const task = leg.said.ownTasks.find((one) => one.id === id);
+      if (!task) throw notFound('task');
+      await decide({ kind: 'own task', subject: id, value: null }, { kind: 'own task', text: `Not to do any more: ${task.title}.`, before: task, after: null });
     });
   }
 

@@ -36,7 +36,7 @@ export class MoveViews {
   async get(id: string, person: string): Promise<MoveView> {
     const shown = await this.loaded.get(id);
     const legs = shown.legs.map((one) => legView(one, shown.people, shown.sent.get(one.row.id) ?? [], person));
-    return { ...summaryOf(shown, this.clock.now()), version: shown.move.version, legs };
+    return { ...summaryOf(shown, this.clock.now()), version: shown.move.version, note: shown.move.note, legs };
   }
 
   /** A page of rows in their order, with what is said of them; throws a NotNow where the row that it comes after is gone. */

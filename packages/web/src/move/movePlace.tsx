@@ -13,6 +13,7 @@ import { askedOf } from './asked/askedOf';
 import { AbandonDialog } from './abandonDialog';
 import { LegTabs } from './legTabs';
 import { legOf } from './legOf';
+import { Notes } from './notes';
 import { Rebuild } from './rebuild/rebuild';
 import { Survey } from './survey/survey';
 import { ChangeInPlace } from './switch/changeInPlace';
@@ -167,6 +168,16 @@ export function MovePlace({ me }: { me: Me }) {
               )}
               <li className={leg.byHand || leg.survey ? '' : 'mt-3 max-md:mt-0'}>
                 <NavLink
+                  to={{ pathname: `/moves/${id}/notes`, search: search.toString() }}
+                  className={({ isActive }) =>
+                    `-ml-4 block border-l-[3px] py-1 max-md:ml-0 pl-[0.85rem] text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
+                  }
+                >
+                  Notes and tasks
+                </NavLink>
+              </li>
+              <li>
+                <NavLink
                   to={{ pathname: `/moves/${id}/trail`, search: search.toString() }}
                   className={({ isActive }) =>
                     `-ml-4 block border-l-[3px] py-1 max-md:ml-0 pl-[0.85rem] text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
@@ -197,6 +208,7 @@ export function MovePlace({ me }: { me: Me }) {
             {chapter === 'switch' && leg.kind === 'repoint' && open && <ChangeInPlace {...props} leg={open} />}
             {chapter === 'watch' && <Watch {...props} />}
             {chapter === 'trail' && <Trail id={id} />}
+            {chapter === 'notes' && <Notes key={leg.id} {...props} />}
             {chapter === 'sheet' && open && <Sheet {...props} leg={open} />}
             {(chapter === 'lower' || chapter === 'raise') && open && <TtlSheet {...props} leg={open} which={chapter} />}
             {chapter === 'compare' && open && <Compare {...props} leg={open} />}

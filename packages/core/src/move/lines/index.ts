@@ -6,6 +6,7 @@ export * from './delegated';
 export * from './unread';
 export * from './remarks';
 export * from './asked';
+export * from './ownTasks';
 export * from './drift';
 export * from './signed';
 export * from './lowered';

@@ -42,7 +42,7 @@ export function AskedPage({ move, leg, may }: ChapterProps) {
         </p>
       )}
       {(['early', 'early-seen'] as const).map((id) => (
-        <StepNote key={id} step={stepIn(leg, id)} move={move.id} may={may} />
+        <StepNote key={id} step={stepIn(leg, id)} leg={leg} move={move.id} may={may} />
       ))}
       <div className="grid grid-cols-2 gap-10 max-lg:grid-cols-1">
         <div>

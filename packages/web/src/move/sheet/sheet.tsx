@@ -81,6 +81,7 @@ export function Sheet({ move, leg, may, now }: LedgerProps) {
               leg,
               leg.kind === 'repoint' && leg.seen.ts !== null ? 'changed' : leg.kind === 'delegation' && leg.served ? 'served' : inPlace ? 'changed' : 'push',
             )}
+            leg={leg}
             move={move.id}
             may={may}
           />

@@ -53,7 +53,7 @@ export function TtlSheet({ move, leg, may, now, which }: LedgerProps & { which: 
         used={rows.length > 0 && rows.every((row) => typed.includes(row.id))}
         may={may}
       />
-      <StepNote step={step} move={move.id} may={may} />
+      <StepNote step={step} leg={leg} move={move.id} may={may} />
       {rows.length === 0 ? (
         <p className="py-2 text-faded">{panel.entry?.ttls === null ? 'No TTL can be set in this panel.' : 'Every TTL is as it is to be.'}</p>
       ) : (

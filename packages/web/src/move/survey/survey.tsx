@@ -34,7 +34,7 @@ export function Survey({ move, leg, may, now }: ChapterProps) {
   return (
     <section>
       {survey === null && <h2 className="mb-2 text-lg">Survey</h2>}
-      <StepNote step={step} move={move.id} may={may} />
+      <StepNote step={step} leg={leg} move={move.id} may={may} />
       {open && survey === null && step?.state === 'stopped' && <Button onClick={() => setGiving(true)}>Give what you have</Button>}
       {running && <Running move={move} again={survey !== null} may={may} />}
       {survey && (

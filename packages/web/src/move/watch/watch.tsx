@@ -110,9 +110,9 @@ export function Watch({ move, leg, me, now, may }: ChapterProps) {
           </Button>
         )}
       </div>
-      <StepNote step={stepIn(leg, 'switch')?.state === 'doing' ? stepIn(leg, 'switch') : undefined} move={move.id} may={may} />
-      <StepNote step={stepIn(leg, 'served')?.state === 'doing' ? stepIn(leg, 'served') : undefined} move={move.id} may={may} />
-      <StepNote step={stepIn(leg, 'changed')?.state === 'doing' ? stepIn(leg, 'changed') : undefined} move={move.id} may={may} />
+      <StepNote step={stepIn(leg, 'switch')?.state === 'doing' ? stepIn(leg, 'switch') : undefined} leg={leg} move={move.id} may={may} />
+      <StepNote step={stepIn(leg, 'served')?.state === 'doing' ? stepIn(leg, 'served') : undefined} leg={leg} move={move.id} may={may} />
+      <StepNote step={stepIn(leg, 'changed')?.state === 'doing' ? stepIn(leg, 'changed') : undefined} leg={leg} move={move.id} may={may} />
       <ChapterSteps leg={leg} chapter="watch" move={move} may={may} elsewhere={['close', 'next-leg']} />
       {!isOutside && (
         <p className="my-2 text-faded">
