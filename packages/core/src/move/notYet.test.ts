@@ -47,7 +47,7 @@ describe('why the new is not seen yet', () => {
       zones: NEW.flatMap((server, index) => rows(server, `203.0.113.${index + 1}`, [1000, 6000, planned({ [WWW]: { ttl: 300, data: ['192.0.2.9'] } })])),
     });
     expect(brief(wrong)).toEqual(['authorities: do']);
-    expect(whyNotYet(wrong, [])[0]!.text).toContain('do not serve www.zone.test. A as planned');
+    expect(whyNotYet(wrong, [])[0]!.text).toContain('do not serve www.zone.test A as planned');
   });
 
   it('is remembered until a stated time where every server is right', () => {

@@ -2,7 +2,7 @@ import { RowDecision } from '../rebuild/ledgerRow';
 import type { OwnTask } from './ownTasks';
 import { RulingsValue, rowsOf } from '../rebuild/rowWords';
 import { ruleWords } from '../rebuild/standingRule';
-import { plain } from '../survey/words';
+import { plain, setWords } from '../survey/words';
 import { Decision, DecisionKind, standing } from './said';
 
 /** What undo takes back; acts that went out are set right by other acts. */
@@ -52,7 +52,7 @@ export function decisionWords(decision: Decision, titleOf: (id: string) => strin
   switch (kind) {
     case 'ruling': {
       const row = (decision.value as { row: RowDecision } | null)?.row;
-      return row ? `${row.owner} ${row.type}` : 'A row taken out';
+      return row ? setWords(row) : 'A row taken out';
     }
     case 'rulings': {
       const { rule } = decision.value as RulingsValue;

@@ -1,3 +1,4 @@
+import { setWords } from '../survey/words';
 import { Name } from '../dns/name';
 import { fingerprint } from '../move/fingerprint';
 import { EditResult, readRow } from './editRuling';
@@ -27,7 +28,7 @@ export function editRows(
     // What was not found can only go, or get another value.
     const ruling = edit.ruling === 'repoint' && !before.found ? 'new' : edit.ruling;
     const result = editRow(zone, before, { ...edit, ruling });
-    if (!result.ok) return { ...result, problem: `${before.owner} ${before.type}: ${result.problem}` };
+    if (!result.ok) return { ...result, problem: `${setWords(before)}: ${result.problem}` };
     if (result.row && sameRow(before, result.row)) continue;
     changed.push({ id: before.id, row: result.row });
   }

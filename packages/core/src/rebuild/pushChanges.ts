@@ -1,3 +1,4 @@
+import { setWords } from '../survey/words';
 import { RRset, rrsetToText, sameData } from '../dns/record';
 import { typeMnemonic } from '../dns/typeNames';
 import { SetChange, changesBetween } from '../dns/update';
@@ -48,7 +49,7 @@ export function foreignWords(
   host: string,
   foreign: readonly ForeignSet[],
 ): { readonly problem: string; readonly foreign: readonly { readonly key: SetKey; readonly data: readonly string[] }[] } {
-  const names = foreign.map((set) => `${set.owner.toString()} ${typeMnemonic(set.type)}`);
+  const names = foreign.map((set) => setWords({ owner: set.owner.toString(), type: typeMnemonic(set.type) }));
   const more = names.length > 5 ? ` and ${names.length - 5} more` : '';
   return {
     problem: `At ${host} stands what is not of this plan, and would go or be overwritten: ${names.slice(0, 5).join(', ')}${more}.`,

@@ -25,3 +25,8 @@ export function capital(text: string): string {
 export function uncapital(text: string): string {
   return `${text.charAt(0).toLowerCase()}${text.slice(1)}`;
 }
+
+/** What a record set is called in a sentence: `www.choir.example. CNAME` → `www.choir.example CNAME` */
+export function setWords({ owner, type }: { readonly owner: string; readonly type: string }): string {
+  return `${plain(owner)} ${type}`;
+}

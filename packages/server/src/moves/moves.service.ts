@@ -32,6 +32,7 @@ import {
   LOOK_PACE_SECONDS,
   LookKind,
   dueOf,
+  setWords,
 } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
 import { Advancer } from '../engine/advance';
@@ -84,7 +85,7 @@ export class MoveService {
       if (leg.leg.plan.kind === 'repoint') throw new NotNow('The zone stays where it is: nothing is pushed.', { kept: KEPT });
       if (lacksNames(leg.leg.plan)) throw new NotNow(`Say first which nameservers ${leg.leg.plan.newHost!.name} gave this domain.`, { kept: KEPT });
       const [stop] = openStops(leg.leg.remarks);
-      if (stop) throw new NotNow(`${stop.owner} ${stop.type}: ${stop.text}`, { kept: KEPT });
+      if (stop) throw new NotNow(`${setWords(stop)}: ${stop.text}`, { kept: KEPT });
       if (isDone(leg.leg, 'push')) throw new NotNow('This was done already.', { kept: KEPT });
       if (leg.said.pushed && stepOf(leg.leg, 'push')!.standing.state !== 'stopped') throw new NotNow('This was decided already.', { kept: KEPT });
       await decide({ kind: 'push' }, { kind: 'push', text: 'The push of the new zone was decided.', before: null, after: null });

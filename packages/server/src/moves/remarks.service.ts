@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { Acted, LetBeInput, MendInput } from '@wanderon/contract';
-import { LegRemark, Waiver, fixKey, remarkSubject } from '@wanderon/core';
+import { LegRemark, Waiver, fixKey, remarkSubject, setWords } from '@wanderon/core';
 import { Caller } from '../people/allow';
 import { NotNow, notFound } from '../refusals';
 import { Act, KEPT, MoveActs } from './moveActs';
@@ -19,7 +19,7 @@ export class RemarkService {
         .flatMap((remark) => remark.fixes)
         .find((one) => fixKey(one) === input.fix);
       if (!fix) throw new NotNow('The plan has changed since this fix was shown.', { detail: 'Look at the row again.', kept: KEPT });
-      await ruleFixed(act, fix.rows, `${input.owner} ${input.type}: ${fix.text}`);
+      await ruleFixed(act, fix.rows, `${setWords(input)}: ${fix.text}`);
     });
   }
 
@@ -29,7 +29,7 @@ export class RemarkService {
       const said = remarksAt(act, of);
       const remark = said.find((one) => one.fact === fact);
       if (!remark) throw new NotNow('Something else is said of this row by now.', { detail: 'Look at the row again.', kept: KEPT });
-      const words = `${remark.owner} ${remark.type}: ${remark.text}`;
+      const words = `${setWords(remark)}: ${remark.text}`;
       const standing = act.leg.said.waived.get(remarkSubject(of));
       const covered = said.filter((one) => one.waived !== undefined).map((one) => one.fact);
       if (reason !== null)

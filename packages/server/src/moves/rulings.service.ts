@@ -22,6 +22,7 @@ import {
   rowSeen,
   rowsOf,
   undoable,
+  setWords,
 } from '@wanderon/core';
 import { Database } from '../db/database';
 import { Caller } from '../people/allow';
@@ -49,7 +50,7 @@ export class RulingService {
       refuseOutside(leg.row.scope, before.owner, before.type);
       const result = editRow(Name.parse(`${move.domain}.`), before, edit);
       if (!result.ok) throw refused(result);
-      const text = `${before.owner} ${before.type}: ${result.row ? RULED_LABELS[result.row.ruling] : 'taken out'}.`;
+      const text = `${setWords(before)}: ${result.row ? RULED_LABELS[result.row.ruling] : 'taken out'}.`;
       return [
         { kind: 'ruling', subject: rulingId, value: { row: result.row } },
         { kind: 'ruling', text, before: told(before), after: result.row && told(result.row) },
@@ -63,7 +64,7 @@ export class RulingService {
     const name = (await this.people.names([by], database)).get(by) ?? 'Somebody else';
     const theirs = `${RULED_LABELS[row.ruling]}${row.ruling === 'repoint' || row.ruling === 'new' ? ` to ${row.planned!.data.join(', ')}` : ''}`;
     const yours = `${RULED_LABELS[mine.ruling]}${mine.data === undefined ? '' : ` to ${mine.data.split('\n').join(', ')}`}`;
-    throw new NotNow(`${name} has decided ${row.owner} ${row.type} meanwhile: ${theirs}.`, {
+    throw new NotNow(`${name} has decided ${setWords(row)} meanwhile: ${theirs}.`, {
       detail: `Yours would be ${yours}: look at the row, and decide it again if it is to be so.`,
       kept: KEPT,
     });
@@ -98,7 +99,7 @@ export class RulingService {
       const result = newRow(act.leg.leg.plan.zone, act.leg.rows, typed);
       if (!result.ok) throw refused(result);
       refuseOutside(act.leg.row.scope, result.row!.owner, result.row!.type);
-      await rule(act, randomUUID(), result.row, `${result.row!.owner} ${result.row!.type}: added.`, null);
+      await rule(act, randomUUID(), result.row, `${setWords(result.row!)}: added.`, null);
     });
   }
 
@@ -113,7 +114,7 @@ export class RulingService {
       if (!given.ok) throw new InvalidInput(given.problem, { field: 'data', kept: KEPT });
       refuseOutside(act.leg.row.scope, given.row.owner, given.row.type);
       const before = act.leg.rows.find((one) => one.id === given.id) ?? null;
-      const text = `${given.row.owner} ${given.row.type}: the value that ${plan.newWeb!.name} gave for this site.`;
+      const text = `${setWords(given.row)}: the value that ${plan.newWeb!.name} gave for this site.`;
       await rule(act, given.id ?? randomUUID(), given.row, text, before, { requirement: id, data: given.data });
     });
   }

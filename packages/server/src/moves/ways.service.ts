@@ -1,7 +1,23 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { Acted, TakeWay, WaiveInput } from '@wanderon/contract';
-import { Assent, Waiver, Way, adoptable, adoptedRow, duration, factsOf, gateOf, notOurs, ownerOf, stepOf, titleIn, typeOf, uncapital } from '@wanderon/core';
+import {
+  Assent,
+  Waiver,
+  Way,
+  adoptable,
+  adoptedRow,
+  duration,
+  factsOf,
+  gateOf,
+  notOurs,
+  ownerOf,
+  stepOf,
+  titleIn,
+  typeOf,
+  uncapital,
+  setWords,
+} from '@wanderon/core';
 import { Caller } from '../people/allow';
 import { NotNow, notFound } from '../refusals';
 import { Act, KEPT, MoveActs } from './moveActs';
@@ -76,7 +92,10 @@ export class WaysService {
     for (const [key, data] of notOurs(leg.leg))
       await decide(
         { kind: 'assent', subject: key, value: { what, data } },
-        event('assent', `${ownerOf(key)} ${typeOf(key)} as it stands there ${what === 'take' ? 'gives way to the plan' : 'stays as it is'}.`),
+        event(
+          'assent',
+          `${setWords({ owner: ownerOf(key), type: typeOf(key) })} as it stands there ${what === 'take' ? 'gives way to the plan' : 'stays as it is'}.`,
+        ),
       );
     if (leg.leg.plan.kind === 'repoint') await decide({ kind: 'retry', subject: 'change' }, event('retry', 'Change the records: again.'));
     else await decide({ kind: 'retry', subject: 'push' }, event('retry', 'Push the new zone: again.'));
@@ -88,13 +107,7 @@ export class WaysService {
     for (const change of adoptable(act.leg.leg, where)) {
       const { id, row } = adoptedRow(act.leg.rows, change, where === 'old' ? 'old' : 'new');
       const before = act.leg.rows.find((one) => one.id === id) ?? null;
-      await rule(
-        act,
-        id ?? randomUUID(),
-        row,
-        `${change.owner} ${change.type}: taken into the plan as it stands at the ${where === 'old' ? 'old' : 'new'} host.`,
-        before,
-      );
+      await rule(act, id ?? randomUUID(), row, `${setWords(change)}: taken into the plan as it stands at the ${where === 'old' ? 'old' : 'new'} host.`, before);
     }
   }
 

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { Acted, AnswerHint, MoveSurvey, NameHint, PagesInput, PurposeInput, StoredInput, SurveyView } from '@wanderon/contract';
-import { counted, isDone, plain, readRow } from '@wanderon/core';
+import { counted, isDone, plain, readRow, setWords } from '@wanderon/core';
 import { LiveService } from '../live/live.service';
 import { LegLoader, LoadedLeg } from '../moves/legLoader';
 import { Act, KEPT, MoveActs } from '../moves/moveActs';
@@ -67,7 +67,7 @@ export class SurveyActs {
         { kind: 'hint', subject, value: input.answer },
         {
           kind: 'hint',
-          text: `The sign at ${input.owner} ${input.answer ? `is ${input.answer}` : 'is open again'}.`,
+          text: `The sign at ${plain(input.owner)} ${input.answer ? `is ${input.answer}` : 'is open again'}.`,
           before: saidOfSurvey(leg.stands).hints.get(subject) ?? null,
           after: input.answer,
         },
@@ -85,7 +85,7 @@ export class SurveyActs {
       await this.give(
         act,
         { ...given, sets: JSON.stringify(given.sets), names },
-        `The sign at ${input.owner} was given a name: ${name}; the survey is taken again.`,
+        `The sign at ${plain(input.owner)} was given a name: ${name}; the survey is taken again.`,
         given.id,
       );
     });
@@ -134,7 +134,7 @@ export class SurveyActs {
     return this.acts.act(legId, person, async (act) => {
       if (act.leg.leg.plan.chosen) throw new NotNow('The plan was made already: type the value in its row in Rebuild.', { kept: KEPT });
       const set = await this.setOf(act.leg, input.owner, input.type);
-      if (set.fronted === null) throw new NotNow(`${input.owner} ${input.type} is answered as it is stored.`, { kept: KEPT });
+      if (set.fronted === null) throw new NotNow(`${setWords(input)} is answered as it is stored.`, { kept: KEPT });
       let data: string[] = [];
       if (input.data.trim() !== '') {
         const read = readRow(act.leg.leg.plan.zone, { owner: set.owner, type: set.type, ttl: String(set.ttl), data: input.data });

@@ -1,3 +1,4 @@
+import { setWords } from '../../survey/words';
 import { duration } from '../../survey/duration';
 import { isFirstUse } from '../firstUse';
 import { LineRule, UNSEEN, line } from './line';
@@ -20,7 +21,7 @@ export const drift: LineRule = (leg) => {
   const holds = seen.changes.length === 0;
   const words = seen.changes.map(
     (one) =>
-      `${one.owner} ${one.type} ${one.before === null ? 'was added' : one.after === null ? 'is gone' : sameData(one.before.data, one.after.data) ? `has a TTL of ${duration(one.after.ttl)} again` : 'changed'}`,
+      `${setWords(one)} ${one.before === null ? 'was added' : one.after === null ? 'is gone' : sameData(one.before.data, one.after.data) ? `has a TTL of ${duration(one.after.ttl)} again` : 'changed'}`,
   );
   return line(
     leg,

@@ -1,3 +1,4 @@
+import { setWords } from '../../survey/words';
 import { openStops } from '../legRemarks';
 import { LineRule, line } from './line';
 
@@ -16,7 +17,7 @@ export const remarks: LineRule = (leg) => {
         ? null
         : stops
             .slice(0, 3)
-            .map((stop) => `${stop.owner} ${stop.type}: ${stop.text}`)
+            .map((stop) => `${setWords(stop)}: ${stop.text}`)
             .join(' '),
     },
   );

@@ -1,3 +1,4 @@
+import { setWords } from '../../survey/words';
 import { duration } from '../../survey/duration';
 import { lowersTtls } from '../../timetable/lowering';
 import { Leg } from '../leg';
@@ -37,7 +38,7 @@ function loweredWords(leg: Leg): string | null {
     names.length > 0
       ? `${names.join(', ')} still ${names.length === 1 ? 'serves' : 'serve'} the old TTL of ${kinds
           .slice(0, 3)
-          .map((key) => `${ownerOf(key)} ${typeOf(key)}`)
+          .map((key) => setWords({ owner: ownerOf(key), type: typeOf(key) }))
           .join(', ')}${kinds.length > 3 ? ` and ${kinds.length - 3} more` : ''}.`
       : '',
     ...silent.map((one) => `${one.server.replace(/\.$/, '')} (${one.address}) does not answer: ${one.silence!.problem}.`),

@@ -33,7 +33,7 @@ describe('reading a new zone back', () => {
         one,
         readBack(one).filter((read) => !isServed(read)),
       ),
-    ).toBe(`${NEW[0]!.slice(0, -1)} has not answered for zone.test. MX yet.`);
+    ).toBe(`${NEW[0]!.slice(0, -1)} has not answered for zone.test MX yet.`);
   });
 
   it('takes one look without an answer for no more than that, where there was one before', () => {

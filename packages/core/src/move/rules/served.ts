@@ -1,5 +1,5 @@
 import { TYPE_CODES } from '../../dns/typeNames';
-import { listWords, plain } from '../../survey/words';
+import { listWords, plain, setWords } from '../../survey/words';
 import { sameNameSet } from '../../watch/verdict';
 import { Instant } from '../../timetable/instant';
 import { rebuildsZone } from '../account';
@@ -93,7 +93,7 @@ export function readBackWords(leg: Leg, lacking: readonly ReadBack[]): string {
   const refusing = lacking.filter((one) => one.refused);
   const silent = lacking.filter((one) => one.problem !== null && !one.refused);
   const differing = lacking.filter((one) => one.problem === null);
-  const sets = new Set(differing.flatMap((one) => one.differs.map(({ key }) => `${ownerOf(key)} ${typeOf(key)}`)));
+  const sets = new Set(differing.flatMap((one) => one.differs.map(({ key }) => setWords({ owner: ownerOf(key), type: typeOf(key) }))));
   const names = (all: readonly ReadBack[]): string => [...new Set(all.map((one) => one.server.replace(/\.$/, '')))].join(', ');
   return [
     sets.size > 0
@@ -135,8 +135,8 @@ function apexWords({ plan }: Leg, differing: readonly ReadBack[]): string[] {
 function unansweredWords(lacking: readonly ReadBack[]): string[] {
   return lacking.flatMap(({ server, unanswered }) => {
     if (unanswered.length === 0) return [];
-    const names = unanswered.slice(0, 3).map((key) => `${ownerOf(key)} ${typeOf(key)}`);
-    return [`${server.replace(/\.$/, '')} has not answered for ${names.join(', ')}${unanswered.length > 3 ? ` and ${unanswered.length - 3} more` : ''} yet.`];
+    const names = unanswered.slice(0, 3).map((key) => setWords({ owner: ownerOf(key), type: typeOf(key) }));
+    return [`${plain(server)} has not answered for ${names.join(', ')}${unanswered.length > 3 ? ` and ${unanswered.length - 3} more` : ''} yet.`];
   });
 }
 
