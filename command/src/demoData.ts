@@ -24,6 +24,7 @@ interface Scenario {
     tasks?: unknown[];
     form?: unknown;
     holdsEarly?: boolean;
+    isStrange?: boolean;
     key?: unknown;
     note: string;
   }[];
@@ -39,6 +40,22 @@ interface MoveState {
     seen: { t0: unknown };
   }[];
 }
+
+/** What the new host of the first domain wrote. */
+const FIRST_MAIL = `Welcome to Fernlight! Your package is ready.
+
+Please set these nameservers at your registrar:
+
+  one.fernlight.example
+  two.fernlight.example
+
+Your website answers at 203.0.113.110 (IPv4) and 2001:db8:fe11::110 (IPv6).
+For www, use a CNAME to sites.fernlight.example.
+
+Your domain ferry-timetable.example has to be added in the panel first.
+
+Kind regards
+Fernlight support`;
 
 /** Fennel & Tide's accounts and hosts, and three moves under way; all through the API, as people would. */
 export async function fillDemo(
@@ -57,6 +74,7 @@ export async function fillDemo(
   const scenario = (await (await fetch(`${lab}/scenario`)).json()) as Scenario;
   const ids = new Map<string, string>();
   for (const host of scenario.hosts) {
+    if (host.isStrange) continue;
     const saved = await api.call<{ id: string }>('POST', '/api/hosts', {
       name: host.name,
       role: host.role,
@@ -133,6 +151,10 @@ export async function fillDemo(
     // It is read back once more.
     await pass(300);
   };
+  // First what a first day is like: nobody described its places, and all that is known of the new one is a mail.
+  const { id: ferry } = await api.call<MoveState>('POST', '/api/moves', { domain: 'ferry-timetable.example' });
+  await api.call('PUT', `/api/moves/${ferry}/note`, { text: FIRST_MAIL });
+  await done(ferry, 'survey');
   // One name that leads elsewhere soon, where its records are,
   const scores = await begin('scores.tidewater-choir.example', 'name');
   await api.call('PUT', `${await legOf(scores)}/hosts`, { way: 'repoint', newDnsHost: null, newWebHost: hosts.newWebHost });

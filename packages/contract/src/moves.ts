@@ -60,7 +60,7 @@ export const moveQuerySchema = z.object({
   text: z.string().max(255).default(''),
   /** `begun`: the newest first; `due`: as they stand on the Desk. */
   order: z.enum(['begun', 'due']).default('begun'),
-  after: z.string().max(80).optional(),
+  after: z.string().max(120).optional(),
   limit: z.coerce.number().int().min(1).max(200).default(100),
 });
 

@@ -35,6 +35,8 @@ export const PANELS: Readonly<Record<string, PanelHabits>> = {
   driftwood: habits('Driftwood Zones', { dot: 'needed', quotes: 'taken', priority: 'value', ttls: [60, 600, 7200] }),
   millrace: habits('Millrace DNS', { appends: 'where it lacks', apex: '@', quotes: 'taken', ttls: [900, 14_400] }),
   rookery: habits('Rookery DNS', { appends: 'where it lacks', apex: null, dot: 'needed', quotes: 'long', priority: 'value', ttls: 600 }),
+  hollowell: habits('Hollowell', { ttls: [300, 3600] }),
+  fernlight: habits('Fernlight', { dot: 'needed' }),
   tollgate: habits('Tollgate DNS', { dot: 'refused', ttls: [300, 1800], lacks: ['TLSA', 'CAA'] }),
 };
 

@@ -4,8 +4,8 @@ import { RRset } from '../dns/record';
 import { TYPE_CODES } from '../dns/typeNames';
 import { listWords, plain } from '../survey/words';
 
-/** Values that are told of a kind before "and 2 more". */
-const TOLD = 2;
+/** Values that are told of a kind before "and 3 more". */
+const TOLD = 3;
 
 /**
  * How a domain stands, in short sentences: where its website is, where its mail goes, who answers for it, and how complete the inventory is.
@@ -37,7 +37,7 @@ export function standingWords({
       : mail.length > 0
         ? 'It takes no mail.'
         : 'It has no MX record.';
-  const site = website.length > 0 ? `The website is at ${some(website)}.` : 'Neither the domain nor www leads anywhere.';
+  const site = website.length > 0 ? `The website is at ${some(website.map(plain))}.` : 'Neither the domain nor www leads anywhere.';
   const servers = nameservers.map(plain);
   const answers = dnsHost ? `${dnsHost} answers for the domain.` : `${some(servers)} ${servers.length === 1 ? 'answers' : 'answer'} for the domain.`;
   return `${site} ${mailWords} ${answers} ${GRADES[grade]}`;

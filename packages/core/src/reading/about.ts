@@ -4,7 +4,7 @@ import { plainWord } from './labels';
 export type About = 'old' | 'new' | 'example' | 'past' | undefined;
 
 const OLD =
-  /\b(?:current(?:ly)?|existing|old|previous|remove|delete|instead of|aktuell\w*|alt|bisher\w*|vorher|bestehend\w*|alte[nrs]?|loschen|geloscht|entfern\w*|vorhanden\w*|actuel\w*|existant\w*|ancien\w*|supprimer|actual(?:es)?|existente\w*|antigu\w*|eliminar|borrar|anterior(?:es)?|attual\w*|esistent\w*|vecchi\w*|eliminare|rimuovere|found|gefunden|trouvee?s?|encontrad\w*|trovat\w*|gevonden|huidige?|bestaande?|oude?|verwijder\w*)\b/;
+  /\b(?:current(?:ly)?|existing|old|previous|removed?|deleted?|instead of|aktuell\w*|alt|bisher\w*|vorher|bestehend\w*|alte[nrs]?|loschen|geloscht|entfern\w*|vorhanden\w*|actuel\w*|existant\w*|ancien\w*|supprimer|actual(?:es)?|existente\w*|antigu\w*|eliminar|borrar|anterior(?:es)?|attual\w*|esistent\w*|vecchi\w*|eliminare|rimuovere|found|gefunden|trouvee?s?|encontrad\w*|trovat\w*|gevonden|huidige?|bestaande?|oude?|verwijder\w*)\b/;
 const NEW =
   /\b(?:new|required?|add|create|set(?: up)?|should|must|replace (?:it |them )?(?:with|by)|to be|neue?[nrs]?|anlegen|hinzufugen|setzen|erforderlich\w*|eintragen|nouveaux?|nouvelles?|ajout\w*|requis\w*|creer|nuev\w*|anadir|agregar|necesari\w*|crear|nuov\w*|aggiung\w*|richiest\w*|creare|expect\w*|erwartet\w*|attendu\w*|esperad\w*|attes[oai]|verwacht\w*|nieuwe?|toevoegen|vereist\w*|instellen|aanmaken)\b/;
 const PAST = /\b(?:history|historical|historie|verlauf|historique|historial|storico|geschiedenis|archiv\w*)\b/;
@@ -18,12 +18,14 @@ const EXAMPLE = /\b(?:examples?|for instance|e\.?g|beispiel\w*|z\.? ?b|exemples?
  */
 export function aboutOf(text: string): About {
   // Names of domains say nothing here, whatever words they are made of.
-  const plain = plainWord(
+  const said = plainWord(
     text
       .slice(0, 200)
       .replace(/\S+\.[^\s.]\S*/g, ' ')
       .replace(/\./g, ' '),
   );
+  // What should be removed is what is there.
+  const plain = said.replace(/\b(?:should|must|need(?:s|ed)?|to|required?)\s+(?:to\s+)?(?:be\s+)?(?=(?:removed?|deleted?)\b)/g, '');
   if (EXAMPLE.test(plain)) return 'example';
   if (PAST.test(plain)) return 'past';
   const [old, next] = [OLD.exec(plain), NEW.exec(plain)];

@@ -1,6 +1,8 @@
 import { Line, isBlank } from './lines';
 import { labelOf } from './labels';
+import { aboutOf } from './about';
 import { titleType } from './titles';
+import { typeWord } from './typeWord';
 
 /** Blocks between blank lines, and where mails are quoted. */
 export function blocksOf(lines: readonly Line[]): Line[][] {
@@ -9,7 +11,7 @@ export function blocksOf(lines: readonly Line[]): Line[][] {
   for (const [at, line] of lines.entries()) {
     // A type above lines that are set in is the title of a block of its own.
     const isTitle = /^\S/.test(line.text) && /^\s+\S/.test(lines[at + 1]?.text ?? '') && titleType(line.text) !== undefined;
-    if (block.length > 0 && (isTitle || isHeading(line))) {
+    if (block.length > 0 && (isTitle || isHeading(line) || isAboutBelow(line, lines[at + 1]))) {
       blocks.push(block);
       block = [];
     }
@@ -21,6 +23,14 @@ export function blocksOf(lines: readonly Line[]): Line[][] {
   }
   if (block.length > 0) blocks.push(block);
   return blocks;
+}
+
+/** "New:" above a record is no label of one value, and says what stands below it. */
+function isAboutBelow({ text, cells }: Line, below: Line | undefined): boolean {
+  if (cells !== undefined || !/^\s*[^:]{2,40}:\s*$/.test(text) || below === undefined) return false;
+  const about = aboutOf(text);
+  const words = below.text.trim().split(/\s+/);
+  return (about === 'old' || about === 'new') && words.length > 2 && words.slice(0, 4).some((word) => /^[A-Z]{1,6}$/.test(word) && typeWord(word) === word);
 }
 
 /** Words of a heading. */

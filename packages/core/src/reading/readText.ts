@@ -6,7 +6,7 @@ import { OtherField, readFields, readLabelledLines } from './fields';
 import { fileRange, hasFileMarks, isEntry, readFileLines, serialIn, shownRecord } from './fileLines';
 import { Find, RawRecord, Subject, TextReading, Unread } from './find';
 import { judge, problemOf } from './judge';
-import { labelOf, withoutColon } from './labels';
+import { labelOf, plainWord, withoutColon } from './labels';
 import { isBlank, Line } from './lines';
 import { readLookups } from './lookups';
 import { NameFound, isMail, readMailHeaders } from './mailHeaders';
@@ -17,7 +17,7 @@ import { namesOfLine } from './nameLists';
 import { readOwner } from './owner';
 import { readPairCards } from './pairCards';
 import { PARTINGS } from './parting';
-import { Named, readSentences } from './sentences';
+import { FORBIDS, SERVERS, Named, readSentences } from './sentences';
 import { settleFinds } from './settleFinds';
 import { isCard, isTypeLine, readCards, readStacked } from './stacked';
 import { Around, FormRead } from './formRead';
@@ -50,6 +50,8 @@ export function readText(text: string, subject: Subject): TextReading {
 
 /** What stands around a block of lines. */
 interface Context {
+  /** The heading says that nameservers follow. */
+  areServers: boolean;
   about: About;
   /** The domain that a heading names, where it is another one. */
   other: string | undefined;
@@ -64,7 +66,7 @@ class TextReader {
   private readonly finds: Find[] = [];
   private readonly taken = new Set<number>();
   private readonly problems = new Map<number, string>();
-  private readonly context: Context = { about: undefined, other: undefined, type: undefined, name: undefined, head: undefined };
+  private readonly context: Context = { areServers: false, about: undefined, other: undefined, type: undefined, name: undefined, head: undefined };
   private serial: number | undefined;
   /** The text is markup, in which lines mean nothing. */
   private isPage = false;
@@ -296,6 +298,13 @@ class TextReader {
 
   /** What a heading says of what stands below it. */
   private heading(lines: readonly Line[]): void {
+    const last = lines
+      .map(({ text }) => text.trim())
+      .filter((text) => text !== '' && text !== RULED)
+      .join(' ')
+      .split(/(?<=[.!?])\s+/)
+      .at(-1);
+    if (last !== undefined && last !== '') this.context.areServers = isServersHeading(last, this.context.areServers);
     for (const line of lines) {
       const text = line.text.trim();
       if (text === '' || text === RULED) continue;
@@ -374,8 +383,9 @@ class TextReader {
 
   private takeServers(found: readonly NameFound[]): void {
     for (const { name, line } of found) {
-      const isServer = /^(?:ns|dns)[a-z0-9-]*\./i.test(name);
-      this.takeNamed({ kind: 'nameserver', text: name, line, doubt: isServer ? undefined : 'Is this a nameserver?' });
+      const isServer = this.context.areServers || /^(?:ns|dns)[a-z0-9-]*\./i.test(name);
+      const doubt = isContrary(this.context.about, this.subject.as) ? 'It stands under what is there now.' : isServer ? undefined : 'Is this a nameserver?';
+      this.takeNamed({ kind: 'nameserver', text: name, line, doubt });
     }
   }
 
@@ -397,4 +407,14 @@ class TextReader {
       return [{ line: one.line, text: one.text.trim().slice(0, 300), problem: this.problems.get(one.line) }];
     });
   }
+}
+
+/** Words with which a sentence leads on to what stands below it. */
+const LEADS_ON = /\b(?:to|are|auf|zu|lauten|sind|vers|sont|son|sono|naar|zijn|following|folgende\w*)$/;
+
+/** The nameservers stand below: "Please change the nameservers to". After a list of them "and these are the new ones:" goes on. */
+function isServersHeading(sentence: string, wereServers: boolean): boolean {
+  const plain = plainWord(sentence);
+  if (FORBIDS.test(plain)) return false;
+  return SERVERS.test(plain) ? sentence.endsWith(':') || LEADS_ON.test(plain) : wereServers && sentence.endsWith(':');
 }

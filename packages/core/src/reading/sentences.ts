@@ -20,11 +20,13 @@ export interface SentencesRead {
   readonly read: ReadonlySet<number>;
 }
 
-const SERVERS = /name ?servers?|naamservers?|serveurs? (?:de noms|dns)|servidores? (?:de nombres|dns)|server (?:dei nomi|dns)|server dei nomi/i;
+/** Words for the nameservers of a domain. */
+export const SERVERS = /name ?servers?|naamservers?|serveurs? (?:de noms|dns)|servidores? (?:de nombres|dns)|server (?:dei nomi|dns)|server dei nomi/i;
 /** `www` is to have the same value. */
 const SAME =
   /\bwww\b[^.]{0,40}\b(?:same|too|as well|likewise|also|ebenso|auch|genauso|gleich\w*|egalement|aussi|meme|tambien|mismo|igual|anche|stess[oa]|ook|hetzelfde|idem)\b|\b(?:same|also|likewise|ebenso|auch|egalement|aussi|meme|tambien|mismo|anche|stess[oa]|ook|hetzelfde)\b[^.]{0,40}\bwww\b|\b(?:with and without|mit und ohne|avec et sans|con y sin|con e senza|met en zonder) www\b/;
-const ADDRESS = /\bip\b|\bipv[46]\b|address|adress|direccion|indirizz|\bserver\b|serveur|servidor|point|zeig|apunt|punt|wijst/;
+const ADDRESS =
+  /\bip\b|\bipv[46]\b|address|adress|direccion|indirizz|\bserver\b|serveur|servidor|point|zeig|apunt|punt|wijst|\banswers? (?:at|on)\b|\breach(?:ed|able)\b|\bis (?:now )?(?:live )?at\b|\bhosted (?:at|on)\b|liegt (?:auf|unter)|erreichbar|accessible|disponible en|raggiungibile|bereikbaar|se encuentra en|se trouve|\bmoves? to\b|\bnew one\b/;
 
 /**
  * What sentences give, over ends of lines too: records, nameservers, addresses. All of it is asked about: a sentence can say anything.
@@ -38,14 +40,21 @@ export function readSentences(lines: readonly Line[], { subject }: Pick<Around, 
   const read = new Set<number>();
   let before: readonly string[] = [];
   let areServers = false;
+  let ofList = DOUBT;
+  let isAfterList = false;
   for (const sentence of sentencesIn(lines)) {
     const server = areServers ? listedServer(sentence) : undefined;
     if (server !== undefined) {
-      named.push({ kind: 'nameserver', text: server, line: sentence.lines[0]!, doubt: DOUBT });
+      named.push({ kind: 'nameserver', text: server, line: sentence.lines[0]!, doubt: ofList });
+      isAfterList = true;
       for (const line of sentence.lines) read.add(line);
       continue;
     }
-    areServers = SERVERS.test(plainWord(sentence.text)) && sentence.text.endsWith(':');
+    // "and these are the ones to enter:" goes on with what was listed.
+    const plain = plainWord(sentence.text);
+    areServers = sentence.text.endsWith(':') && (SERVERS.test(plain) || isAfterList);
+    ofList = FORBIDS.test(plain) ? NOT_DOUBT : subject.as === 'new' && aboutOf(sentence.text) === 'old' ? OLD_DOUBT : DOUBT;
+    isAfterList = false;
     const found = readOne(sentence, { subject }, before);
     before = found.addresses;
     records.push(...found.records);
@@ -113,13 +122,19 @@ interface Said extends Omit<SentencesRead, 'read'> {
 
 const DOUBT = 'It was read out of a sentence.';
 const OLD_DOUBT = 'The sentence names it as what is there now.';
+/** Words for what an address may be of, beside the website. */
+const OTHER_SERVICE =
+  /\b(?:data ?bases?|datenbank\w*|base de donnees|base de datos|sql|mysql|postgres\w*|smtp|imap|pop3?|mail\w*|e-mail\w*|correo|posta|ftp|sftp|ssh|vpn|backup\w*|sicherung\w*|staging|test\w*|internal|intern\w*|monitoring|office|buro|bureau|oficina|ufficio|kantoor)\b/;
+const WEBSITE = /\b(?:web\w*|site|website|seite|homepage|sitio|sito|pagina)\b/;
+const ALIAS_DOUBT = 'The sentence names an alias for it as well.';
+const OTHER_DOUBT = 'It may be of something else than the website.';
 const NOT_DOUBT = 'The sentence says that it is not to be used.';
 
 /** What is there now, in brackets behind what is wanted: "(ahora apunta a 192.0.2.1)". */
 const NOW_IN_BRACKETS =
   /\([^()]{0,20}\b(?:now|currently|today|was|jetzt|derzeit|aktuell|bisher|war|maintenant|actuellement|était|ahora|actualmente|antes|adesso|attualmente|ora|nu|momenteel|was|old|alt|ancien\w*|antes|vecchi\w*|oude?)\b[^()]{0,200}\)/giu;
 /** Something that is not to be done. */
-const FORBIDS =
+export const FORBIDS =
   /\b(?:do not|don.?t|never|must not|avoid)\s+(?:us\w+|set|point|add|enter|chang\w+|touch|delet\w+|remov\w+)\b|\bnicht\s+(?:\S+\s+)?(?:verwenden|benutzen|nutzen|eintragen|andern|loschen)\b|\bne\s+\S+\s+pas\b|\bn.(?:utilis|ajout|effac)\S+\s+pas\b|\bno\s+(?:us[eao]\w*|utili\w+|cambi\w+|modifi\w+|borr\w+)\b|\bnon\s+(?:usa\w+|utilizza\w+|modifica\w+|cancella\w+)\b|\bniet\s+(?:\S+\s+)?(?:gebruik\w*|wijzig\w*|verwijder\w*|aanpass\w*)\b|\bgebruik\b.{0,60}\bniet\b/;
 
 function readOne({ text: whole, lines }: Sentence, { subject }: Pick<Around, 'subject'>, before: readonly string[]): Said {
@@ -130,6 +145,9 @@ function readOne({ text: whole, lines }: Sentence, { subject }: Pick<Around, 'su
     .slice(0, LONGEST)
     .split(/[,;]|\.\s/)
     .filter((part) => FORBIDS.test(plainWord(part)));
+  // "The database server is 192.0.2.7" says nothing of the website.
+  const services = text.split(/[,;]|\.\s|\s(?:and|und|et|y|ed?|en)\s/).filter((part) => OTHER_SERVICE.test(plainWord(part)) && !WEBSITE.test(plainWord(part)));
+  const isOther = (value: string): boolean => services.some((part) => part.includes(value));
   const isForbidden = (value: string): boolean => parts.some((part) => part.includes(value));
   const isOld = subject.as === 'new' && aboutOf(text) === 'old';
   const plain = plainWord(text.slice(0, LONGEST));
@@ -143,6 +161,10 @@ function readOne({ text: whole, lines }: Sentence, { subject }: Pick<Around, 'su
     ...(isExample && { out: 'It stands in an example.' }),
   };
   const all = records.map((record): RawRecord => ({ ...record, ...place, ...(isForbidden(record.value) && { out: NOT_DOUBT }) }));
+  // What is an alias by the same sentence has no address of its own.
+  const aliases = new Set(all.flatMap(({ owner, type }) => (type === 'CNAME' ? [owner] : [])));
+  for (const [at, record] of all.entries())
+    if ((record.type === 'A' || record.type === 'AAAA') && aliases.has(record.owner)) all[at] = { ...record, doubts: [...record.doubts, ALIAS_DOUBT] };
   const wasThere = past.map((value): RawRecord => ({ owner: all[0]?.owner ?? '@', type: value.includes(':') ? 'AAAA' : 'A', value, ...place, out: OLD_DOUBT }));
   // What a sentence says of the domain, it says of "www the same"; and of names that are named behind an address of the sentence before.
   const leads = all.filter(({ type, out }) => LEADING.has(type) && out === undefined);
@@ -155,7 +177,7 @@ function readOne({ text: whole, lines }: Sentence, { subject }: Pick<Around, 'su
   const ofEach = (owners: readonly string[], values: readonly string[]): RawRecord[] =>
     owners.flatMap((owner) => values.map((value): RawRecord => ({ owner, type: value.includes(':') ? 'AAAA' : 'A', value, ...place })));
   const later = records.length === 0 && addresses.length === 0 && named.length === 0 ? ofEach(names, before) : [];
-  const isSaid = ADDRESS.test(plain) || tokens[0]?.is === 'address';
+  const isSaid = ADDRESS.test(plain) || /\(ipv[46]\)/i.test(text) || tokens[0]?.is === 'address';
   const given = isSaid && named.length === 0 ? addresses : [];
   const ofNames = ofEach(names, given);
   return {
@@ -164,7 +186,7 @@ function readOne({ text: whole, lines }: Sentence, { subject }: Pick<Around, 'su
       ...named.map((one) => ({ ...one, doubt: isForbidden(one.text) ? NOT_DOUBT : isOld ? OLD_DOUBT : DOUBT })),
       ...given
         .filter((value) => !ofNames.some((one) => one.value === value))
-        .map((address): Named => ({ kind: 'address', text: address, line, doubt: isForbidden(address) ? NOT_DOUBT : DOUBT })),
+        .map((address): Named => ({ kind: 'address', text: address, line, doubt: isForbidden(address) ? NOT_DOUBT : isOther(address) ? OTHER_DOUBT : DOUBT })),
     ],
     addresses: given,
   };

@@ -36,7 +36,9 @@ export function readWordRows(lines: readonly Line[], around: Around): FormRead {
     // A field has a form of its own.
     if (/^[^:]{1,48}:(?:\s|$)/.test(line.text) && labelOf(line.text.slice(0, line.text.indexOf(':'))) !== undefined) return [];
     const words = wordsOf(line.text).filter((word) => !/^(?:->|=>|-->|→|➔|➜|=|:)$/.test(word));
-    if (words.length > 1 && isHeadLine(words)) {
+    // "New records:" says what stands below, and is no row of titles.
+    const isHeading = line.text.trimEnd().endsWith(':') && aboutOf(line.text) !== undefined;
+    if (words.length > 1 && !isHeading && isHeadLine(words)) {
       read.add(line.line);
       return [];
     }

@@ -1,9 +1,13 @@
+import { STRANGE_SITES } from './hosts';
+
 export interface ScenarioDomain {
   readonly zone: string;
   readonly client: string;
   readonly extra: readonly string[];
   /** The DNS host it stands at; Oldquay where it is absent. */
   readonly at?: string;
+  /** Where its website is; at Saltmarsh where it is absent. */
+  readonly site?: { readonly addresses: readonly [string, string]; readonly alias: string };
   /** Nothing is delegated to. */
   readonly unused?: boolean;
   /** Where it is registered; Harbourlight where it is absent. */
@@ -77,6 +81,13 @@ export const DOMAINS: readonly ScenarioDomain[] = [
       (_, i) =>
         `plot-${String(i + 1).padStart(3, '0')} ${i % 3 === 0 ? 'CNAME sites.saltmarsh.example.' : i % 3 === 1 ? `A 192.0.2.${100 + (i % 100)}` : `TXT "plot ${i + 1}, waiting list"`}`,
     ),
+  },
+  {
+    zone: 'ferry-timetable.example.',
+    client: 'Ferry timetable',
+    at: 'hollowell',
+    site: STRANGE_SITES.hollowell,
+    extra: ['piers A 198.51.100.130', '_dmarc TXT "v=DMARC1; p=none; rua=mailto:post@ferry-timetable.example"', 'tides CNAME tides.brinepost.example.'],
   },
 ];
 

@@ -30,10 +30,12 @@ export interface ScenarioHost {
   readonly key: { readonly name: string; readonly algorithm: 'hmac-sha256'; readonly secret: string } | undefined;
   readonly note: string;
   readonly sites?: SiteHabits;
+  /** The agency has never had to do with it: it is in the world, and not among its hosts. */
+  readonly isStrange?: boolean;
 }
 
 /** DNS hosts into whose panels everything is typed, with what the agency has noted of their habits. */
-export const HAND_HOSTS: readonly (Pick<ScenarioHost, 'id' | 'name' | 'note' | 'tasks' | 'habits'> & { readonly entry: EntryStyle })[] = [
+export const HAND_HOSTS: readonly (Pick<ScenarioHost, 'id' | 'name' | 'note' | 'tasks' | 'habits' | 'isStrange'> & { readonly entry: EntryStyle })[] = [
   {
     ...{ id: 'heronsgate', name: 'Heronsgate DNS', note: 'Every record lives an hour there, whatever one wants.' },
     entry: { names: 'relative', apex: 'empty', targetDot: 'either', text: 'bare', longText: 'whole', priority: 'in value', ttls: null },
@@ -68,7 +70,21 @@ export const HAND_HOSTS: readonly (Pick<ScenarioHost, 'id' | 'name' | 'note' | '
       lacks: ['TLSA', 'CAA'],
     },
   },
+  {
+    ...{ id: 'hollowell', name: 'Hollowell', note: '', isStrange: true },
+    entry: { names: 'relative', apex: '@', targetDot: 'either', text: 'bare', longText: 'whole', priority: 'own field', ttls: [300, 3600] },
+  },
+  {
+    ...{ id: 'fernlight', name: 'Fernlight', note: '', isStrange: true },
+    entry: { names: 'relative', apex: '@', targetDot: 'required', text: 'bare', longText: 'whole', priority: 'own field', ttls: [] },
+  },
 ];
+
+/** Where the websites of two companies are that the agency has never had to do with. */
+export const STRANGE_SITES = {
+  hollowell: { addresses: ['198.51.100.130', '2001:db8:4011::130'], alias: 'web.hollowell.example.' },
+  fernlight: { addresses: ['203.0.113.110', '2001:db8:fe11::110'], alias: 'sites.fernlight.example.' },
+} as const;
 
 function key(seed: string, name: string): NonNullable<ScenarioHost['key']> {
   return { name, algorithm: 'hmac-sha256', secret: createHash('sha256').update(`${seed}/${name}`).digest('base64') };
@@ -205,6 +221,10 @@ export function scenarioHosts(seed: string): ScenarioHost[] {
       ],
       note: 'Knows a domain only once it was added there; answers “No site here” before that.',
     },
+    ...Object.entries(STRANGE_SITES).map(([id, { addresses, alias }]): ScenarioHost => ({
+      ...none,
+      ...{ id: `${id}-sites`, name: id === 'hollowell' ? 'Hollowell' : 'Fernlight', role: 'web', addresses, aliasTarget: alias, note: '', isStrange: true },
+    })),
     {
       ...none,
       id: 'harbourlight',

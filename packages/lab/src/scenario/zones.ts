@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { ScenarioDomain } from './domains';
-import { HAND_HOSTS, nameserversAt, scenarioHosts } from './hosts';
+import { HAND_HOSTS, STRANGE_SITES, nameserversAt, scenarioHosts } from './hosts';
 import { DELEGATION_TTL, NIC, RDAP, ROOT } from './world';
 
 /** What stands around an RSA modulus of 1,024 bits in a SubjectPublicKeyInfo with the exponent 65,537 (RFC 8017 §A.1). */
@@ -16,19 +16,21 @@ function signingKey(zone: string): string {
   return `"v=DKIM1; k=rsa; p=${key.slice(0, 108)}" "${key.slice(108)}"`;
 }
 
+const SALTMARSH = { addresses: ['198.51.100.80', '2001:db8:5a17::80'], alias: 'sites.saltmarsh.example.' } as const;
+
 /** A client's zone as it stands at its DNS host. */
-export function clientZone({ zone, extra, at = 'oldquay', leftInZone = [] }: ScenarioDomain): string {
+export function clientZone({ zone, extra, at = 'oldquay', site = SALTMARSH, leftInZone = [] }: ScenarioDomain): string {
   const names = nameserversAt(at).map((server) => server.name);
   return `$ORIGIN ${zone}
 $TTL 10800
 @ 10800 SOA ${names[0]!} hostmaster.${at}.example. 2027020100 7200 900 1209600 1800
 ${[...names, ...leftInZone].map((name) => `@ 10800 NS ${name}`).join('\n')}
-@ 3600 A 198.51.100.80
-@ 3600 AAAA 2001:db8:5a17::80
-www 3600 CNAME sites.saltmarsh.example.
+@ 3600 A ${site.addresses[0]}
+@ 3600 AAAA ${site.addresses[1]}
+www 3600 CNAME ${site.alias}
 @ MX 10 mx1.brinepost.example.
 @ MX 20 mx2.brinepost.example.
-@ TXT "v=spf1 include:spf.brinepost.example ip4:198.51.100.80 -all"
+@ TXT "v=spf1 include:spf.brinepost.example ip4:${site.addresses[0]} -all"
 @ TXT "post-verification=7f3a21c9"
 mail A 198.51.100.25
 autoconfig CNAME autoconfig.brinepost.example.
@@ -46,7 +48,7 @@ export function infrastructureZones(): { readonly host: string; readonly zone: s
   const closed = ['pebbledock', 'brackenfold', 'latchford', ...HAND_HOSTS.map((host) => host.id)].map((host) => {
     const servers = nameserversAt(host);
     const zone = `${host}.example.`;
-    const lines = servers.flatMap(({ name, address }) => [`@ NS ${name}`, `${name} A ${address}`]);
+    const lines = [...servers.flatMap(({ name, address }) => [`@ NS ${name}`, `${name} A ${address}`]), ...strangeSite(host)];
     return { host, zone, text: `${soa(zone, servers[0]!.name)}${lines.join('\n')}\n` };
   });
   return [
@@ -78,6 +80,12 @@ export function infrastructureZones(): { readonly host: string; readonly zone: s
       text: `${soa('larkspur.example.', 'ns1.quillmere.example.')}${newNs}sites A 203.0.113.90\nsites AAAA 2001:db8:1a2c::90\n*.sites A 203.0.113.90\n*.sites AAAA 2001:db8:1a2c::90\n*.certs TXT "not issued"\n`,
     },
   ];
+}
+
+/** The name by which a company's website is reached, in its own zone. */
+function strangeSite(host: string): string[] {
+  const site = Object.entries(STRANGE_SITES).find(([id]) => id === host)?.[1];
+  return site ? [`${site.alias} A ${site.addresses[0]}`, `${site.alias} AAAA ${site.addresses[1]}`] : [];
 }
 
 export function parentZone(domains: readonly ScenarioDomain[]): string {

@@ -5,6 +5,7 @@ import * as moveNotes from './moveNotes';
 import * as panels from './panels';
 import * as registryLists from './registryLists';
 import * as backOut from './backOut';
+import * as deskByAge from './deskByAge';
 import * as deskOrder from './deskOrder';
 import * as engine from './engine';
 import * as foundation from './foundation';
@@ -70,6 +71,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly migration: Knex.Mig
   { name: '031_panels', migration: panels },
   { name: '032_registry_lists', migration: registryLists },
   { name: '033_move_notes', migration: moveNotes },
+  { name: '034_desk_by_age', migration: deskByAge },
 ];
 
 const SOURCE: Knex.MigratorConfig = {

@@ -6,16 +6,17 @@ import { DATABASE, Database } from '../db/database';
 import { LegLoader } from './legLoader';
 import { deskColumns, summaryOf } from './summary';
 
-/** The newest first; or as they stand on the Desk. */
+/** The newest first; or as they stand on the Desk, where of those that are due alike the one that was begun first has waited longest. */
 const ORDERS = {
   begun: [
     { column: 'moves.created_at', order: 'desc' },
     { column: 'moves.id', order: 'desc' },
   ],
-  due: [{ column: 'moves.desk_group' }, { column: 'moves.desk_due' }, { column: 'moves.id' }],
+  due: [{ column: 'moves.desk_group' }, { column: 'moves.desk_due' }, { column: 'moves.created_at' }, { column: 'moves.id' }],
 };
-/** Group, moment and id of the last move of a page. */
-const KEY = /^(\d)_(-?[\d.]+(?:e[+-]?\d+)?)_([0-9a-f-]{36})$/;
+/** Group and moment on the Desk, beginning and id of the last move of a page. */
+const NUMBER = '(-?[\\d.]+(?:e[+-]?\\d+)?)';
+const KEY = new RegExp(`^(\\d)_${NUMBER}_${NUMBER}_([0-9a-f-]{36})$`);
 
 interface MovePageRow {
   readonly id: string;
@@ -42,16 +43,19 @@ export class MovePages {
     if (query.state === 'ended') void rows.whereNot('moves.state', 'open');
     if (query.text !== '') void rows.whereILike('domains.name', `%${query.text.replace(/[\\%_]/g, '\\$&')}%`);
     const key = KEY.exec(query.after ?? '');
-    if (key && query.order === 'begun') void rows.whereRaw('(moves.created_at, moves.id) < (?::float8, ?::uuid)', [Number(key[2]), key[3]!]);
+    if (key && query.order === 'begun') void rows.whereRaw('(moves.created_at, moves.id) < (?::float8, ?::uuid)', [Number(key[3]), key[4]!]);
     if (key && query.order === 'due')
-      void rows.whereRaw('(moves.desk_group, moves.desk_due, moves.id) > (?::smallint, ?::float8, ?::uuid)', [Number(key[1]), Number(key[2]), key[3]!]);
+      void rows.whereRaw('(moves.desk_group, moves.desk_due, moves.created_at, moves.id) > (?::smallint, ?::float8, ?::float8, ?::uuid)', [
+        ...key.slice(1, 4).map(Number),
+        key[4]!,
+      ]);
     const found = await rows
       .limit(query.limit + 1)
       .select<MovePageRow[]>('moves.id', 'moves.created_at', 'moves.desk_group', 'moves.desk_due', 'moves.summary');
     const page = found.slice(0, query.limit);
     const moves = await Promise.all(page.map(async (row) => row.summary ?? this.made(row.id)));
     const last = page.at(-1);
-    const after = last && (query.order === 'begun' ? `0_${last.created_at}_${last.id}` : `${last.desk_group}_${last.desk_due}_${last.id}`);
+    const after = last && `${last.desk_group}_${last.desk_due}_${last.created_at}_${last.id}`;
     return { moves, next: found.length > query.limit ? (after ?? null) : null };
   }
 

@@ -103,6 +103,11 @@ function Door({ move, leg, may, onDone, isAgain }: Parameters<typeof FrontDoor>[
             />
             <p className="mt-0.5 text-sm text-faded">
               <LoadFile accept={ACCEPT} largest={TEXT_LIMIT} onText={addText} /> or drop files here.{' '}
+              {move.note !== '' && !text.includes(move.note) && (
+                <Button kind="quiet" className="px-0 text-sm" onClick={() => addText(move.note)}>
+                  Read the note of this move
+                </Button>
+              )}{' '}
               <span role="status">{isReading ? 'Reading …' : givenGist(view, text, questions)}</span>
             </p>
             <div className="max-h-[15.5rem] overflow-y-auto" tabIndex={0} aria-label="What was understood, and what of it is taken" role="group">
