@@ -20,6 +20,18 @@ Für www setzen Sie bitte einen CNAME auf edge.thornwick.example.
 Mit freundlichen Grüßen
 `;
 
+/** What the new host of a domain writes whose present place nobody described either. */
+const FERRY_MAIL = `Welcome to Fernlight! Your package is ready.
+
+Please set these nameservers at your registrar:
+
+  one.fernlight.example
+  two.fernlight.example
+
+Your website answers at 203.0.113.110 (IPv4) and 2001:db8:fe11::110 (IPv6).
+For www, use a CNAME to sites.fernlight.example.
+`;
+
 /** What a technician takes while waiting for the end. */
 const WAYS_ON = [/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/, /^They are raised, or stay low$/, /^Close the move$/];
 
@@ -159,6 +171,87 @@ describe('an empty installation', () => {
     await takeWays(page, [/^Skip this check$/, /^Stop waiting for .*$/], /Everything is ready: change the nameservers/);
     await demo.speed(page, '× 1');
     await demo.at('/registrar/domain', { name: 'samphire-kitchen.example.', ns: ['one.tollgate.example', 'two.tollgate.example'] });
+    await pressUntil(page, 'It is saved at the registrar', SUBMITTED);
+    await demo.speed(page, '× 3600');
+    await chapter(page, 'watch');
+    await takeWays(page, WAYS_ON, /The move is closed/);
+    expect(demo.chromium.complaints).toEqual([]);
+  });
+
+  it('moves the website first and the nameservers after, all of it by sheets', async () => {
+    const ferry = 'ferry-timetable.example.';
+    await demo.speed(page, '× 1');
+    await page.goto(demo.address);
+    await page.locator('input[name=domain]').fill('ferry-timetable.example');
+    await press(page, 'Start');
+    await words(page, 'The inventory is');
+    // The mail came to somebody else, who left it with the move.
+    await chapter(page, 'notes');
+    await page.locator('textarea[aria-label="Notes on this move"]').fill(FERRY_MAIL);
+    await press(page, 'Save the note');
+    await words(page, 'The note is saved.');
+    await chapter(page, 'rebuild');
+    await press(page, 'Read the note of this move');
+    await words(page, 'The website goes to fernlight.example.');
+    await goesTo(page, { way: 'website first' });
+    await words(page, /3 changed, 0 left out, 0 added/);
+    // The sheet of what is lowered is there before anything is changed.
+    await chapter(page, 'timetable');
+    await page.locator('::-p-text(Sheet of the TTLs to lower)').click();
+    await words(page, 'TTLs to lower: ferry-timetable.example at the present DNS host');
+    expect((await sheetRows(page)).map(({ act, typed }) => `${act} ${typed.type} ${typed.ttl}`)).toEqual(['edit A 300', 'edit AAAA 300', 'edit CNAME 300']);
+    await press(page, 'Do not lower');
+    await chapter(page, 'switch');
+    await demo.speed(page, '× 3600');
+    await takeWays(page, [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /Everything is ready: change the records/);
+    await demo.speed(page, '× 1');
+    await pressUntil(page, 'I am changing them now', CHANGED);
+    await chapter(page, 'sheet');
+    await page.waitForSelector('tr[aria-current=true]');
+    const rows = await sheetRows(page);
+    for (const [owner, type, data] of [
+      [ferry, 'A', '198.51.100.130'],
+      [ferry, 'AAAA', '2001:db8:4011::130'],
+      [`www.${ferry}`, 'CNAME', 'web.hollowell.example.'],
+    ] as const)
+      await demo.at('/panel/hollowell/delete', { zone: ferry, owner, type, data });
+    await typeSheet(demo, 'hollowell', ferry, rows);
+    await demo.speed(page, '× 600');
+    await chapter(page, 'switch');
+    await words(page, 'Every nameserver gives the new values since');
+    await demo.speed(page, '× 3600');
+    await chapter(page, 'watch');
+    await takeWays(page, [...WAYS_ON, /^Begin the second stage$/], /Survey\s+1\s+(?!done)/);
+
+    await demo.speed(page, '× 600');
+    await chapter(page, 'survey');
+    await words(page, 'The inventory is', 120_000);
+    await page.locator('::-p-text(Choose where it goes)').click();
+    await words(page, /The domain goes to fernlight\.example|Nothing was given yet/);
+    if (await page.evaluate(() => document.body.innerText.includes('Nothing was given yet'))) await paste(page, 'What the new place gave you', FERRY_MAIL);
+    await words(page, 'The domain goes to fernlight.example');
+    await goesTo(page, { way: 'nameservers' });
+    await press(page, 'I am typing it by hand');
+    await chapter(page, 'sheet');
+    await page.waitForSelector('tr[aria-current=true]');
+    await demo.at('/panel/fernlight/domain', { name: 'ferry-timetable.example' });
+    await words(page, /The zone begins empty there/);
+    await press(page, 'mx1.brinepost.example.');
+    await words(page, 'Noted for fernlight.example.');
+    await until('targets are written with their dot', async () => (await sheetRows(page)).some(({ typed }) => typed.value === 'mx1.brinepost.example.'));
+    await typeSheet(demo, 'fernlight', ferry, await sheetRows(page));
+    // Nobody waits for the next look.
+    await demo.speed(page, '× 1');
+    await chapter(page, 'rebuild');
+    await demo.at('/clock', { jump: '15' });
+    await pressUntil(page, 'Look now', /All 2 new servers serve the plan/);
+    await chapter(page, 'timetable');
+    await press(page, 'Do not lower');
+    await chapter(page, 'switch');
+    await demo.speed(page, '× 3600');
+    await takeWays(page, [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /Everything is ready: change the nameservers/);
+    await demo.speed(page, '× 1');
+    await demo.at('/registrar/domain', { name: ferry, ns: ['one.fernlight.example', 'two.fernlight.example'] });
     await pressUntil(page, 'It is saved at the registrar', SUBMITTED);
     await demo.speed(page, '× 3600');
     await chapter(page, 'watch');

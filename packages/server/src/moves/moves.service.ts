@@ -29,7 +29,6 @@ import {
   tickWords,
   spellingsOf,
   stepOf,
-  LOOK_PACE_SECONDS,
   LookKind,
   dueOf,
   setWords,
@@ -255,13 +254,13 @@ export class MoveService {
     });
   }
 
-  /** Servers are asked now, and not only when it is their turn. Throws a NotNow where that was asked for a moment ago. */
+  /** Servers are asked now, and not only when it is their turn. Throws a NotNow where nothing is waited for at them. */
   async look(legId: string, { kind }: LookInput, person: Caller): Promise<Acted> {
-    return this.acts.act(legId, person, async ({ leg, at, decide }) => {
+    return this.acts.act(legId, person, async ({ leg, decide }) => {
       if (!dueOf(leg.leg).some((due) => due.what === 'look' && due.id === kind))
         throw new NotNow('Nothing is waited for there: there is nothing to look at.', { kept: KEPT });
-      if (at < (leg.said.looksAsked.get(kind) ?? -Infinity) + LOOK_PACE_SECONDS)
-        throw new NotNow('A look was asked for a moment ago: Wanderon is at it.', { kept: KEPT });
+      // One that was asked for and not made yet is enough.
+      if ((leg.leg.seen.looked[kind] ?? -Infinity) < (leg.said.looksAsked.get(kind) ?? -Infinity)) return;
       await decide({ kind: 'look', subject: kind }, { kind: 'look', text: `A look at ${LOOK_WORDS[kind]} was asked for.` });
     });
   }
