@@ -70,7 +70,7 @@ describe('the survey chapter', () => {
     await surveyed(id);
     await page.goto(`${world.server.address}/moves/${id}/survey`);
     await words(page, /what it stores is not known/);
-    await words(page, 'fronted: what is stored is not known');
+    await words(page, 'answered by the host: what is stored is not known');
     await press('j', 'Enter');
     await words(page, /is an address of Brackenfold DNS's own front/);
     await page.locator(field('The panel of its host shows')).fill('not-an-address');

@@ -171,19 +171,19 @@ describe('other ways a domain moves', () => {
   it('to a host that fronts names, by key, from what its panel shows', async () => {
     await started('lighthouse-museum.example');
     await goesTo(page, { way: 'nameservers', dns: 'Brackenfold', web: 'Thornwick Web' });
-    await words(page, 'f fronting');
+    await words(page, 'f own addresses');
     const current = (): Promise<string> => page.$eval(CURRENT_ROW, (row) => (row as HTMLElement).innerText);
     await page.locator('input[aria-label="Filter the plan"]').fill('www');
     await page.keyboard.press('Escape');
     await page.evaluate(() => (document.activeElement as HTMLElement).blur());
     await until('the cursor stands on www', async () => /www/.test(await current()));
     // Off, off until verified, on, and round again; each is a decision that undo takes back.
-    for (const note of [/fronted once verified/, /fronted(?! once)/]) {
+    for (const note of [/answered by the host once verified/, /answered by the host(?! once)/]) {
       await page.keyboard.press('f');
       await until(`the row is ${note}`, async () => note.test(await current()));
     }
     await page.keyboard.press('u');
-    await until('it is fronted once verified again', async () => /fronted once verified/.test(await current()));
+    await until('it is fronted once verified again', async () => /answered by the host once verified/.test(await current()));
     await page.locator(link('Handover sheet')).click();
     await words(page, 'Every field is written as this panel wants it.');
     const rows = (): Promise<number> => page.$$eval('table[aria-label="Handover sheet"] tbody tr', (all) => all.length);

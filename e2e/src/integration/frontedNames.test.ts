@@ -47,7 +47,7 @@ describe('names that the new DNS host fronts', () => {
     );
     const told = await slips();
     expect(told.length).toBeGreaterThan(0);
-    expect(told.find((slip) => slip.startsWith(`${ZONE} A:`))).toContain('switch fronting off for this name');
+    expect(told.find((slip) => slip.startsWith(`${ZONE} A:`))).toContain('switch that off for this name');
   });
 
   it('are as planned once the plan has them fronted, whichever of its addresses the host answers with', async () => {

@@ -208,7 +208,10 @@ export const CURRENT_ROW = '[data-index] [aria-current=true]';
  * Opens a chapter of the move that is on the screen, or one of the pages beside them. What they still lack changes while they are
  * aimed at: the link itself is pressed, not the place where it stood.
  */
-export async function chapter(page: Page, name: 'survey' | 'rebuild' | 'timetable' | 'switch' | 'watch' | 'notes' | 'trail' | 'asked' | 'sheet'): Promise<void> {
+export async function chapter(
+  page: Page,
+  name: 'survey' | 'rebuild' | 'timetable' | 'switch' | 'watch' | 'notes' | 'trail' | 'asked' | 'sheet',
+): Promise<void> {
   const link = await page.waitForSelector(`nav[aria-label="Chapters"] a[href$="/${name}"]`);
   await link!.evaluate((element) => (element as HTMLAnchorElement).click());
 }

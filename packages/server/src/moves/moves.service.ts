@@ -60,9 +60,9 @@ const LOOK_WORDS: Readonly<Record<LookKind, string>> = {
 };
 
 const FRONTING_WORDS: Readonly<Record<FrontingInput['state'], string>> = {
-  off: 'fronting is off',
-  later: 'fronting is off until the web host has verified the domain, and on then',
-  on: 'fronting is on',
+  off: 'it is answered as it is stored',
+  later: 'the DNS host answers it with its own addresses once the web host has verified the domain',
+  on: 'the DNS host answers it with its own addresses',
 };
 
 /** What people decide of a move on its way: when, what goes out, what was done by hand. Every change is checked, recorded and told to the open pages, in one transaction. */

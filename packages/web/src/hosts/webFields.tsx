@@ -13,10 +13,10 @@ interface Props {
 }
 
 export const FRONTING_WORDS: Readonly<Record<FrontingWish, string>> = {
-  either: 'fronted or not',
-  off: 'never fronted',
-  verified: 'fronted once verified',
-  on: 'fronted from the beginning',
+  either: 'answered by the DNS host itself or not',
+  off: 'never answered by the DNS host itself',
+  verified: 'answered by the DNS host itself once verified',
+  on: 'answered by the DNS host itself from the beginning',
 };
 
 const FIELDS = [
@@ -32,7 +32,7 @@ export function FrontingFields({ register, errors }: Pick<Props, 'register' | 'e
       <div className="mb-2 flex flex-wrap items-baseline gap-x-8 gap-y-1">
         <span className="flex items-baseline gap-2">
           <span className="font-semibold whitespace-nowrap">Names that lead here are</span>
-          <Choice label="Fronting of names that lead here" hidden field="fronting" register={register} choices={FRONTING_WORDS} />
+          <Choice label="Whether the DNS host itself answers names that lead here" hidden field="fronting" register={register} choices={FRONTING_WORDS} />
         </span>
         <Tick label="sends every visitor without TLS to HTTPS" field="forcesHttps" register={register} />
       </div>
@@ -87,7 +87,7 @@ export function RequirementFields({ control, register, errors }: Props) {
                 <option value="kept">kept</option>
                 <option value="verified">may go once verified</option>
               </select>
-              <select aria-label="Fronting" {...register(`requires.${index}.fronting`)} className="border border-rule bg-sheet px-1">
+              <select aria-label="Answered by the DNS host itself" {...register(`requires.${index}.fronting`)} className="border border-rule bg-sheet px-1">
                 {Object.entries(FRONTING_WORDS).map(([wish, words]) => (
                   <option key={wish} value={wish}>
                     {words}

@@ -16,7 +16,7 @@ const KEYS: readonly [string, string][] = [
   ['g', 'group the rows of the plan by name, or by purpose'],
   ['N', 'write a comment beside the row, for everybody'],
   ['p', 'push the plan to the new host'],
-  ['f', 'fronting of the row’s name: off, once verified, on'],
+  ['f', 'whether the DNS host answers the row’s name with its own addresses: no, once verified, yes'],
   ['o / O', 'the next, or the last, row of the plan with an open remark'],
   ['m / M', 'make the first, or the second, fix that is shown in the row'],
   ['w', 'let the remark of the row be, with a reason'],

@@ -8,7 +8,7 @@ import { StepRule, Way, stands } from './rule';
 export const frontOn: StepRule = {
   id: FRONT_ON,
   chapter: 'watch',
-  title: 'Have the names fronted',
+  title: 'Have the DNS host answer with its own addresses',
   label: undefined,
   // A web host verifies a name once it leads there: that is soon after the switch, and long before everything old has run out.
   after: ['switch', 'changed'],
@@ -22,7 +22,7 @@ export const frontOn: StepRule = {
     const host = leg.plan.newHost!.name;
     if (!done) {
       const web = leg.plan.newWeb ? `once ${leg.plan.newWeb.name} has verified the domain` : 'once the web host has verified the domain';
-      return stands('ready', { text: `At ${host}, ${web}: switch fronting on for ${words(names)}.`, ways: [DONE, LEAVE] });
+      return stands('ready', { text: `At ${host}, ${web}: switch on that it answers ${words(names)} with its own addresses.`, ways: [DONE, LEAVE] });
     }
     const lacking = names.filter((name) => !isFronted(leg, name));
     if (lacking.length === 0) return stands('done', { doneAt: done.at, decision: done });

@@ -30,7 +30,7 @@ function bare({ rulings, edge }: CheckInput): Remark[] {
   if (!edge || edge.standIn === '') return [];
   return rulings
     .filter((row) => row.planned?.data.includes(edge.standIn) && edge.fronting.get(row.owner.toLowerCase()) !== 'on')
-    .map((row) => remark(row, 'look', 'stand-in', `${edge.standIn} only stands in for what the edge of ${edge.host} answers: have this name fronted.`));
+    .map((row) => remark(row, 'look', 'stand-in', `${edge.standIn} is only a placeholder: have ${edge.host} answer this name with its own addresses.`));
 }
 
 function standInFix({ rulings, edge }: CheckInput, owner: string): Fix | undefined {

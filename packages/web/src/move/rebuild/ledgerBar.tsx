@@ -60,6 +60,15 @@ export function LedgerBar({ shown, onRule, mayRule, remarks, isFronting }: Props
 
 /** The keys that matter most, as many as a line of 1280 pixels holds. */
 function hints(hasRemarks: boolean, isFronting: boolean): string {
-  const keys = [hasRemarks && 'o next remark', isFronting && 'f fronting', 'c keep', 'r change', 'd leave out', hasRemarks && 'm mend', 'x mark', 'R rule'];
+  const keys = [
+    hasRemarks && 'o next remark',
+    isFronting && 'f own addresses',
+    'c keep',
+    'r change',
+    'd leave out',
+    hasRemarks && 'm mend',
+    'x mark',
+    'R rule',
+  ];
   return [...keys.filter((one) => one !== false).slice(0, 5), '? all keys'].join(' · ');
 }

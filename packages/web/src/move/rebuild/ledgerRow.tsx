@@ -219,7 +219,7 @@ function Otherwise({ ruling, served }: { ruling: RulingView; served: LedgerView[
   ));
 }
 
-const FRONTING_NOTES = { off: undefined, later: 'fronted once verified', on: 'fronted' } as const;
+const FRONTING_NOTES = { off: undefined, later: 'answered by the host once verified', on: 'answered by the host' } as const;
 
 function frontingNote({ fronting }: RulingView): string | undefined {
   return fronting === null ? undefined : FRONTING_NOTES[fronting];

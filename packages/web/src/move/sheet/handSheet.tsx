@@ -7,7 +7,7 @@ import { useCopying } from '../../ui/copy';
 const ACTS = { delete: 'delete', edit: 'edit', add: 'add' };
 const FIELDS = ['name', 'type', 'priority', 'value', 'ttl', 'front'] as const;
 type FieldName = (typeof FIELDS)[number];
-const TITLES: Readonly<Record<FieldName, string>> = { name: 'Name', type: 'Type', priority: 'Priority', value: 'Value', ttl: 'TTL', front: 'Fronting' };
+const TITLES: Readonly<Record<FieldName, string>> = { name: 'Name', type: 'Type', priority: 'Priority', value: 'Value', ttl: 'TTL', front: 'Own addresses' };
 /** What is chosen in a panel, and not typed. */
 const CHOSEN: ReadonlySet<FieldName> = new Set(['type', 'front']);
 

@@ -115,7 +115,7 @@ function SetCells({ row, label, open, onOpen }: { row: SetRow; label: ReactNode;
                 stored: <span className="mono">{text.stored.join(', ')}</span>
               </>
             ) : (
-              <b className="font-semibold text-rust">fronted: what is stored is not known</b>
+              <b className="font-semibold text-rust">answered by the host: what is stored is not known</b>
             )}
           </span>
         )}

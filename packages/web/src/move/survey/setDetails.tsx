@@ -31,7 +31,7 @@ export function SetDetails({ row, move, may }: { row: SetRow; move: string | und
       </Part>
       {text.varying !== null && <Part title="varies">{text.varying}</Part>}
       {text.fronted !== null && (
-        <Part title="fronted">
+        <Part title="answered by the host">
           {text.fronted}.{may && move && <Stored row={row} move={move} />}
         </Part>
       )}
