@@ -13,6 +13,7 @@ export async function backup(file: string): Promise<number> {
   const target = resolve(file);
   if (existsSync(target)) return failed(`${file} is there already. It was left as it is: name another file.`);
   return withDatabase(async (url) => {
+    const isNamed = nameKey(url);
     const part = `${target}.part`;
     const done = tool('pg_dump', url, ['--format=custom', '--file', part]);
     if (done !== undefined) {
@@ -20,7 +21,7 @@ export async function backup(file: string): Promise<number> {
       return failed(done);
     }
     renameSync(part, target);
-    console.log(`${file} holds everything but the key.`);
+    console.log(`${file} holds everything but the key${isNamed ? ', which it names' : ''}.`);
     console.log(`Keys of hosts and second factors in it open only with the key ${mark()}: keep a copy of that apart from it.`);
     return 0;
   });
@@ -41,6 +42,8 @@ export async function restore(file: string): Promise<number> {
     const done = tool('pg_restore', url, ['--exit-on-error', '--single-transaction', '--no-owner', source]);
     if (done !== undefined) return failed(`${done}\nNothing was changed.`);
     console.log(`Everything that ${file} holds is there.`);
+    const named = namedKey(url);
+    if (named !== undefined) console.log(`Secrets in it open with the key ${named}.`);
     if (process.env['WANDERON_DATABASE'] === undefined) awaitKey(dataFolder());
     console.log(
       process.env['WANDERON_SECRET_KEY'] === undefined
@@ -49,6 +52,27 @@ export async function restore(file: string): Promise<number> {
     );
     return 0;
   });
+}
+
+/** By what the key is named in a database: a remark on the table whose secrets are sealed with it, which goes with every copy. */
+const REMARK = 'sealed with the key ';
+
+/** Names the key in the database; false where whoever connects may not, or there is no key to name. */
+function nameKey(url: string): boolean {
+  const key = keyAtHand();
+  if (key === undefined) return false;
+  const query = `comment on table secrets is '${REMARK}${keyMark(key)}'`;
+  return spawnSync(postgresTool('psql'), ['-qc', query], { env: { ...process.env, ...access(new URL(url)) }, encoding: 'utf8' }).status === 0;
+}
+
+/** The mark of the key with which a restored database was sealed; undefined where it does not say. */
+function namedKey(url: string): string | undefined {
+  const remark = asked(url, `select coalesce(obj_description(to_regclass('secrets'), 'pg_class'), '')`);
+  return remark.startsWith(REMARK) ? remark.slice(REMARK.length) : undefined;
+}
+
+function keyAtHand(): string | undefined {
+  return process.env['WANDERON_SECRET_KEY']?.trim() ?? keyIn(keyFile(dataFolder()));
 }
 
 function failed(words: string): number {

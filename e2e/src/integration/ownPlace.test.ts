@@ -137,6 +137,12 @@ describe('a start with nothing set', () => {
     expect(run(elsewhere, 'restore', join(folder, 'nothing')).status).toBe(1);
     const brought = run(elsewhere, 'restore', file);
     expect([brought.status, brought.stdout]).toEqual([0, expect.stringContaining('put the key of the old installation')]);
+    // The file names the key that it opens with, and whoever restores it is told.
+    const named = /with the key ([0-9a-f]{8})/.exec(kept.stdout)![1]!;
+    expect([kept.stdout, brought.stdout]).toEqual([
+      expect.stringContaining('which it names'),
+      expect.stringContaining(`Secrets in it open with the key ${named}.`),
+    ]);
     // Another key would be made in its place otherwise, and nothing could be opened.
     expect(run(elsewhere, 'start')).toMatchObject({ status: 1, stderr: expect.stringContaining('its key is missing') as string });
     expect(existsSync(join(elsewhere.data, 'secret.key'))).toBe(false);

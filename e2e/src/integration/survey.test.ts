@@ -65,7 +65,8 @@ const isRoot = process.getuid?.() === 0;
 const lines = (sets: readonly RRset[]): string[] =>
   printZoneFile(sets.flatMap(recordsOf))
     .split('\n')
-    .filter((line) => line !== '' && !/ IN (RRSIG|NSEC|SOA) /.test(line))
+    // In records of its own type bind notes how far it is with signing.
+    .filter((line) => line !== '' && !/ IN (RRSIG|NSEC|SOA|TYPE65534) /.test(line))
     .sort();
 
 (isRoot ? describe : describe.skip)('an inventory without a transfer (port 53 on loopback, so as root)', () => {

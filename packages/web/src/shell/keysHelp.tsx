@@ -24,6 +24,7 @@ const KEYS: readonly [string, string][] = [
   ['u / U', 'undo the last decision, and do it again'],
   ['Enter', 'open the row: its evidence, or its values; in a handover sheet, copy the next field'],
   ['t', 'tick the row of a handover sheet'],
+  ['o', 'on a sheet, open the panel in which it is typed'],
   ['Esc', 'close what is open'],
 ];
 

@@ -1,32 +1,62 @@
-import { Host, LegView, StepView } from '@wanderon/contract';
-import { placeOfStep } from '@wanderon/core';
+import { LegView, StepView } from '@wanderon/contract';
+import { PlaceOfStep, placeOfStep } from '@wanderon/core';
 import { Link } from 'react-router';
 import { useHosts } from '../../api';
 import { freshPlace, placeHost, placeName } from './placeHost';
 import { WhereThere } from './whereThere';
 
+interface Props {
+  readonly step: StepView;
+  readonly leg: LegView;
+  readonly move: string;
+  readonly domain: string;
+  readonly may: boolean;
+}
+
 /** Where a person does a step that has come, and the sheet for it; nothing where Wanderon does it. */
-export function StepPlaceNote({ step, leg, move, domain, may }: { step: StepView; leg: LegView; move: string; domain: string; may: boolean }) {
+export function StepPlaceNote(props: Props) {
+  const { step, leg } = props;
   const where = placeOfStep(step.id);
-  const hosts = useHosts(move);
-  if (!where || !hosts.data || (step.state !== 'ready' && step.state !== 'stopped' && !(step.id === 'lowered' && step.state === 'doing'))) return null;
-  const host: Host | undefined = placeHost(hosts.data, leg, where.place);
+  const hasCome = step.state === 'ready' || step.state === 'stopped' || (step.id === 'lowered' && step.state === 'doing');
+  // The sheet for the registrar is on the page of its step, and leads there itself.
+  if (!where || !hasCome || where.sheet === 'registrar') return null;
   // Where a key is held nobody types.
-  if (host && host.keyName !== null) return null;
+  const isByHand = where.place === 'registrar' || (where.place === 'live DNS' ? leg.oldByHand : leg.byHand);
+  return isByHand ? <Place {...props} where={where} /> : null;
+}
+
+function Place({ leg, move, domain, may, where }: Props & { where: PlaceOfStep }) {
+  const hosts = useHosts(move);
+  if (!hosts.data) return null;
+  const host = placeHost(hosts.data, leg, where.place);
   const { sheet } = where;
   return (
     <div className="mb-2 pl-4">
-      {sheet && sheet !== 'registrar' && (
+      {sheet && (
         <p>
-          <Link className="text-accent underline" to={`/moves/${move}/${sheet === 'records' ? 'sheet' : sheet}`}>
+          <Link className="text-accent underline" to={`/moves/${move}/${SHEET_PATHS[sheet]}`}>
             {SHEET_LINKS[sheet]}
           </Link>
           : each field as the panel wants it, to copy and tick.
         </p>
       )}
-      <WhereThere host={host} name={placeName(host, leg, where.place)} act={where.act} domain={domain} may={may} fresh={freshPlace(leg, where.place)} />
+      <WhereThere
+        host={host}
+        name={placeName(host, leg, where.place)}
+        act={where.act}
+        domain={domain}
+        may={may}
+        keyed={where.place !== 'registrar'}
+        fresh={freshPlace(leg, where.place)}
+      />
     </div>
   );
 }
 
-const SHEET_LINKS = { records: 'Handover sheet', lower: 'Sheet of the TTLs to lower', raise: 'Sheet of the TTLs to raise' };
+const SHEET_LINKS = {
+  records: 'Handover sheet',
+  lower: 'Sheet of the TTLs to lower',
+  raise: 'Sheet of the TTLs to raise',
+  registrar: 'Sheet for the registrar',
+};
+const SHEET_PATHS = { records: 'sheet', lower: 'lower', raise: 'raise', registrar: 'switch' };

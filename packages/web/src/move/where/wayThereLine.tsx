@@ -1,10 +1,10 @@
 import { WayThere } from '@wanderon/core';
 import { useKeys } from '../../ui/useKeys';
 
-/** Where in a panel something is done: the link, opened by one key, and what is clicked from there. */
-export function WayThereLine({ way, name, children }: { way: WayThere; name: string; children?: React.ReactNode }) {
+/** Where in a panel something is done: the link and what is clicked from there. `keyed`: a key opens the link; of several on a page one has it. */
+export function WayThereLine({ way, name, keyed = true, children }: { way: WayThere; name: string; keyed?: boolean; children?: React.ReactNode }) {
   const { link, clicks, first } = way;
-  useKeys({ o: () => link !== undefined && window.open(link, '_blank', 'noopener,noreferrer') });
+  useKeys(keyed && link !== undefined ? { o: () => window.open(link, '_blank', 'noopener,noreferrer') } : {});
   return (
     <div className="border-l-4 border-rule py-0.5 pl-3">
       <p className="flex flex-wrap items-baseline gap-x-2">
@@ -13,7 +13,7 @@ export function WayThereLine({ way, name, children }: { way: WayThere; name: str
             Open {name}
           </a>
         )}
-        {link !== undefined && <kbd className="mono text-sm text-faded print:hidden">o</kbd>}
+        {keyed && link !== undefined && <kbd className="mono text-sm text-faded print:hidden">o</kbd>}
         {clicks.length > 0 && (
           <span>
             {link === undefined && `At ${name}: `}

@@ -15,6 +15,7 @@ export function WhereThere({
   act,
   domain,
   used = false,
+  keyed = true,
   may,
   fresh,
   onMade,
@@ -26,6 +27,7 @@ export function WhereThere({
   act: PlaceAct;
   domain: string;
   used?: boolean;
+  keyed?: boolean;
   may: boolean;
   onMade?: (host: Host) => void;
 }) {
@@ -38,7 +40,7 @@ export function WhereThere({
   if (noting) return form(false);
   if (way)
     return (
-      <WayThereLine way={way} name={name}>
+      <WayThereLine way={way} name={name} keyed={keyed}>
         {may && (
           <Button kind="quiet" className="print:hidden" onClick={() => setNoting(true)}>
             Change
