@@ -88,10 +88,9 @@ function withDatabase(work: (url: string) => number | Promise<number>): Promise<
 
 /** The key that secrets are sealed with, told by its mark: it is never shown. */
 function mark(): string {
-  const file = keyFile(dataFolder());
-  const given = process.env['WANDERON_SECRET_KEY']?.trim();
-  const own = given === undefined ? keyIn(file) : undefined;
-  return given !== undefined ? keyMark(given) : own !== undefined ? `${keyMark(own)} (${file})` : 'of the server';
+  const key = keyAtHand();
+  if (key === undefined) return 'of the server';
+  return process.env['WANDERON_SECRET_KEY'] === undefined ? `${keyMark(key)} (${keyFile(dataFolder())})` : keyMark(key);
 }
 
 /** Undefined where it worked; else what it said. The password stands in no list of processes. */

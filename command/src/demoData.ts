@@ -42,7 +42,7 @@ interface MoveState {
 }
 
 /** What the new host of the first domain wrote. */
-const FIRST_MAIL = `Welcome to Fernlight! Your package is ready.
+export const FIRST_MAIL = `Welcome to Fernlight! Your package is ready.
 
 Please set these nameservers at your registrar:
 
@@ -153,7 +153,7 @@ export async function fillDemo(
   };
   // First what a first day is like: nobody described its places, and all that is known of the new one is a mail.
   const { id: ferry } = await api.call<MoveState>('POST', '/api/moves', { domain: 'ferry-timetable.example' });
-  await api.call('PUT', `/api/moves/${ferry}/note`, { text: FIRST_MAIL });
+  await api.call('PUT', `/api/moves/${ferry}/note`, { text: FIRST_MAIL, seen: '' });
   await done(ferry, 'survey');
   // One name that leads elsewhere soon, where its records are,
   const scores = await begin('scores.tidewater-choir.example', 'name');

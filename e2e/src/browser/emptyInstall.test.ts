@@ -1,5 +1,6 @@
 import { Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
+import { FIRST_MAIL } from '../../../command/src/demoData';
 import { CHANGED, CURRENT_ROW, SUBMITTED, chapter, goesTo, paste, press, pressUntil, words } from '../support/browser';
 import { DemoUnderTest } from '../support/demoUnderTest';
 import { sheetRows, takeWays, typeSheet } from '../support/hands';
@@ -18,18 +19,6 @@ Ihre Seite hat die IP-Adresse 203.0.113.80 und 2001:db8:7403::80.
 Für www setzen Sie bitte einen CNAME auf edge.thornwick.example.
 
 Mit freundlichen Grüßen
-`;
-
-/** What the new host of a domain writes whose present place nobody described either. */
-const FERRY_MAIL = `Welcome to Fernlight! Your package is ready.
-
-Please set these nameservers at your registrar:
-
-  one.fernlight.example
-  two.fernlight.example
-
-Your website answers at 203.0.113.110 (IPv4) and 2001:db8:fe11::110 (IPv6).
-For www, use a CNAME to sites.fernlight.example.
 `;
 
 /** What a technician takes while waiting for the end. */
@@ -187,7 +176,7 @@ describe('an empty installation', () => {
     await words(page, 'The inventory is');
     // The mail came to somebody else, who left it with the move.
     await chapter(page, 'notes');
-    await page.locator('textarea[aria-label="Notes on this move"]').fill(FERRY_MAIL);
+    await page.locator('textarea[aria-label="Notes on this move"]').fill(FIRST_MAIL);
     await press(page, 'Save the note');
     await words(page, 'The note is saved.');
     await chapter(page, 'rebuild');
@@ -228,7 +217,7 @@ describe('an empty installation', () => {
     await words(page, 'The inventory is', 120_000);
     await page.locator('::-p-text(Choose where it goes)').click();
     await words(page, /The domain goes to fernlight\.example|Nothing was given yet/);
-    if (await page.evaluate(() => document.body.innerText.includes('Nothing was given yet'))) await paste(page, 'What the new place gave you', FERRY_MAIL);
+    if (await page.evaluate(() => document.body.innerText.includes('Nothing was given yet'))) await paste(page, 'What the new place gave you', FIRST_MAIL);
     await words(page, 'The domain goes to fernlight.example');
     await goesTo(page, { way: 'nameservers' });
     await press(page, 'I am typing it by hand');

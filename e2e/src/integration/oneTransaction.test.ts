@@ -153,7 +153,7 @@ describe('a person’s act and its word in the trail', () => {
     const noPlace = { nameservers: [], addresses: [], aliasTarget: null, requires: [], note: '', updateAddress: null };
     const registrar = await api.call<{ id: string }>('POST', '/api/hosts', { ...noPlace, name: 'A registrar', role: 'registrar' });
     await on('PUT', '/registrar', { host: registrar.id });
-    await act('PUT /api/moves/{id}/note', { method: 'PUT', path: `/api/moves/${move}/note`, body: { text: 'The client is away.' } });
+    await act('PUT /api/moves/{id}/note', { method: 'PUT', path: `/api/moves/${move}/note`, body: { text: 'The client is away.', seen: '' } });
     await on('POST', '/tasks', { title: 'Ask the shop', when: 'before', note: '' });
     const { legs } = await api.call<MoveView>('GET', `/api/moves/${move}`);
     await on('DELETE', `/tasks/${legs[0]!.ownTasks[0]!.id}`, undefined, '/tasks/{task}');

@@ -8,6 +8,8 @@ export * from './ledgerParts';
 export * from './legs';
 export * from './rows';
 export * from './moves';
+export * from './ownTasks';
+export * from './registration';
 export * from './people';
 export * from './problem';
 export * from './resolvers';

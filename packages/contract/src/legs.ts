@@ -9,7 +9,6 @@ import {
   REQUIREMENT_ENDS,
   RULE_RULINGS,
   RULINGS,
-  SHEETS,
   STEP_BY,
   STEP_STATES,
   WAYS,
@@ -19,6 +18,8 @@ import { derivedSchema, givenSetsSchema, hostName, instant, outsideSchema, rrset
 import { allGivenSchema } from './given';
 import { knownStyleSchema } from './hosts';
 import { MOST_ROWS, PAGE_ROWS } from './ledgerParts';
+import { ownTaskSchema } from './ownTasks';
+import { givenRegistrationSchema } from './registration';
 
 export const stepSchema = z.object({
   id: z.string(),
@@ -113,7 +114,7 @@ export const servedSchema = z.object({
       address: z.string(),
       at: instant.nullable(),
       problem: z.string().nullable(),
-      /** It answers that the domain is none of its own. */
+      /** It refuses to answer for the zone. */
       refused: z.boolean(),
       /** Its apex NS set is the new one. */
       apexNew: z.boolean(),
@@ -129,24 +130,9 @@ export const servedSchema = z.object({
 });
 export type ServedView = z.infer<typeof servedSchema>;
 
-/** Something to do that somebody noted for a move. */
-export const ownTaskSchema = z.object({
-  title: z.string().trim().min(1, 'Say what is to be done.').max(120),
-  when: z.enum(['before', 'after']),
-  note: z.string().trim().max(600).default(''),
-});
-export type OwnTaskInput = z.output<typeof ownTaskSchema>;
 /** What is looked at now. */
 export const lookNowSchema = z.object({ kind: z.enum(LOOK_KINDS) });
 export type LookInput = z.output<typeof lookNowSchema>;
-
-/** What a person says of the registration; null: not said. */
-export const givenRegistrationSchema = z.object({
-  registrar: z.string().trim().max(200).nullable(),
-  expires: instant.nullable(),
-  locked: z.boolean().nullable(),
-});
-export type GivenRegistrationInput = z.output<typeof givenRegistrationSchema>;
 
 export const timesSchema = z.object({
   earliestSwitch: derivedSchema,
@@ -230,7 +216,8 @@ export const legSchema = z.object({
       changes: z.array(z.string()),
     })
     .nullable(),
-  /** When each kind of look was made last. */
+  /** Kinds of looks that can be asked for, and when each kind was made last. */
+  looks: z.array(z.enum(LOOK_KINDS)),
   looked: z.partialRecord(z.enum(LOOK_KINDS), instant),
   ownTasks: z.array(ownTaskSchema.extend({ id: z.string() })),
   /** What is ticked on handover sheets, by everybody who has them open (`tickOf`). */
@@ -387,12 +374,6 @@ export const givenSchema = z.object({ requirement: z.string().max(2400), data: z
 export type GivenInput = z.infer<typeof givenSchema>;
 export const backSchema = z.object({ how: z.enum(BACK_WAYS) });
 export type BackInput = z.infer<typeof backSchema>;
-/** A row of a handover sheet that is typed, or not after all. */
-export const typedSchema = z.object({ sheet: z.enum(SHEETS).default('records'), row: z.string().min(1).max(70_000), typed: z.boolean() });
-/** The registrar at which the nameservers are changed, by its id as a host. */
-export const registrarSchema = z.object({ host: z.uuid() });
-export type RegistrarInput = z.output<typeof registrarSchema>;
-export type TypedInput = z.output<typeof typedSchema>;
 /** The nameservers that the new DNS host gave this domain. */
 export const namedSchema = z.object({ names: z.array(hostName).max(13, 'A domain has thirteen nameservers at the most.') });
 export type NamedInput = z.output<typeof namedSchema>;

@@ -80,7 +80,8 @@ export const moveSchema = moveSummarySchema.extend({
   /** What colleagues are to know of it. */
   note: z.string(),
 });
-export const moveNoteSchema = z.object({ text: z.string().trim().max(10_000) });
+/** `seen`: the note that stood there when somebody began to change it. */
+export const moveNoteSchema = z.object({ text: z.string().trim().max(10_000), seen: z.string().max(10_000) });
 export type MoveNoteInput = z.output<typeof moveNoteSchema>;
 export type MoveView = z.infer<typeof moveSchema>;
 

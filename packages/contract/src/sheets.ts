@@ -73,3 +73,7 @@ export const openSheetSchema = z.object({
   ]),
 });
 export type OpenSheetView = z.infer<typeof openSheetSchema>;
+
+/** A row of a handover sheet that is typed, or not after all. */
+export const typedSchema = z.object({ sheet: z.enum(SHEETS).default('records'), row: z.string().min(1).max(70_000), typed: z.boolean() });
+export type TypedInput = z.output<typeof typedSchema>;

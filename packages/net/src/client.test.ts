@@ -143,6 +143,9 @@ describe('the DNS client', () => {
     puppet.onUdp = () => [];
     expect(await kindOf(ask({ tries: 2, timeout: 50 }))).toBe('timeout');
     expect(puppet.asked).toHaveLength(4);
+    // Whoever counts what is sent has a say before it is sent again.
+    expect(await kindOf(ask({ tries: 5, timeout: 50, mayRetry: () => false }))).toBe('timeout');
+    expect(puppet.asked).toHaveLength(5);
   });
 
   it('asks nobody at an address that may not be reached, whatever way, save where a route leads', async () => {

@@ -34,6 +34,8 @@ export interface AskOptions {
   /** Milliseconds for the first try; each further one has half as much again. */
   readonly timeout?: number;
   readonly tries?: number;
+  /** Asked before a question is sent again; false: it is not. */
+  readonly mayRetry?: () => boolean;
   readonly over?: Over;
   readonly signal?: AbortSignal | undefined;
 }
@@ -139,7 +141,8 @@ export class DnsClient {
         attempt -= 1;
       } catch (error) {
         // An update that went unanswered may have taken effect: whoever sent it looks first.
-        if (!(error instanceof NetError) || !RETRIED.has(error.kind) || request.opcode === OPCODE.update || attempt >= tries) throw error;
+        if (!(error instanceof NetError) || !RETRIED.has(error.kind) || request.opcode === OPCODE.update || attempt >= tries || options.mayRetry?.() === false)
+          throw error;
         const bare: Message | undefined = isAgain ? undefined : this.edns.again(at, asked, undefined);
         if (bare) [asked, isAgain] = [bare, true];
       }

@@ -224,11 +224,16 @@ export class Walker {
   }
 
   private async soundAnswer(address: string, zone: Name, name: Name, type: number, budget: Budget): Promise<Message | undefined> {
-    if (this.isSpent(budget)) return undefined;
-    this.left -= 1;
-    budget.left -= 1;
+    const spend = (): boolean => {
+      if (this.isSpent(budget)) return false;
+      this.left -= 1;
+      budget.left -= 1;
+      return true;
+    };
+    if (!spend()) return undefined;
     try {
-      const answer = await this.client.ask({ address }, name, type, this.options);
+      // One that is sent again is one more to whoever gets it.
+      const answer = await this.client.ask({ address }, name, type, { ...this.options, mayRetry: spend });
       const sound = answer.rcode === RCODE.NOERROR || answer.rcode === RCODE.NXDOMAIN;
       // A server that answers the question without claiming authority is believed, as resolvers do; not one that asks others for it.
       const answers = answer.answers.length > 0 && !answer.recursionAvailable;

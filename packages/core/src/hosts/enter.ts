@@ -16,7 +16,7 @@ export interface Entry {
 /** Types whose last word is a name, and whether a number before it is a priority of its own. */
 const TARGETS: Readonly<Record<string, 'priority' | 'none'>> = { CNAME: 'none', NS: 'none', PTR: 'none', DNAME: 'none', MX: 'priority', SRV: 'priority' };
 /** Octets of one character-string (RFC 1035 §3.3). */
-const PART = 255;
+export const PART = 255;
 
 /**
  * The records of a set, each as its panel wants it typed, in the order of its data. `zone` absolute with final dot.

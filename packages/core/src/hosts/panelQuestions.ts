@@ -1,4 +1,5 @@
-import { Entry } from './enter';
+import { hasTarget } from '../slips/records/typedValue';
+import { Entry, PART } from './enter';
 import { KnownStyle } from './entryStyle';
 import { SheetRow } from './sheet';
 
@@ -9,10 +10,6 @@ export interface PanelQuestion {
   readonly answers: readonly { readonly label: string; readonly change: KnownStyle }[];
 }
 
-/** Characters of one string of a text (RFC 1035 §3.3). */
-const PART = 255;
-const TARGETS: ReadonlySet<string> = new Set(['CNAME', 'MX', 'SRV', 'NS', 'PTR', 'DNAME']);
-
 /**
  * What is asked of a panel on its sheet, of what nobody has said yet and what these rows need; the most telling first. `domain` without final dot.
  *
@@ -20,7 +17,7 @@ const TARGETS: ReadonlySet<string> = new Set(['CNAME', 'MX', 'SRV', 'NS', 'PTR',
  */
 export function panelQuestions(known: KnownStyle | null, rows: readonly SheetRow[], domain: string): PanelQuestion[] {
   const entries = rows.flatMap(({ entry }) => entry ?? []);
-  const target = entries.find(({ type }) => TARGETS.has(type));
+  const target = entries.find(({ type }) => hasTarget(type));
   const ranked = entries.find(({ type }) => type === 'MX' || type === 'SRV');
   const host = target ? (target.value.split(' ').at(-1) ?? '').replace(/\.$/, '') : '';
   const asked: (PanelQuestion | undefined)[] = [

@@ -5,12 +5,12 @@ const host = (id: string, role: string, ...nameservers: string[]) => ({ id, name
 describe('the registrar of a move', () => {
   const two = [host('a', 'registrar'), host('b', 'registrar'), host('c', 'dns')];
 
-  it('is the one that somebody chose, else the one that registration data names, else the only one', () => {
+  it('is the one that somebody chose, else the one that registration data names, and never one because no other is known', () => {
     expect(registrarOf(two, { chosen: 'b', named: 'A' })?.id).toBe('b');
     expect(registrarOf(two, { chosen: null, named: 'a' })?.id).toBe('a');
     expect(registrarOf(two, { chosen: null, named: 'unknown to us' })).toBeUndefined();
     expect(registrarOf(two, { chosen: null, named: null })).toBeUndefined();
-    expect(registrarOf(two.slice(1), { chosen: null, named: null })?.id).toBe('b');
+    expect(registrarOf(two.slice(1), { chosen: null, named: null })).toBeUndefined();
     expect(registrarOf(two.slice(1), { chosen: null, named: 'somebody else' })).toBeUndefined();
   });
 });
@@ -31,6 +31,10 @@ it.each([
   [
     ['a.pebble.example.', 'b.pebble.example.', 'ns2.quay.example.'],
     ['a.pebble.example.', 'b.pebble.example.'],
+  ],
+  [
+    ['ns1.east.host.example.', 'ns2.west.host.example.', 'ns.other.example.'],
+    ['ns1.east.host.example.', 'ns2.west.host.example.'],
   ],
   [
     ['ns1.host.example.', 'ns2.host.test.'],

@@ -1,3 +1,5 @@
+import { registeredDomain } from './pool';
+
 /** A host, by as much as tells which place of a move it is. */
 interface Known {
   readonly id: string;
@@ -6,17 +8,13 @@ interface Known {
   readonly nameservers: readonly string[];
 }
 
-/**
- * The registrar of a move: the one that somebody chose, else the one that registration data names, else the only one that is known where nothing
- * names one.
- */
+/** The registrar of a move: the one that somebody chose, else the one that registration data names. That only one is known says nothing. */
 export function registrarOf<H extends Known>(
   hosts: readonly H[],
   { chosen, named }: { readonly chosen: string | null; readonly named: string | null },
 ): H | undefined {
   const all = hosts.filter((host) => host.role === 'registrar');
-  const only = named === null && all.length === 1 ? all[0] : undefined;
-  return all.find((host) => host.id === chosen) ?? all.find((host) => host.name.toLowerCase() === named?.toLowerCase()) ?? only;
+  return all.find((host) => host.id === chosen) ?? all.find((host) => host.name.toLowerCase() === named?.toLowerCase());
 }
 
 /** The DNS host of a domain: the one that the move goes by, else the one that has all of its nameservers. */
@@ -28,16 +26,15 @@ export function dnsHostOf<H extends Known>(hosts: readonly H[], chosen: string |
 }
 
 /**
- * The nameservers of a domain that are of one host: those below the domain under which most of them are; all of them, where no domain has more than
- * the others. A left-over name of a former host is none of it.
+ * The nameservers of a domain that are of one host: those of the company whose they mostly are; all of them, where none has more than the others. A
+ * left-over name of a former host is none of it.
  *
  *     commonServers(['a.pebbledock.example.', 'b.pebbledock.example.', 'ns2.oldquay.example.'])  // the first two
  */
 export function commonServers(names: readonly string[]): string[] {
-  const above = (name: string): string => name.slice(name.indexOf('.') + 1).toLowerCase();
-  const counts = new Map<string, number>();
-  for (const name of names) counts.set(above(name), (counts.get(above(name)) ?? 0) + 1);
+  const counts = new Map<string | null, number>();
+  for (const name of names) counts.set(registeredDomain(name), (counts.get(registeredDomain(name)) ?? 0) + 1);
   const most = Math.max(0, ...counts.values());
   const leading = [...counts].filter(([, count]) => count === most);
-  return leading.length === 1 ? names.filter((name) => above(name) === leading[0]![0]) : [...names];
+  return leading.length === 1 ? names.filter((name) => registeredDomain(name) === leading[0]![0]) : [...names];
 }

@@ -15,7 +15,7 @@ type Plan = Pick<LegPlan, 'kind' | 'account'> & { readonly rulings: readonly Row
 
 /**
  * What a person sets before the cutover in the panel that is live: the TTLs of what changes, and of the zone's own NS set where the delegation
- * does, each down to `to` seconds or the least above it that can be chosen. `zone` absolute with final dot.
+ * does, each down to `to` seconds or what the panel has nearest to it. `zone` absolute with final dot.
  */
 export function lowerSheet(plan: Plan, zone: string, panel: SheetPanel, to: number): SheetRow[] {
   const isOwnSet = ({ owner, type }: Row): boolean => plan.kind === 'delegation' && type === 'NS' && owner.toLowerCase() === zone.toLowerCase();

@@ -8,9 +8,6 @@ export interface WholeForm {
   readonly value: string | undefined;
 }
 
-/** Types whose value ends in a name, or is a text in quotes. */
-const OTHERWISE: ReadonlySet<string> = new Set(['CNAME', 'NS', 'PTR', 'DNAME', 'MX', 'SRV', 'TXT', 'SPF']);
-
 /**
  * The whole forms of the records of a set, for what is not known of their panel: each with its plain entry. None where all is known.
  *
@@ -22,7 +19,7 @@ export function wholeForms(known: KnownStyle | null, plain: readonly Entry[], { 
   if (!asked.name && !asked.value) return [];
   return plain.map((entry, index) => {
     const name = asked.name ? owner : undefined;
-    const value = asked.value && OTHERWISE.has(entry.type) && data[index] !== entry.value ? data[index] : undefined;
+    const value = asked.value && data[index] !== entry.value ? data[index] : undefined;
     return [entry, { name, value }] as const;
   });
 }

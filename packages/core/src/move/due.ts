@@ -60,6 +60,11 @@ export function dueOf(leg: Leg): Due[] {
   return all;
 }
 
+/** Kinds of looks that are made for a leg now, and that can be asked for. */
+export function looksMade(leg: Leg): LookKind[] {
+  return LOOK_KINDS.filter((kind) => everyOf(leg, kind) !== undefined);
+}
+
 /** No TTL is left to be seen lowered. */
 function isLow(leg: Leg): boolean {
   return !lowersTtls(leg.plan) || isDone(leg, 'lowered');

@@ -25,9 +25,10 @@ export function lessonsSeen(leg: Leg, known: KnownStyle | null): Lesson[] {
   const typed = plan.rulings.filter((row) => !isHostsOwn(row) && row.planned && (rebuildsZone(plan) || row.ruling !== 'carry')).slice(0, MOST_SETS);
   const sets = typed.flatMap((row): TypedSet[] => {
     const key = keyOfRow(row);
-    const ttl = panelTtl(style, Math.min(row.planned!.ttl, STARTING_TTL));
     const served = sightings.at(-1)!.value.sets[key];
     if (!served) return [];
+    // Its lasting TTL may have been typed at once, or have been raised since.
+    const ttl = served.ttl === row.planned!.ttl ? undefined : panelTtl(style, Math.min(row.planned!.ttl, STARTING_TTL));
     const slip = leg.wanted.is(key, served) === false ? slipSeen(leg, address, key, served) : undefined;
     // What is not as planned and not explained says nothing.
     if (!slip && leg.wanted.is(key, served) !== true) return [];

@@ -4,7 +4,6 @@ import { tickedOn } from '../hosts/sheetTicks';
 import { Instant } from '../timetable/instant';
 import { STARTING_TTL } from '../rebuild/propose';
 import { NO_WISH, SiteWish } from '../watch/site';
-import type { OwnTask } from './ownTasks';
 import { SetKey } from './plan';
 
 /** What people decide about a leg; each is a row that is never changed, and taken back by another row. */
@@ -106,6 +105,15 @@ export interface Said {
   readonly fronting: ReadonlyMap<string, Fronting>;
   /** What the panel of the DNS host was seen to show, as somebody pasted it. */
   readonly shown: readonly RRsetText[] | undefined;
+}
+
+/** Something that somebody wants done in this move, beside what its hosts ask for. */
+export interface OwnTask {
+  readonly id: string;
+  readonly title: string;
+  /** `before`: the cutover waits for it. `after`: it can only be done then. */
+  readonly when: 'before' | 'after';
+  readonly note: string;
 }
 
 /** What a person says of the registration, as its registrar shows it; null: not said. */

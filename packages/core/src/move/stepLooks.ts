@@ -5,7 +5,6 @@ const LOOKS: Readonly<Record<string, LookKind>> = {
   early: 'old',
   'early-seen': 'old',
   served: 'new',
-  push: 'new',
   lower: 'old',
   lowered: 'old',
   'ds-gone': 'parent',

@@ -11,23 +11,27 @@ export interface PlaceOfStep {
   readonly sheet?: SheetKind;
 }
 
-const PLACES: Readonly<Record<string, PlaceOfStep>> = {
-  lower: { place: 'live DNS', act: 'records', sheet: 'lower' },
-  lowered: { place: 'live DNS', act: 'records', sheet: 'lower' },
-  early: { place: 'live DNS', act: 'records' },
-  turn: { place: 'live DNS', act: 'records' },
-  turned: { place: 'live DNS', act: 'records' },
-  push: { place: 'planned DNS', act: 'records', sheet: 'records' },
-  served: { place: 'planned DNS', act: 'records', sheet: 'records' },
-  change: { place: 'planned DNS', act: 'records', sheet: 'records' },
-  changed: { place: 'planned DNS', act: 'records', sheet: 'records' },
-  raise: { place: 'planned DNS', act: 'records', sheet: 'raise' },
-  'ds-gone': { place: 'registrar', act: 'ds' },
-  'ds-again': { place: 'registrar', act: 'ds' },
-  switch: { place: 'registrar', act: 'nameservers', sheet: 'registrar' },
+const PLACES: Readonly<Record<string, readonly PlaceOfStep[]>> = {
+  lower: [{ place: 'live DNS', act: 'records', sheet: 'lower' }],
+  lowered: [{ place: 'live DNS', act: 'records', sheet: 'lower' }],
+  early: [{ place: 'live DNS', act: 'records' }],
+  turn: [{ place: 'live DNS', act: 'records' }],
+  turned: [{ place: 'live DNS', act: 'records' }],
+  push: [{ place: 'planned DNS', act: 'records', sheet: 'records' }],
+  served: [{ place: 'planned DNS', act: 'records', sheet: 'records' }],
+  change: [{ place: 'planned DNS', act: 'records', sheet: 'records' }],
+  changed: [{ place: 'planned DNS', act: 'records', sheet: 'records' }],
+  raise: [{ place: 'planned DNS', act: 'records', sheet: 'raise' }],
+  'ds-gone': [{ place: 'registrar', act: 'ds' }],
+  // The zone is signed before the registry is told of it.
+  'ds-again': [
+    { place: 'planned DNS', act: 'sign' },
+    { place: 'registrar', act: 'ds' },
+  ],
+  switch: [{ place: 'registrar', act: 'nameservers', sheet: 'registrar' }],
 };
 
-/** Where a person does the step with this id; undefined where it is done here, or only seen. */
-export function placeOfStep(id: string): PlaceOfStep | undefined {
-  return PLACES[id];
+/** Where a person does the step with this id, in order; nothing where it is done here, or only seen. */
+export function placesOfStep(id: string): readonly PlaceOfStep[] {
+  return PLACES[id] ?? [];
 }

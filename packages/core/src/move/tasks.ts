@@ -9,6 +9,9 @@ import { StepRule, stands } from './rules/rule';
 export const TASK = 'task:';
 export const CLEAR = 'clear:';
 
+/** The step after which what was planned is live. */
+export const cutoverStep = ({ kind }: Pick<LegPlan, 'kind'>): string => (kind === 'repoint' ? 'changed' : 'switch');
+
 /** What has to be done at each host to which a leg leads, in its order; nothing where it goes back, or where the zone is there already. */
 function tasksOf(plan: LegPlan): readonly { readonly host: string; readonly tasks: readonly HostTask[] }[] {
   if (plan.isBack) return [];
@@ -25,7 +28,7 @@ export function askingHosts(plan: LegPlan): string[] {
 /** Steps that a person does at the new hosts: their tasks in their order, and what may go once the web host has verified the domain. */
 export function taskRules(plan: LegPlan): StepRule[] {
   if (!plan.chosen) return [];
-  const changed = plan.kind === 'repoint' ? 'changed' : 'switch';
+  const changed = cutoverStep(plan);
   const made = tasksOf(plan).flatMap(({ host, tasks }) =>
     tasks.map((task, index): StepRule => {
       const before = tasks.slice(0, index).findLast((one) => one.when === task.when);

@@ -1,9 +1,8 @@
 import { RowDecision } from '../rebuild/ledgerRow';
-import type { OwnTask } from './ownTasks';
 import { RulingsValue, rowsOf } from '../rebuild/rowWords';
 import { ruleWords } from '../rebuild/standingRule';
 import { plain, setWords } from '../survey/words';
-import { Decision, DecisionKind, standing } from './said';
+import { Decision, DecisionKind, standing, OwnTask } from './said';
 
 /** What undo takes back; acts that went out are set right by other acts. */
 const UNDOABLE: ReadonlySet<DecisionKind> = new Set([

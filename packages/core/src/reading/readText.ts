@@ -6,7 +6,7 @@ import { OtherField, readFields, readLabelledLines } from './fields';
 import { fileRange, hasFileMarks, isEntry, readFileLines, serialIn, shownRecord } from './fileLines';
 import { Find, RawRecord, Subject, TextReading, Unread } from './find';
 import { judge, problemOf } from './judge';
-import { labelOf, plainWord, withoutColon } from './labels';
+import { labelOf, withoutColon } from './labels';
 import { isBlank, Line } from './lines';
 import { readLookups } from './lookups';
 import { NameFound, isMail, readMailHeaders } from './mailHeaders';
@@ -17,7 +17,8 @@ import { namesOfLine } from './nameLists';
 import { readOwner } from './owner';
 import { readPairCards } from './pairCards';
 import { PARTINGS } from './parting';
-import { FORBIDS, SERVERS, Named, readSentences } from './sentences';
+import { Named, readSentences } from './sentences';
+import { isServersHeading } from './serversHeading';
 import { settleFinds } from './settleFinds';
 import { isCard, isTypeLine, readCards, readStacked } from './stacked';
 import { Around, FormRead } from './formRead';
@@ -298,13 +299,7 @@ class TextReader {
 
   /** What a heading says of what stands below it. */
   private heading(lines: readonly Line[]): void {
-    const last = lines
-      .map(({ text }) => text.trim())
-      .filter((text) => text !== '' && text !== RULED)
-      .join(' ')
-      .split(/(?<=[.!?])\s+/)
-      .at(-1);
-    if (last !== undefined && last !== '') this.context.areServers = isServersHeading(last, this.context.areServers);
+    this.context.areServers = isServersHeading(lines, this.context.areServers);
     for (const line of lines) {
       const text = line.text.trim();
       if (text === '' || text === RULED) continue;
@@ -407,14 +402,4 @@ class TextReader {
       return [{ line: one.line, text: one.text.trim().slice(0, 300), problem: this.problems.get(one.line) }];
     });
   }
-}
-
-/** Words with which a sentence leads on to what stands below it. */
-const LEADS_ON = /\b(?:to|are|auf|zu|lauten|sind|vers|sont|son|sono|naar|zijn|following|folgende\w*)$/;
-
-/** The nameservers stand below: "Please change the nameservers to". After a list of them "and these are the new ones:" goes on. */
-function isServersHeading(sentence: string, wereServers: boolean): boolean {
-  const plain = plainWord(sentence);
-  if (FORBIDS.test(plain)) return false;
-  return SERVERS.test(plain) ? sentence.endsWith(':') || LEADS_ON.test(plain) : wereServers && sentence.endsWith(':');
 }

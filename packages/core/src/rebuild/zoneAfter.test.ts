@@ -3,7 +3,7 @@ import { keyOf } from '../move/plan';
 import { AnswerSight, ZoneSight } from '../move/seen';
 import { NEW, plan } from '../testing/moving';
 import { hasTurned } from '../timetable/newSet';
-import { loweredZone, raisedZone, turnedZone } from './zoneAfter';
+import { changedZone, loweredZone, raisedZone, turnedZone } from './zoneAfter';
 
 const set = (owner: string, type: string, ttl: number, ...data: string[]): RRset => rrsetFromText({ owner, type, ttl, data });
 const shown = (sets: readonly RRset[]): string[] =>
@@ -37,6 +37,16 @@ describe('the zone at a host', () => {
       'mail.zone.test. 300 A 192.0.2.99',
       'beside.zone.test. 300 A 192.0.2.3',
     ]);
+  });
+
+  it('lowers nothing while TTLs are raised: what somebody gave a longer one keeps it', () =>
+    expect(shown(raisedZone(plan, [set('www.zone.test.', 'A', 86_400, '192.0.2.2')]))).toEqual(['www.zone.test. 86400 A 192.0.2.2']));
+
+  it('keeps the TTL of what stands there as it is planned, where records change in place', () => {
+    const there = [set('www.zone.test.', 'A', 3600, '192.0.2.2'), set('beside.zone.test.', 'A', 3600, '192.0.2.3')];
+    const www = (served: readonly RRset[]): string[] => shown(changedZone(plan, served, 300)).filter((line) => line.startsWith('www.'));
+    expect(www(there)).toEqual(['www.zone.test. 3600 A 192.0.2.2']);
+    expect(www([set('www.zone.test.', 'A', 3600, '192.0.2.1')])).toEqual(['www.zone.test. 300 A 192.0.2.2']);
   });
 
   const servers = (...addresses: string[]) => addresses.map((address) => ({ server: 'ns1.zone.test.', address }));

@@ -62,7 +62,16 @@ export function changedZone(plan: Pick<LegPlan, 'rulings'>, served: readonly RRs
   const rows = plan.rulings.filter(isChanging);
   const keys = new Set(rows.map(keyOfRow));
   const fresh = rows.flatMap(({ planned }) => (planned ? [rrsetFromText({ ...planned, ttl: Math.min(planned.ttl, ttl) })] : []));
-  return [...served.filter((set) => !keys.has(keyOf(set.owner, set.type))), ...fresh];
+  return [...served.filter((set) => !keys.has(keyOf(set.owner, set.type))), ...asServed(fresh, served)];
+}
+
+/** Sets that stand there with these data are left alone, their TTLs included: another move, or a person, has put them there. */
+function asServed(sets: readonly RRset[], served: readonly RRset[]): RRset[] {
+  const there = new Map(served.map((set) => [rrsetKey(set.owner, set.type), set]));
+  return sets.map((set) => {
+    const stands = there.get(rrsetKey(set.owner, set.type));
+    return stands && sameData(set.type, stands.data, set.data) ? stands : set;
+  });
 }
 
 /** The live zone once what the web host looks for beforehand is in it, beside what is there. `ttl` in seconds, at most. */
@@ -70,10 +79,10 @@ export function earlyZone(plan: LegPlan, served: readonly RRset[], ttl: number):
   const sets = earlySets(plan);
   const keys = new Set(sets.map(keyOfRow));
   const fresh = sets.map((set) => rrsetFromText({ ...set, ttl: Math.min(set.ttl, ttl) }));
-  return [...served.filter((set) => !keys.has(keyOf(set.owner, set.type))), ...fresh];
+  return [...served.filter((set) => !keys.has(keyOf(set.owner, set.type))), ...asServed(fresh, served)];
 }
 
-/** The zone at the new host once the sets that are as planned have the TTLs they are to keep; everything else there stays. */
+/** The zone at the new host once the sets that are as planned have the TTLs they are to keep, or the higher ones that somebody gave them; everything else there stays. */
 export function raisedZone(plan: Pick<LegPlan, 'kind' | 'account' | 'rulings' | 'former'>, served: readonly RRset[]): RRset[] {
   // Where records changed in place, only those were lowered, and what was for a way that was chosen before.
   const former = new Set(plan.former?.lowered);
@@ -81,6 +90,6 @@ export function raisedZone(plan: Pick<LegPlan, 'kind' | 'account' | 'rulings' | 
   const planned = new Map(plannedSets(rows, 'settled').map((set) => [rrsetKey(set.owner, set.type), set]));
   return served.map((set) => {
     const wish = planned.get(rrsetKey(set.owner, set.type));
-    return wish && sameData(set.type, set.data, wish.data) ? { ...set, ttl: wish.ttl } : set;
+    return wish && sameData(set.type, set.data, wish.data) ? { ...set, ttl: Math.max(set.ttl, wish.ttl) } : set;
   });
 }

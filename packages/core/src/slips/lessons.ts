@@ -1,3 +1,4 @@
+import { PART } from '../hosts/enter';
 import { KnownStyle, styleOf } from '../hosts/entryStyle';
 import { duration } from '../survey/duration';
 import { lastOf, typedValue } from './records/typedValue';
@@ -5,7 +6,7 @@ import { lastOf, typedValue } from './records/typedValue';
 /** A record set that somebody typed into a panel, and what its servers give since. */
 export interface TypedSet {
   readonly type: string;
-  /** In seconds, as the sheet wrote it; undefined where it wrote none. */
+  /** In seconds, as the sheet wrote it; undefined where it wrote none, or where what is served says nothing of it. */
   readonly ttl: number | undefined;
   readonly served: { readonly ttl: number; readonly data: readonly string[] };
   /** Of the slips that explain what is served (`recordSlips`); empty where it is as planned. */
@@ -29,12 +30,12 @@ export interface LessonChoice {
 const OF_SLIPS: Readonly<Record<string, (set: TypedSet) => Lesson | undefined>> = {
   'name appended': () => ({
     key: 'names',
-    text: 'It appends the domain to every name.',
+    text: 'It appended the domain to a name that was typed whole.',
     choices: [{ label: 'Type names without the domain', change: { names: 'relative' } }],
   }),
   'apex as a name': () => ({
     key: 'apex',
-    text: 'It takes @ for a name of its own.',
+    text: 'It took @ for a name of its own.',
     choices: [
       { label: 'Leave the field empty for the domain itself', change: { apex: 'empty' } },
       { label: 'Type the whole domain there', change: { apex: 'whole' } },
@@ -42,26 +43,26 @@ const OF_SLIPS: Readonly<Record<string, (set: TypedSet) => Lesson | undefined>> 
   }),
   'target gained the zone': () => ({
     key: 'targetDot',
-    text: 'It appends the domain to a target without a dot at its end.',
+    text: 'It appended the domain to a target without a dot at its end.',
     choices: [{ label: 'Type targets with a dot', change: { targetDot: 'required' } }],
   }),
   'quotes stored': ({ served }) =>
     served.data.some((data) => isLong(data))
       ? {
           key: 'longText',
-          text: 'It keeps the quotes between the parts of a long text.',
+          text: 'It kept the quotes between the parts of a long text.',
           choices: [{ label: 'Type long texts as one', change: { longText: 'whole', text: 'bare' } }],
         }
-      : { key: 'text', text: 'It keeps quotes as part of the text.', choices: [{ label: 'Type texts without quotes', change: { text: 'bare' } }] },
+      : { key: 'text', text: 'It kept quotes as part of the text.', choices: [{ label: 'Type texts without quotes', change: { text: 'bare' } }] },
   'blanks lost': ({ type }) =>
     isText(type)
-      ? { key: 'text', text: 'It drops the blanks of a text without quotes.', choices: [{ label: 'Type texts in quotes', change: { text: 'quoted' } }] }
+      ? { key: 'text', text: 'It dropped the blanks of a text without quotes.', choices: [{ label: 'Type texts in quotes', change: { text: 'quoted' } }] }
       : undefined,
   'text cut': ({ served }) =>
     served.data.some((data) => lastOf(typedValue('TXT', data)).length === PART)
       ? {
           key: 'longText',
-          text: 'It cuts a text after 255 characters.',
+          text: 'It cut a text after 255 characters.',
           choices: [{ label: 'Type long texts in quoted parts', change: { longText: 'parts' } }],
         }
       : undefined,
@@ -72,8 +73,6 @@ const OF_SLIPS: Readonly<Record<string, (set: TypedSet) => Lesson | undefined>> 
   }),
 };
 
-/** Characters of one string of a text (RFC 1035 §3.3). */
-const PART = 255;
 /** Record sets that have to say the same of TTLs: one may have been typed otherwise. */
 const ENOUGH = 2;
 
@@ -84,7 +83,7 @@ const isLong = (data: string): boolean => lastOf(typedValue('TXT', data)).length
  * What is to be learned of a panel from what its servers give for what was typed there; nothing of what is known already. Each thing once.
  *
  *     lessonsOf(null, [{ type: 'CNAME', ttl: 300, served: …, codes: ['target gained the zone'] }])
- *     // [{ key: 'targetDot', text: 'It appends the domain to a target without a dot at its end.', … }]
+ *     // [{ key: 'targetDot', text: 'It appended the domain to a target without a dot at its end.', … }]
  */
 export function lessonsOf(known: KnownStyle | null, sets: readonly TypedSet[]): Lesson[] {
   const ofSlips = sets.flatMap((set) => set.codes.flatMap((code) => OF_SLIPS[code]?.(set) ?? []));
@@ -109,5 +108,5 @@ function ttlLesson(known: KnownStyle | null, sets: readonly TypedSet[]): Lesson[
   const none: LessonChoice = { label: 'No TTL can be set there', change: { ttls: null } };
   const least: LessonChoice = { label: `${duration(ttl)} is the least`, change: { ttls: [], leastTtl: ttl } };
   const isHigher = right.every((set) => ttl > set.ttl!);
-  return [{ key: 'ttls', text: `It gives a TTL of ${duration(ttl)}, whatever was typed.`, choices: isHigher ? [none, least] : [none] }];
+  return [{ key: 'ttls', text: `It gave a TTL of ${duration(ttl)} where the sheet had another.`, choices: isHigher ? [none, least] : [none] }];
 }

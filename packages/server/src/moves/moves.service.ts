@@ -30,7 +30,7 @@ import {
   spellingsOf,
   stepOf,
   LookKind,
-  dueOf,
+  looksMade,
   setWords,
 } from '@wanderon/core';
 import { CLOCK, Clock } from '../clock/clock';
@@ -257,18 +257,22 @@ export class MoveService {
   /** Servers are asked now, and not only when it is their turn. Throws a NotNow where nothing is waited for at them. */
   async look(legId: string, { kind }: LookInput, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async ({ leg, decide }) => {
-      if (!dueOf(leg.leg).some((due) => due.what === 'look' && due.id === kind))
-        throw new NotNow('Nothing is waited for there: there is nothing to look at.', { kept: KEPT });
+      if (!looksMade(leg.leg).includes(kind)) throw new NotNow('Nothing is waited for there: there is nothing to look at.', { kept: KEPT });
       // One that was asked for and not made yet is enough.
       if ((leg.leg.seen.looked[kind] ?? -Infinity) < (leg.said.looksAsked.get(kind) ?? -Infinity)) return;
       await decide({ kind: 'look', subject: kind }, { kind: 'look', text: `A look at ${LOOK_WORDS[kind]} was asked for.` });
     });
   }
 
-  /** What colleagues are to know of the move. */
-  async note(id: string, { text }: MoveNoteInput, person: Caller): Promise<Acted> {
+  /** What colleagues are to know of the move. Throws a NotNow where another one stands there than `seen`: nobody overwrites what he has not read. */
+  async note(id: string, { text, seen }: MoveNoteInput, person: Caller): Promise<Acted> {
     return this.acts.onMove(id, person, async ({ move, transaction, note }) => {
       if (move.note === text) return;
+      if (move.note !== seen)
+        throw new NotNow('Somebody has changed the note meanwhile.', {
+          detail: 'Read what stands there now, and save again.',
+          kept: 'What you typed is still in the field.',
+        });
       await transaction('moves').where({ id }).update({ note: text });
       await note({ kind: 'note', text: text === '' ? 'The note was emptied.' : 'The note was changed.', before: move.note, after: text });
     });

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { Inject, Injectable, OnModuleInit } from '@nestjs/common';
+import { Inject, Injectable, Logger, OnModuleInit } from '@nestjs/common';
 import { NetError, RdapBootstrap, fetchBootstrap, readBootstrap } from '@wanderon/net';
 import { Clock, WALL_CLOCK } from '../clock/clock';
 import { CONFIG, Config } from '../config';
@@ -15,6 +15,7 @@ const RETRY_SECONDS = 3600;
 /** Which service answers for which registry: a file of the configuration, or the bootstrap registry (RFC 9224), fetched, kept and refreshed. */
 @Injectable()
 export class Registries implements OnModuleInit {
+  private readonly log = new Logger('registries');
   private kept: KeptList | undefined;
   private fetching: Promise<KeptList> | undefined;
 
@@ -43,7 +44,11 @@ export class Registries implements OnModuleInit {
     const isDue =
       !this.kept || (now - (this.kept.fetchedAt ?? -Infinity) >= REFRESH_SECONDS && (this.kept.problem === null || now - this.kept.triedAt >= RETRY_SECONDS));
     if (isDue) this.fetching ??= this.fetched(address).finally(() => (this.fetching = undefined));
-    if (this.kept?.body) return this.kept.body;
+    if (this.kept?.body) {
+      // Nobody waits for it: a database that is away is told in the log, and the list is fetched when it is asked for next.
+      this.fetching?.catch((error: unknown) => this.log.error(error));
+      return this.kept.body;
+    }
     const kept = this.fetching ? await this.fetching : this.kept!;
     if (!kept.body) throw new NetError('unreachable', `the list of registration data services did not come: ${kept.problem ?? 'it is empty'}`);
     return kept.body;

@@ -13,17 +13,15 @@ const list = (suffix: string): RdapBootstrap => ({ services: [[[suffix], [`https
 class Tried extends Registries {
   asked = 0;
 
-  constructor(
-    private readonly world: { now: number; gives: RdapBootstrap | NetError; kept: KeptList | undefined },
-    address: string | undefined = ADDRESS,
-  ) {
+  constructor(private readonly world: { now: number; gives: RdapBootstrap | NetError; kept: KeptList | undefined; address?: string; isAway?: boolean }) {
     super(
       {} as Config,
       { now: () => world.now } as Clock,
-      { registryList: address } as Network,
+      { registryList: world.address } as Network,
       {
         get: () => Promise.resolve(world.kept),
         put: (_address: string, kept: KeptList) => {
+          if (world.isAway) return Promise.reject(new Error('the database is away'));
           world.kept = kept;
           return Promise.resolve();
         },
@@ -37,7 +35,7 @@ class Tried extends Registries {
   }
 }
 
-const world = (gives: RdapBootstrap | NetError = list('one'), kept?: KeptList) => ({ now: 1000, gives, kept });
+const world = (gives: RdapBootstrap | NetError = list('one'), kept?: KeptList) => ({ now: 1000, gives, kept, address: ADDRESS });
 const settled = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
 
 describe('the list of registration data services', () => {
@@ -89,9 +87,21 @@ describe('the list of registration data services', () => {
     expect(await tried.services()).toEqual(list('one'));
   });
 
+  it('that cannot be kept holds nobody up, and is fetched again when it is asked for', async () => {
+    const of = { ...world(), isAway: false };
+    const tried = new Tried(of);
+    await tried.services();
+    Object.assign(of, { now: 1000 + DAY, gives: list('two'), isAway: true });
+    expect(await tried.services()).toEqual(list('one'));
+    await settled();
+    of.isAway = false;
+    expect(await tried.services()).toEqual(list('one'));
+    await settled();
+    expect(await tried.services()).toEqual(list('two'));
+  });
+
   it('is none where none is wanted', async () => {
-    const tried = new Tried(world(), undefined);
-    Object.defineProperty(tried, 'network', { value: { registryList: undefined } });
+    const tried = new Tried({ now: 1000, gives: list('one'), kept: undefined });
     expect([await tried.services(), tried.asked]).toEqual([undefined, 0]);
   });
 });

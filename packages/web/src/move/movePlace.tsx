@@ -1,6 +1,6 @@
 import { LegView, Me, MoveSurvey, MoveView, Part, StepView, WatchView, partsOf } from '@wanderon/contract';
 import { CHAPTERS, Chapter, uncapital } from '@wanderon/core';
-import { useState } from 'react';
+import { ReactNode, useState } from 'react';
 import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
 import { LegContext, useLedger, useLegSurvey, useMove, useWatch } from '../api';
 import { Ledger } from '../readLedger';
@@ -131,60 +131,27 @@ export function MovePlace({ me }: { me: Me }) {
               })}
               {leg.asked && (
                 <li className="mt-3 max-md:mt-0">
-                  <NavLink
-                    to={{ pathname: `/moves/${id}/asked`, search: search.toString() }}
-                    className={({ isActive }) =>
-                      `-ml-4 block border-l-[3px] py-1 max-md:ml-0 pl-[0.85rem] pr-3 text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
-                    }
-                  >
+                  <SideLink to="asked">
                     At {leg.asked.hosts.join(' and ')}
                     {askedOf(leg).open.length > 0 && <span className="block text-sm text-accent max-md:hidden">{askedOf(leg).open.length} open</span>}
-                  </NavLink>
+                  </SideLink>
                 </li>
               )}
               {leg.byHand && (
                 <li className="mt-3 max-md:mt-0">
-                  <NavLink
-                    to={{ pathname: `/moves/${id}/sheet`, search: search.toString() }}
-                    className={({ isActive }) =>
-                      `-ml-4 block border-l-[3px] py-1 max-md:ml-0 pl-[0.85rem] text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
-                    }
-                  >
-                    Handover sheet
-                  </NavLink>
+                  <SideLink to="sheet">Handover sheet</SideLink>
                 </li>
               )}
               {leg.survey && (
                 <li className={leg.byHand ? '' : 'mt-3 max-md:mt-0'}>
-                  <NavLink
-                    to={{ pathname: `/moves/${id}/compare`, search: search.toString() }}
-                    className={({ isActive }) =>
-                      `-ml-4 block border-l-[3px] py-1 max-md:ml-0 pl-[0.85rem] text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
-                    }
-                  >
-                    Side by side
-                  </NavLink>
+                  <SideLink to="compare">Side by side</SideLink>
                 </li>
               )}
               <li className={leg.byHand || leg.survey ? '' : 'mt-3 max-md:mt-0'}>
-                <NavLink
-                  to={{ pathname: `/moves/${id}/notes`, search: search.toString() }}
-                  className={({ isActive }) =>
-                    `-ml-4 block border-l-[3px] py-1 max-md:ml-0 pl-[0.85rem] text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
-                  }
-                >
-                  Notes and tasks
-                </NavLink>
+                <SideLink to="notes">Notes and tasks</SideLink>
               </li>
               <li>
-                <NavLink
-                  to={{ pathname: `/moves/${id}/trail`, search: search.toString() }}
-                  className={({ isActive }) =>
-                    `-ml-4 block border-l-[3px] py-1 max-md:ml-0 pl-[0.85rem] text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
-                  }
-                >
-                  What was done
-                </NavLink>
+                <SideLink to="trail">What was done</SideLink>
               </li>
               {props.may && (
                 <li>
@@ -221,6 +188,22 @@ export function MovePlace({ me }: { me: Me }) {
         {leaving && <AbandonDialog move={move.data} leg={head} onClose={() => setLeaving(false)} />}
       </div>
     </LegContext>
+  );
+}
+
+/** A page of a move beside its chapters. */
+function SideLink({ to, children }: { to: string; children: ReactNode }) {
+  const { id = '' } = useParams();
+  const [search] = useSearchParams();
+  return (
+    <NavLink
+      to={{ pathname: `/moves/${id}/${to}`, search: search.toString() }}
+      className={({ isActive }) =>
+        `-ml-4 block border-l-[3px] py-1 pr-3 max-md:ml-0 pl-[0.85rem] text-faded ${isActive ? 'border-accent bg-shade' : 'border-transparent hover:bg-shade'}`
+      }
+    >
+      {children}
+    </NavLink>
   );
 }
 

@@ -4,6 +4,7 @@ import { FormEvent, useState } from 'react';
 import { useMoveAction } from '../api';
 import { Button } from '../ui/button';
 import { Field, inputLook } from '../ui/field';
+import { Failed } from '../ui/states';
 import { useToast } from '../ui/toast';
 import { ChapterProps, stepIn } from './movePlace';
 import { Ways } from './ways';
@@ -23,8 +24,21 @@ export function Notes({ move, leg, may }: ChapterProps) {
 
 function Note({ move, may }: Pick<ChapterProps, 'move' | 'may'>) {
   const [text, setText] = useState(move.note);
-  const save = useMoveAction<{ text: string }>(move.id, 'PUT', () => '/note');
-  const { fail, say } = useToast();
+  /** Notes that whoever types here has read, or has put there. */
+  const [read, setRead] = useState([move.note]);
+  const save = useMoveAction<{ text: string; seen: string }>(move.id, 'PUT', () => '/note');
+  const { say } = useToast();
+  const isOthers = !read.includes(move.note);
+  const put = (): void =>
+    save.mutate(
+      { text, seen: move.note },
+      {
+        onSuccess: () => {
+          setRead([...read, move.note, text.trim()]);
+          say('The note is saved.');
+        },
+      },
+    );
   return (
     <div>
       <h2 className="mb-2 border-b border-ink text-[1.25rem] leading-tight">Notes</h2>
@@ -38,13 +52,16 @@ function Note({ move, may }: Pick<ChapterProps, 'move' | 'may'>) {
             onChange={(event) => setText(event.target.value)}
             className={inputLook}
           />
-          <Button
-            className="mt-2"
-            disabled={save.isPending || text.trim() === move.note}
-            onClick={() => save.mutate({ text }, { onError: fail, onSuccess: () => say('The note is saved.') })}
-          >
-            Save the note
+          {isOthers && (
+            <div role="status" className="my-2 border-l-4 border-rust bg-shade px-3 py-1.5">
+              <p className="font-semibold">Somebody has changed the note meanwhile. It reads now:</p>
+              <p className="whitespace-pre-line">{move.note || 'nothing'}</p>
+            </div>
+          )}
+          <Button className="mt-2" disabled={save.isPending || text.trim() === move.note} onClick={put}>
+            {isOthers ? 'Put mine in its place' : 'Save the note'}
           </Button>
+          {save.isError && <Failed error={save.error} />}
         </>
       ) : (
         <p className="whitespace-pre-line">{move.note || 'None.'}</p>

@@ -7,7 +7,7 @@ import { LookNow } from './lookNow';
 import { Ways } from './ways';
 
 /** Where a step stands when it needs words: stopped, waiting for something, or at work; and what a person can do about it. */
-export function StepNote({ step, leg, move, may }: { step: StepView | undefined; leg: Pick<LegView, 'looked'>; move: string; may: boolean }) {
+export function StepNote({ step, leg, move, may }: { step: StepView | undefined; leg: Pick<LegView, 'looks' | 'looked'>; move: string; may: boolean }) {
   const now = useNow(COARSE);
   const progress = useProgress(progressOfMove(move, step?.id ?? ''));
   if (!step) return null;
@@ -29,7 +29,8 @@ export function StepNote({ step, leg, move, may }: { step: StepView | undefined;
         {ways}
       </div>
     );
-  const look = step.state === 'doing' || step.state === 'ready' ? lookOfStep(step.id) : undefined;
+  const kind = step.state === 'doing' || step.state === 'ready' ? lookOfStep(step.id) : undefined;
+  const look = kind !== undefined && leg.looks.includes(kind) ? kind : undefined;
   const speaks = step.state !== 'waiting' && step.state !== 'done' && (step.text !== null || step.ways.length > 0);
   if (!speaks) return null;
   return (

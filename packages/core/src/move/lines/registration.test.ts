@@ -33,10 +33,22 @@ describe('the registration', () => {
 
   it('is what a person says where no registry tells', () => {
     const said = (given: Partial<GivenRegistration>): Line | undefined => lineOf(undefined, { registrar: null, expires: null, locked: null, ...given });
-    expect(said({ locked: false })).toMatchObject({ holds: true, seenAt: null });
+    expect(said({ locked: false })).toMatchObject({ holds: true, seenAt: null, text: 'Somebody looked at the registrar: changes are not locked.' });
     expect(said({ locked: true })).toMatchObject({ holds: false, waivable: true, evidence: 'Have the lock taken off at the registrar.' });
     expect(said({ expires: NOW + 30 })).toMatchObject({ holds: false });
-    expect(said({ expires: NOW + 400 * DAY })).toMatchObject({ holds: true });
+  });
+
+  it('is not good by a word that leaves open whether changes are locked', () => {
+    const open = { registrar: 'Names', expires: NOW + 400 * DAY, locked: null };
+    expect(lineOf(undefined, open)).toBeUndefined();
+    expect(lineOf({ at: 900, statuses: [], problem: 'it answers with status 500' }, open)).toMatchObject({ holds: false, about: ['it was not seen'] });
+  });
+
+  it('does not end too soon because no end of the move is known', () => {
+    const unbounded = { ...seen('active'), expires: NOW + 30 * DAY };
+    const leg = legOf({ now: NOW, decisions: [decision('hosts')], seen: { registration: unbounded } });
+    Object.defineProperty(leg, 'times', { value: { ...leg.times, last: { ...leg.times.last, at: Infinity } } });
+    expect(registration(leg)).toMatchObject({ holds: true });
   });
 
   it('that could not be looked up asks for a person’s word, and takes it', () => {

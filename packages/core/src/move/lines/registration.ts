@@ -1,6 +1,6 @@
 import { duration } from '../../survey/duration';
-import { capital } from '../../survey/words';
 import { Leg } from '../leg';
+import { GivenRegistration } from '../said';
 import { Line, LineRule, UNSEEN, line } from './line';
 
 /** Statuses under which a change at the registrar is refused, undone or cut off (RFC 8056). */
@@ -21,36 +21,41 @@ const LOCKED = 'changes are locked';
 export const registration: LineRule = (leg) => {
   const { seen, said, plan } = leg;
   if (plan.kind === 'repoint') return undefined;
-  if (seen.registration && seen.registration.problem === null) return bySight(leg, seen.registration);
-  const given = said.registration;
-  if (given) {
-    const facts = [...(given.locked ? [LOCKED] : []), ...ends(leg, given.expires)];
-    return registrationLine(leg, facts, given.locked ? 'Have the lock taken off at the registrar.' : null, null);
-  }
-  if (!seen.registration) return undefined;
-  return line(leg, 'registration', false, `The registration could not be looked up: ${seen.registration.problem}.`, {
-    seenAt: seen.registration.at,
+  const sight = seen.registration;
+  if (sight && sight.problem === null) return bySight(leg, sight);
+  const word = said.registration && byWord(leg, said.registration);
+  if (word || !sight) return word;
+  return line(leg, 'registration', false, `The registration could not be looked up: ${sight.problem}.`, {
+    seenAt: sight.at,
     waivable: true,
     about: [UNSEEN],
-    evidence: 'Look at the registrar whether changes are locked, and say so below.',
+    evidence: 'Look at the registrar whether changes are locked, and note it below.',
   });
 };
 
 function bySight(leg: Leg, { statuses, expires, at }: NonNullable<Leg['seen']['registration']>): Line {
   const facts = [...statuses.filter((status) => IN_THE_WAY.includes(status.toLowerCase())), ...ends(leg, expires ?? null)];
-  return registrationLine(leg, facts, statuses.join(', ') || null, at);
+  const text = facts.length === 0 ? 'Nothing about the registration is in the way.' : inTheWay(facts);
+  return line(leg, 'registration', facts.length === 0, text, { seenAt: at, waivable: true, about: facts, evidence: statuses.join(', ') || null });
 }
 
-function registrationLine(leg: Leg, facts: readonly string[], evidence: string | null, seenAt: number | null): Line {
-  const text = facts.length === 0 ? 'Nothing about the registration is in the way.' : `The registration is in the way: ${facts.join(', ')}.`;
-  return line(leg, 'registration', facts.length === 0, capital(text), { seenAt, waivable: true, about: facts, evidence });
+/** Nothing follows from a word that leaves open whether changes are locked, unless it says what is in the way. */
+function byWord(leg: Leg, { locked, expires }: GivenRegistration): Line | undefined {
+  const facts = [...(locked ? [LOCKED] : []), ...ends(leg, expires)];
+  const more = { waivable: true, about: facts, evidence: locked ? 'Have the lock taken off at the registrar.' : null };
+  if (facts.length > 0) return line(leg, 'registration', false, inTheWay(facts), more);
+  return locked === null ? undefined : line(leg, 'registration', true, 'Somebody looked at the registrar: changes are not locked.', more);
 }
 
-/** Seconds that a move takes with what comes between, at the least. */
+const inTheWay = (facts: readonly string[]): string => `The registration is in the way: ${facts.join(', ')}.`;
+
+/** Seconds in which a move is seldom over. */
 const SOON_SECONDS = 7 * 86_400;
 
-/** It ends before the move may be over: the domain would go dark on the way. */
+/** It ends before the move may be over: the domain would go dark on the way. Where no end of the move is known, a week is looked ahead. */
 function ends({ now, times }: Leg, expires: number | null): string[] {
-  if (expires === null || expires > Math.max(now + SOON_SECONDS, times.last.at ?? 0)) return [];
+  const last = times.last.at;
+  const over = Math.max(now + SOON_SECONDS, Number.isFinite(last) ? last : 0);
+  if (expires === null || expires > over) return [];
   return [expires <= now ? 'it has run out' : `it ends in ${duration(expires - now)}`];
 }

@@ -17,7 +17,7 @@ export interface ReadBack {
   readonly address: string;
   readonly at: Instant | null;
   readonly problem: string | null;
-  /** It answers that the domain is none of its own: nobody has added it there yet. */
+  /** It refuses to answer for the zone, as servers do to which nobody has added the domain. */
   readonly refused: boolean;
   readonly differs: readonly { readonly key: SetKey; readonly answer: AnswerSight }[];
   /** Planned sets that it has never answered for, one way or the other. */
@@ -65,6 +65,11 @@ function plannedKeys(leg: Leg): readonly SetKey[] {
   });
 }
 
+/** Whether all servers of a host refuse to answer for the zone: the domain was most likely not added there. */
+export function isRefusedByAll(servers: readonly Pick<ReadBack, 'refused'>[]): boolean {
+  return servers.length > 0 && servers.every((server) => server.refused);
+}
+
 export function isServed(one: ReadBack): boolean {
   return one.problem === null && one.differs.length === 0 && one.unanswered.length === 0 && one.apexNew;
 }
@@ -102,17 +107,17 @@ export function readBackWords(leg: Leg, lacking: readonly ReadBack[]): string {
     ...unansweredWords(lacking),
     ...apexWords(leg, differing),
     ...slipWords(leg, differing),
-    ...(refusing.length > 0 ? [`${serverWords(refusing)} not know ${plain(leg.plan.zone.toString())} yet: add the domain there first.`] : []),
+    ...(refusing.length > 0 ? [refusedWords(refusing, plain(leg.plan.zone.toString()))] : []),
     ...silent.map((one) => `${one.server.replace(/\.$/, '')}${one.address ? ` (${one.address})` : ''}: ${one.problem}.`),
   ]
     .filter(Boolean)
     .join(' ');
 }
 
-/** `ns1.quillmere.example does`, `ns1.quillmere.example and ns2.quillmere.example do` */
-function serverWords(servers: readonly ReadBack[]): string {
+/** Servers that refuse: most often the domain was not added there. */
+function refusedWords(servers: readonly ReadBack[], domain: string): string {
   const names = [...new Set(servers.map((one) => plain(one.server)))];
-  return `${listWords(names)} ${names.length === 1 ? 'does' : 'do'}`;
+  return `${listWords(names)} ${names.length === 1 ? 'refuses' : 'refuse'} to answer for ${domain}: add the domain there, if that is not done.`;
 }
 
 /** Nameservers that a server of the new host names for the domain and that are none of the new set, or the reverse; each name is told. */

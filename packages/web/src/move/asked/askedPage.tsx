@@ -2,7 +2,7 @@ import { LegView, StepView } from '@wanderon/contract';
 import { Find } from '@wanderon/core';
 import { FormEvent, useState } from 'react';
 import { Link } from 'react-router';
-import { ProblemError, useMoveAction } from '../../api';
+import { ProblemError, useHosts, useMoveAction } from '../../api';
 import { shortTime } from '../../time';
 import { PasteDialog } from '../../hosts/pasteDialog';
 import { Button } from '../../ui/button';
@@ -12,15 +12,18 @@ import { useToast } from '../../ui/toast';
 import { ChapterProps, stepIn } from '../movePlace';
 import { ownerBelow } from '../owner';
 import { StepNote } from '../stepNote';
+import { WhereThere } from '../where/whereThere';
 import { askedOf, askers } from './askedOf';
 
 /** What the new hosts ask for: the web host's records, and what has to be done at each before the cutover and after it. */
 export function AskedPage({ move, leg, may }: ChapterProps) {
+  const hosts = useHosts(move.id);
   const [pasting, setPasting] = useState(false);
   const give = useMoveAction<{ requirement: string; data: string }>(move.id, 'POST', () => '/given');
   const { fail, say } = useToast();
   const { asked } = leg;
   if (!asked) return <p className="py-6 text-faded">Nothing is asked for: no host is chosen yet, or none wants anything.</p>;
+  const web = hosts.data?.find((host) => host.id === leg.newWebHost);
   const { before, after, open } = askedOf(leg);
   const wanted = asked.needs.filter((need) => need.given && need.state === 'open');
   const needFor = (find: Find) =>
@@ -35,6 +38,7 @@ export function AskedPage({ move, leg, may }: ChapterProps) {
             ? 'What follows the cutover can be done now.'
             : 'Nothing else is needed there before the switch.'}
       </p>
+      {web && <WhereThere host={web} name={web.name} act="site" domain={move.domain} may={may} />}
       {asked.changes.length > 0 && (
         <p role="status" className="my-2 border-l-4 border-accent bg-shade px-3 py-1.5">
           Since this move was planned, {asked.web} was changed at Hosts: {asked.changes.join('; ')}. The move keeps what it was planned with; choose the way

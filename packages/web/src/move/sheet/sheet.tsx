@@ -1,4 +1,4 @@
-import { Name, SheetRow, legSheet, panelQuestions, planFile, rebuildsZone, styleSentence, tickedOn } from '@wanderon/core';
+import { Name, SheetRow, isRefusedByAll, legSheet, panelQuestions, planFile, rebuildsZone, styleSentence, tickedOn } from '@wanderon/core';
 import { PanelShown } from '@wanderon/contract';
 import { useState } from 'react';
 import { useHosts, useMoveAction } from '../../api';
@@ -38,8 +38,7 @@ export function Sheet({ move, leg, may, now }: LedgerProps) {
   const begun = leg.kind === 'repoint' ? leg.seen.ts !== null : leg.served !== null;
   const told = new Map(leg.rulings.map(({ owner, type }) => [`${owner.toLowerCase()}/${type}`, { owner, type }]));
   const typed = tickedOn('records', leg.ticks);
-  const servers = leg.served?.servers ?? [];
-  const isUnknown = !inPlace && servers.length > 0 && servers.every((server) => server.refused);
+  const isRefused = !inPlace && isRefusedByAll(leg.served?.servers ?? []);
   const isUsed = rows.length > 0 && rows.every((row) => typed.includes(row.id));
   const slips = (row: SheetRow): readonly string[] => {
     const set = begun ? told.get(row.id.split('/').slice(0, 2).join('/')) : undefined;
@@ -53,15 +52,15 @@ export function Sheet({ move, leg, may, now }: LedgerProps) {
       <p className="text-faded">
         {startWords(leg, host?.habits.begins.length ?? 0)} {styleSentence(host?.entry ?? null)}
       </p>
-      {isUnknown && (
+      {isRefused && (
         <div className="my-2 border-l-4 border-accent bg-shade px-3 py-1.5 print:hidden">
           <p>
-            <b className="font-semibold">Add the domain there first.</b> Its nameservers do not know {move.domain} yet.
+            <b className="font-semibold">Was the domain added there?</b> All its nameservers refuse to answer for {move.domain}.
           </p>
           <WhereThere host={host} name={name} act="zone" domain={move.domain} may={may} />
         </div>
       )}
-      {!isUnknown && <WhereThere host={host} fresh={freshPlace(leg, 'planned DNS')} name={name} act="records" domain={move.domain} used={isUsed} may={may} />}
+      {!isRefused && <WhereThere host={host} fresh={freshPlace(leg, 'planned DNS')} name={name} act="records" domain={move.domain} used={isUsed} may={may} />}
       {host && may && <AskedOfPanel host={host} questions={panelQuestions(host.entry, rows, move.domain)} />}
       {host && may && <Lessons host={host} lessons={leg.served?.lessons ?? []} />}
       <InVain warnings={rebuildsZone(leg) ? (host?.habits.warnings ?? []) : []} />
@@ -74,7 +73,7 @@ export function Sheet({ move, leg, may, now }: LedgerProps) {
           </Button>
         )}
       </p>
-      {!isUnknown && (
+      {!isRefused && (
         <div className="print:hidden">
           <StepNote
             step={stepIn(

@@ -36,7 +36,7 @@ export function TtlSheet({ move, leg, may, now, which }: LedgerProps & { which: 
       </h2>
       <p className="text-faded">
         {which === 'lower'
-          ? `Only the TTL of these records changes, to ${duration(leg.lowerTo)} or the least above it that the panel has. Their values stay.`
+          ? `Only the TTL of these records changes, to ${duration(leg.lowerTo)} or what the panel has nearest to it. Their values stay.`
           : 'Only the TTL of these records changes: they were typed low for the move. Their values stay.'}{' '}
         It belongs to the{' '}
         <Link className="text-accent underline" to={`/moves/${move.id}/${which === 'lower' ? 'timetable' : 'watch'}`}>

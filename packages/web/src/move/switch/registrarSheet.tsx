@@ -35,7 +35,7 @@ export function RegistrarSheet({ move, leg, may, now }: Pick<ChapterProps, 'move
     <div>
       <h3 className="smallcaps flex items-baseline gap-3 border-b border-ink">
         <span>Handover sheet: {name}</span>
-        {may && leg.registrar === null && registrars.length > 1 && (
+        {may && leg.registrar === null && registrars.length > 0 && (
           <select
             aria-label="Registrar"
             value={host?.id ?? ''}

@@ -29,7 +29,8 @@ export function RegistrationGiven({ move, leg, may }: { move: MoveView; leg: Leg
   const [registrar, setRegistrar] = useState(given?.registrar ?? leg.registrar ?? '');
   const [expires, setExpires] = useState(dayOf(given?.expires ?? null));
   const [locked, setLocked] = useState<Lock>(lockOf(given?.locked ?? null));
-  if (leg.registrationSeen || !may) return null;
+  // Whether a registry tells of it is known once it was asked.
+  if (leg.registrationSeen || leg.looked.drift === undefined || !may) return null;
   const submit = (event: FormEvent): void => {
     event.preventDefault();
     const until = expires === '' ? null : Date.parse(`${expires}T00:00:00Z`) / 1000;

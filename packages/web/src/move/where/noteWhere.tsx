@@ -9,7 +9,7 @@ import { useToast } from '../../ui/toast';
 
 const NOTHING = { link: '', path: '', first: '' };
 
-/** Takes down where something is done at a place; a registrar that nobody described becomes a host with it. */
+/** Takes down where something is done at a place; one that nobody described becomes a host with it. */
 export function NoteWhere({
   host,
   fresh,
@@ -29,7 +29,7 @@ export function NoteWhere({
   onDone: () => void;
 }) {
   const [typed, setTyped] = useState(host?.where.find((one) => one.act === act) ?? NOTHING);
-  const [called, setCalled] = useState(host?.name ?? (name.startsWith('the ') ? '' : name));
+  const [called, setCalled] = useState(fresh?.name ?? '');
   const note = useNoteOfHost();
   const make = useSaveHost();
   const { say } = useToast();
@@ -49,6 +49,8 @@ export function NoteWhere({
   const submit = (event: FormEvent): void => {
     event.preventDefault();
     if (host) saved(host, typed);
+    // What was made before the note failed is there already.
+    else if (make.data) saved(make.data, typed);
     else if (fresh) make.mutate({ id: undefined, input: newPlace(fresh, called) }, { onSuccess: (made) => saved(made, typed) });
   };
   const isEmpty = [link, path, first].every((text) => text.trim() === '');
@@ -105,6 +107,8 @@ export function NoteWhere({
 export interface FreshPlace {
   readonly role: 'dns' | 'registrar';
   readonly nameservers: readonly string[];
+  /** As a registry calls it; null: nobody has said it. */
+  readonly name: string | null;
 }
 
 function newPlace({ role, nameservers }: FreshPlace, name: string): HostInput {

@@ -18,7 +18,9 @@ export function placeName(host: Host | undefined, leg: Places, place: StepPlace)
 
 /** What an undescribed place becomes a host of, once something is noted of it; undefined where that is a place of the move itself. */
 export function freshPlace(leg: Places, place: StepPlace): FreshPlace | undefined {
-  if (place === 'registrar') return { role: 'registrar', nameservers: [] };
+  if (place === 'registrar') return { role: 'registrar', nameservers: [], name: leg.registrar };
   const isLive = place === 'live DNS' || !rebuildsZone(leg);
-  return isLive && leg.oldDnsHost === null && leg.oldNameservers.length > 0 ? { role: 'dns', nameservers: commonServers(leg.oldNameservers) } : undefined;
+  return isLive && leg.oldDnsHost === null && leg.oldNameservers.length > 0
+    ? { role: 'dns', nameservers: commonServers(leg.oldNameservers), name: null }
+    : undefined;
 }

@@ -1,5 +1,5 @@
 import { LegView, StepView } from '@wanderon/contract';
-import { PlaceOfStep, placeOfStep } from '@wanderon/core';
+import { PlaceOfStep, placesOfStep } from '@wanderon/core';
 import { Link } from 'react-router';
 import { useHosts } from '../../api';
 import { freshPlace, placeHost, placeName } from './placeHost';
@@ -16,13 +16,14 @@ interface Props {
 /** Where a person does a step that has come, and the sheet for it; nothing where Wanderon does it. */
 export function StepPlaceNote(props: Props) {
   const { step, leg } = props;
-  const where = placeOfStep(step.id);
   const hasCome = step.state === 'ready' || step.state === 'stopped' || (step.id === 'lowered' && step.state === 'doing');
-  // The sheet for the registrar is on the page of its step, and leads there itself.
-  if (!where || !hasCome || where.sheet === 'registrar') return null;
-  // Where a key is held nobody types.
-  const isByHand = where.place === 'registrar' || (where.place === 'live DNS' ? leg.oldByHand : leg.byHand);
-  return isByHand ? <Place {...props} where={where} /> : null;
+  if (!hasCome) return null;
+  // Where a key is held nobody types. The sheet for the registrar is on the page of its step, and leads there itself.
+  const isDoneThere = ({ place, act, sheet }: PlaceOfStep): boolean =>
+    place === 'registrar' ? sheet === undefined : act === 'sign' || (place === 'live DNS' ? leg.oldByHand : leg.byHand);
+  return placesOfStep(step.id)
+    .filter(isDoneThere)
+    .map((where) => <Place key={where.act} {...props} where={where} />);
 }
 
 function Place({ leg, move, domain, may, where }: Props & { where: PlaceOfStep }) {
