@@ -50,3 +50,45 @@ for (const [form, make] of Object.entries(FORMS)) {
   }
   console.log(`a text of ${2 * COUNT} records read, as ${form}: ${spread(ratios)} times the time of half of it (aim 2.2); ${last.toFixed(2)} s in the last`);
 }
+
+/** What hostile texts are made of: each is repeated until the text is as long as wanted. */
+const UNITS = [
+  '(',
+  '( ',
+  '[[',
+  '"',
+  '" ',
+  '\\',
+  ': ',
+  'a ',
+  'A\n',
+  'a:\n ',
+  '- a:\n',
+  '&a [',
+  '{"a":',
+  '<td ',
+  '<td>"',
+  '> ',
+  'www A ',
+  'same www ',
+  '$GENERATE 1-9 a( ',
+  '**a',
+];
+const HOSTILE_OCTETS = 200_000;
+
+const growths = UNITS.map((unit) => {
+  const took = (octets: number): number => {
+    const text = unit.repeat(octets / unit.length);
+    const began = performance.now();
+    readText(text, SUBJECT);
+    return (performance.now() - began) / 1000;
+  };
+  took(HOSTILE_OCTETS / 4);
+  const once = Math.min(took(HOSTILE_OCTETS), took(HOSTILE_OCTETS));
+  const twice = Math.min(took(2 * HOSTILE_OCTETS), took(2 * HOSTILE_OCTETS));
+  return { unit, ratio: twice / once, twice };
+}).sort((a, b) => b.ratio - a.ratio);
+for (const { unit, ratio, twice } of growths.slice(0, 5))
+  console.log(
+    `a text of ${2 * HOSTILE_OCTETS} octets of nothing but ${JSON.stringify(unit)}: ${ratio.toFixed(2)} times the time of half of it (aim 2.2); ${twice.toFixed(2)} s`,
+  );

@@ -3,7 +3,7 @@ import { until } from '../../../command/src/api';
 import { FIRST_MAIL } from '../../../command/src/demoData';
 import { CHANGED, CURRENT_ROW, SUBMITTED, chapter, goesTo, paste, press, pressUntil, words } from '../support/browser';
 import { DemoUnderTest } from '../support/demoUnderTest';
-import { sheetRows, takeWays, typeSheet } from '../support/hands';
+import { AT_THE_GATE, LEADS, WAYS_ON, deleteThere, sheetRows, takeWays, typeSheet } from '../support/hands';
 
 const ZONE = 'seed-library.example.';
 /** What the new host writes: its nameservers, and where the site is. */
@@ -20,9 +20,6 @@ Für www setzen Sie bitte einen CNAME auf edge.thornwick.example.
 
 Mit freundlichen Grüßen
 `;
-
-/** What a technician takes while waiting for the end. */
-const WAYS_ON = [/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/, /^They are raised, or stay low$/, /^Close the move$/];
 
 /**
  * An installation in which nothing is described: no host, no key, no transfer, no resolver, no registry's data. What is known of the new place
@@ -77,11 +74,7 @@ describe('an empty installation', () => {
     await press(page, 'Do not lower');
     await chapter(page, 'switch');
     await demo.speed(page, '× 3600');
-    await takeWays(
-      page,
-      [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/],
-      /Everything is ready: change the (?:nameservers|records)/,
-    );
+    await takeWays(page, AT_THE_GATE, /Everything is ready: change the (?:nameservers|records)/);
     await demo.speed(page, '× 1');
     await demo.at('/registrar/domain', { name: ZONE, ns: 'one.tollgate.example.\ntwo.tollgate.example.' });
     await demo.at('/registrar/mail', { name: ZONE });
@@ -112,7 +105,7 @@ describe('an empty installation', () => {
     // It was typed with five minutes, so that nothing is to be lowered any more.
     await chapter(page, 'switch');
     await demo.speed(page, '× 3600');
-    await takeWays(page, [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /Everything is ready: change the records/);
+    await takeWays(page, AT_THE_GATE, /Everything is ready: change the records/);
     await demo.speed(page, '× 1');
     await pressUntil(page, 'I am changing them now', CHANGED);
     const owner = 'www.seed-library.example.';
@@ -192,25 +185,20 @@ describe('an empty installation', () => {
     await press(page, 'Do not lower');
     await chapter(page, 'switch');
     await demo.speed(page, '× 3600');
-    await takeWays(page, [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /Everything is ready: change the records/);
+    await takeWays(page, AT_THE_GATE, /Everything is ready: change the records/);
     await demo.speed(page, '× 1');
     await pressUntil(page, 'I am changing them now', CHANGED);
     await chapter(page, 'sheet');
     await page.waitForSelector('tr[aria-current=true]');
     const rows = await sheetRows(page);
-    for (const [owner, type, data] of [
-      [ferry, 'A', '198.51.100.130'],
-      [ferry, 'AAAA', '2001:db8:4011::130'],
-      [`www.${ferry}`, 'CNAME', 'web.hollowell.example.'],
-    ] as const)
-      await demo.at('/panel/hollowell/delete', { zone: ferry, owner, type, data });
+    await deleteThere(demo, 'hollowell', ferry, ({ owner, type }) => [ferry, `www.${ferry}`].includes(owner) && LEADS.has(type));
     await typeSheet(demo, 'hollowell', ferry, rows);
     await demo.speed(page, '× 600');
     await chapter(page, 'switch');
     await words(page, 'Every nameserver gives the new values since');
     await demo.speed(page, '× 3600');
     await chapter(page, 'watch');
-    await takeWays(page, [...WAYS_ON, /^Begin the second stage$/], /Survey\s+1\s+(?!done)/);
+    await takeWays(page, [...WAYS_ON, /^Begin the second stage$/], /What is watched is known once the way is chosen/);
 
     await demo.speed(page, '× 600');
     await chapter(page, 'survey');
@@ -237,7 +225,7 @@ describe('an empty installation', () => {
     await press(page, 'Do not lower');
     await chapter(page, 'switch');
     await demo.speed(page, '× 3600');
-    await takeWays(page, [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/], /Everything is ready: change the nameservers/);
+    await takeWays(page, AT_THE_GATE, /Everything is ready: change the nameservers/);
     await demo.speed(page, '× 1');
     await demo.at('/registrar/domain', { name: ferry, ns: ['one.fernlight.example', 'two.fernlight.example'] });
     await pressUntil(page, 'It is saved at the registrar', SUBMITTED);

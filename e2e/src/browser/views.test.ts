@@ -5,6 +5,7 @@ import { KeyInput, Page } from 'puppeteer-core';
 import { Api, until } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
 import { button, closeDialog, CURRENT_ROW, goesTo, picture, press, pressKey, signIn, words } from '../support/browser';
+import { codeWordsIn } from '../support/plainWords';
 import { codeAt } from '../support/totp';
 import { DemoUnderTest } from '../support/demoUnderTest';
 
@@ -12,10 +13,6 @@ const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 
 /** Looked at by axe, and not kept as pictures. */
 const UNPICTURED: ReadonlySet<string> = new Set(['sweeps', 'two-legs', 'host-change', 'registrar-change', 'side-by-side', 'survey-closed', 'resolvers']);
-
-/** What no page shows: words that are for the code, a formula, an id, what is missing in the program, seconds by the hundred. */
-const CODE_WORDS =
-  /\b(?:lookouts?|horizons?|gates?|ledger|rulings?|repoint\w*|carried|authorit(?:y|ies)|apex|waived?|verdicts?|undefined|NaN|settled|unsound)\b|\beff\(|\b\d{3,} s\b|\b[0-9a-f]{8}-[0-9a-f]{4}-/gi;
 
 /** Every main view of the demo, by day and night, looked at by axe and by its own words. */
 describe('the views', () => {
@@ -49,8 +46,7 @@ describe('the views', () => {
 
   /** Words that are for the code, formulas, ids and long counts of seconds, as far as the page shows any, each with what stands around it. */
   async function codeWords(): Promise<string[]> {
-    const text = await page.evaluate(() => document.body.innerText);
-    return [...text.matchAll(CODE_WORDS)].map(({ index }) => text.slice(Math.max(0, index - 40), index + 40).replace(/\s+/g, ' '));
+    return codeWordsIn(await page.evaluate(() => document.body.innerText));
   }
 
   /** What axe objects to, by these rules or by all of WCAG 2.2 AA. */

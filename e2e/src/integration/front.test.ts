@@ -88,6 +88,47 @@ describe('the front door of a move', () => {
     expect([view.dns?.name, view.fit[0]]).toEqual(['Hearth', 'nameservers']);
   });
 
+  it('adds what comes later to the plan that there is: what people decided stands, and what is given now counts where both speak', async () => {
+    const other = await Driver.begin(world.api, 'tidewater-choir.example');
+    await other.done('survey');
+    const choose = (items: readonly object[]) =>
+      other.act('/hosts', { way: 'nameservers', newDnsHost: null, newWebHost: null, given: { items: [...HEARTH.slice(0, 4), ...items], names: {} } });
+    await choose([]);
+    const row = async (owner: string, type: string) => (await other.ledger()).rulings.find((one) => one.owner === owner && one.type === type);
+    const ruled = async (owner: string, type: string, edit: object) => other.call('PUT', `${await other.leg()}/rulings/${(await row(owner, type))!.id}`, edit);
+    await ruled('tidewater-choir.example.', 'MX', { ruling: 'drop' });
+    await ruled('www.tidewater-choir.example.', 'CNAME', { ruling: 'carry' });
+    await other.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 300 });
+    const mx = (await row('tidewater-choir.example.', 'MX'))!;
+
+    const asked = await other.call<FrontView>('POST', `${await other.leg()}/front`, { given: { items: HEARTH } });
+    expect(asked.isAddition).toBe(true);
+    const token = record('_proof', 'TXT', '"hearth=2"');
+    const added = await choose([token]);
+    expect(added.legs[0]!.approved).toBe(true);
+    expect((await row('_proof.tidewater-choir.example.', 'TXT'))!.planned!.data).toEqual(['"hearth=2"']);
+    expect(await row('tidewater-choir.example.', 'MX')).toMatchObject({ id: mx.id, ruling: 'drop', decidedBy: mx.decidedBy });
+    // Given otherwise than it was, the alias counts against the word of before.
+    const otherSite = record('www', 'A', '203.0.113.210');
+    const items = [...HEARTH.slice(0, 3), otherSite, token];
+    await other.act('/hosts', { way: 'nameservers', newDnsHost: null, newWebHost: null, given: { items, names: { www: true } } });
+    expect(await row('www.tidewater-choir.example.', 'A')).toMatchObject({ planned: { data: ['203.0.113.210'] } });
+    expect((await row('www.tidewater-choir.example.', 'CNAME'))?.ruling ?? 'drop').toBe('drop');
+
+    // Other nameservers are another plan: the timetable goes, and the word about mail stays.
+    const [, , ...rest] = items;
+    const elsewhere = [server('ns1.cove.example.'), server('ns2.cove.example.'), ...rest];
+    expect((await other.call<FrontView>('POST', `${await other.leg()}/front`, { given: { items: elsewhere } })).isAddition).toBe(false);
+    const anew = await other.act('/hosts', { way: 'nameservers', newDnsHost: null, newWebHost: null, given: { items: elsewhere, names: { www: true } } });
+    expect(anew.legs[0]!.approved).toBe(false);
+    expect(await row('tidewater-choir.example.', 'MX')).toMatchObject({ ruling: 'drop', decidedBy: mx.decidedBy });
+    expect((await row('_proof.tidewater-choir.example.', 'TXT'))!.planned!.data).toEqual(['"hearth=2"']);
+    const { events } = await other.call<{ events: { text: string }[] }>('GET', `/api/moves/${other.id}/events`);
+    expect(events.map(({ text }) => text)).toEqual(
+      expect.arrayContaining([expect.stringMatching(/^What the new place gave was added to the plan: _proof\.tidewater-choir\.example TXT is otherwise/)]),
+    );
+  });
+
   it('asks what mail would change, and takes neither what is there already nor what stays where it is', async () => {
     const other = await Driver.begin(world.api, 'gull-radio.example');
     await other.done('survey');

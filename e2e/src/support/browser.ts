@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import puppeteer, { Browser, HTTPRequest, KeyInput, Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
+import { codeWordsIn } from './plainWords';
 
 /** With SCREENSHOTS=1 the pictures of docs/screenshots are taken anew. */
 const PICTURES = process.env['SCREENSHOTS'] ? join(__dirname, '../../../docs/screenshots') : undefined;
@@ -201,6 +202,12 @@ export async function words(page: Page, text: string | RegExp, timeout = 120_000
   }
 }
 
+/** Throws an Error where the page says anything in words of the code: every page is read before it is left. */
+async function plain(page: Page): Promise<void> {
+  const [found] = codeWordsIn(await page.evaluate(() => document.body.innerText));
+  if (found !== undefined) throw new Error(`${page.url()} is said in words of the code: ${found}`);
+}
+
 /** The row of the ledger that a key acts on; before it stands there, a key has nothing to act on. */
 export const CURRENT_ROW = '[data-index] [aria-current=true]';
 
@@ -213,6 +220,7 @@ export async function chapter(
   name: 'survey' | 'rebuild' | 'timetable' | 'switch' | 'watch' | 'notes' | 'trail' | 'asked' | 'sheet',
 ): Promise<void> {
   const link = await page.waitForSelector(`nav[aria-label="Chapters"] a[href$="/${name}"]`);
+  await plain(page);
   await link!.evaluate((element) => (element as HTMLAnchorElement).click());
 }
 

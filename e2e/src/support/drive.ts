@@ -1,5 +1,6 @@
 import { Acted, LedgerPage, LedgerView, LegView, MoveSurvey, MoveView, StepView, WatchView, joinedLedger } from '@wanderon/contract';
 import { Api, ApiError, until } from '../../../command/src/api';
+import { codeWordsOf } from './plainWords';
 
 export function stepOf(move: MoveView, id: string): StepView {
   return move.legs.at(-1)!.steps.find((step) => step.id === id)!;
@@ -31,8 +32,12 @@ export class Driver {
     });
   }
 
-  move(): Promise<MoveView> {
-    return this.call('GET', `/api/moves/${this.id}`);
+  /** The move as it stands; throws an Error where it says anything in words of the code: so every state that is driven to is read. */
+  async move(): Promise<MoveView> {
+    const move = await this.call<MoveView>('GET', `/api/moves/${this.id}`);
+    const [found] = codeWordsOf(move);
+    if (found !== undefined) throw new Error(`said in words of the code: ${found}`);
+    return move;
   }
 
   /** Something done to the move's current leg, or to the move itself; gives the move's head as it is afterwards. */

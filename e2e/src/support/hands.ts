@@ -10,6 +10,14 @@ export interface SheetRow {
   readonly typed: Typed;
 }
 
+/** Types of records that lead a name somewhere. */
+export const LEADS: ReadonlySet<string> = new Set(['A', 'AAAA', 'CNAME']);
+
+/** What a technician takes at the gate, */
+export const AT_THE_GATE = [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/];
+/** and while waiting for the end. */
+export const WAYS_ON = [/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/, /^They are raised, or stay low$/, /^Close the move$/];
+
 /** The rows of the sheet as they stand on the screen. */
 export async function sheetRows(page: Page): Promise<SheetRow[]> {
   return page.evaluate(() => {
@@ -56,4 +64,22 @@ export async function takeWays(page: Page, labels: readonly RegExp[], says: RegE
 /** Types the rows of a sheet into a panel of the lab: what is to be deleted goes first, as a person would. */
 export async function typeSheet(demo: DemoUnderTest, panel: string, zone: string, rows: readonly SheetRow[]): Promise<void> {
   for (const { typed } of rows) await demo.at(`/panel/${panel}/add`, { zone, ...typed });
+}
+
+/** A record as a panel of the lab shows it, absolute and in presentation form. */
+export interface Shown {
+  readonly owner: string;
+  readonly type: string;
+  readonly data: string;
+}
+
+/** Whoever stands before a panel of the lab deletes those records of a zone that are to go. */
+export async function deleteThere(demo: DemoUnderTest, panel: string, zone: string, goes: (record: Shown) => boolean): Promise<void> {
+  const tab = await demo.chromium.page();
+  await tab.goto(`${demo.lab}/panel/${panel}?zone=${encodeURIComponent(zone)}`);
+  const shown = await tab.$$eval('form[action$="/delete"]', (forms) =>
+    forms.map((form) => Object.fromEntries(Array.from(new FormData(form as HTMLFormElement)).map(([name, value]) => [name, String(value)]))),
+  );
+  await tab.close();
+  for (const record of shown) if (goes(record as unknown as Shown)) await demo.at(`/panel/${panel}/delete`, record);
 }

@@ -69,6 +69,8 @@ const placeSchema = z.object({
 /** The front door of a leg: how the domain stands, what was given, and what follows from it. */
 export const frontSchema = z.object({
   standing: z.string(),
+  /** The title of the page for unused domains that is shown there; null: a website, or nobody knows. */
+  parked: z.string().nullable(),
   given: allGivenSchema,
   items: z.array(
     givenItemSchema.extend({
@@ -80,6 +82,8 @@ export const frontSchema = z.object({
   ),
   dns: placeSchema.nullable(),
   web: placeSchema.nullable(),
+  /** The places are those of the plan that there is: what is given now is added to it, as long as the way is the same. */
+  isAddition: z.boolean(),
   ways: z.array(comparedWaySchema),
   fit: z.array(z.enum(WAYS)),
   missing: z.partialRecord(z.enum(WAYS), z.string()),

@@ -36,6 +36,8 @@ export * from './given/givenItem';
 export * from './given/givenPlaces';
 export * from './given/judgeGiven';
 export * from './given/placeNames';
+export * from './given/parkedPage';
+export * from './given/planAgain';
 export * from './given/planGiven';
 export * from './given/siteNames';
 export * from './given/standingWords';

@@ -41,6 +41,8 @@ export interface FrontInput extends GivenSubject {
   readonly oldWeb: readonly HostKnowledge[];
   /** A web host that somebody described: it was chosen, or what was given is its own. */
   readonly knownWeb: (places: GivenPlaces) => HostKnowledge | undefined;
+  /** The DNS host of then takes an alias at the domain itself. */
+  readonly apexAlias?: (places: GivenPlaces) => boolean;
 }
 
 /** Works out the front door of a leg: what each given thing is for, which names go along, and the plan that follows. */
@@ -49,11 +51,13 @@ export function frontOf(input: FrontInput): GivenFront {
   const items = judgeGiven(input.given, input);
   const places = givenPlaces(items, zone);
   const newWeb = webOf(places, input.knownWeb(places));
+  const apexAlias = input.apexAlias?.(places) ?? false;
   const said = new Map(Object.entries(input.said).map(([name, moves]) => [Name.parse(name, zone).toString().toLowerCase(), moves]));
   const given = new Set(places.sets.filter(({ type }) => isLead(type)).map(({ owner }) => owner.toLowerCase()));
   let known: SiteName[] | undefined;
   // Of sixty thousand names nobody asks where no plan is looked at.
-  const names = (): readonly SiteName[] => (known ??= siteNames({ zone, scope, found, pages, oldWeb, newWeb, ...(fronted && { fronted }), said, given }));
+  const names = (): readonly SiteName[] =>
+    (known ??= siteNames({ zone, scope, found, pages, oldWeb, newWeb, apexAlias, ...(fronted && { fronted }), said, given }));
   const same = places.nameservers.length > 0 && sameNameSet(places.nameservers, input.nameservers);
   return {
     items,

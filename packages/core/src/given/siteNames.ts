@@ -32,6 +32,8 @@ export interface SiteNamesInput {
   readonly pages: readonly PageLook[];
   readonly oldWeb: readonly HostKnowledge[];
   readonly newWeb: HostKnowledge | undefined;
+  /** The DNS host takes an alias at the domain itself. */
+  readonly apexAlias?: boolean;
   readonly fronted?: readonly RRsetText[];
   /** What people said of names, in lower case with final dot. */
   readonly said: ReadonlyMap<string, boolean>;
@@ -44,7 +46,7 @@ export interface SiteNamesInput {
  * by alias, or with the same page at another address. A name that something else uses stays unless a person says otherwise; so does one for
  * which the new place gave nothing.
  */
-export function siteNames({ zone, scope, found, pages, oldWeb, newWeb, fronted = [], said, given }: SiteNamesInput): SiteName[] {
+export function siteNames({ zone, scope, found, pages, oldWeb, newWeb, apexAlias = false, fronted = [], said, given }: SiteNamesInput): SiteName[] {
   const present = presentWeb(zone, found, [], fronted);
   const addresses = new Set([present, ...oldWeb].flatMap((host) => host?.addresses ?? []));
   const aliases = [present, ...oldWeb].flatMap((host) => (host?.aliasTarget ? [Name.parse(host.aliasTarget)] : []));
@@ -82,7 +84,7 @@ export function siteNames({ zone, scope, found, pages, oldWeb, newWeb, fronted =
     const other = uses(name);
     if (given.has(key)) make(true, 'a value was given for it');
     else if (other.length > 0) make(false, `has another use: ${usesWords(other)}`);
-    else if (newWeb && !hasValue(newWeb, name.equals(zone), types)) make(false, `no ${name.equals(zone) ? 'address' : 'value'} was given for it`);
+    else if (newWeb && !hasValue(newWeb, name.equals(zone) && !apexAlias, types)) make(false, `no ${name.equals(zone) ? 'address' : 'value'} was given for it`);
     else make(true, leadsThere ? 'leads to the website' : 'shows the same page');
   }
   // What is an alias of another name of the zone goes where that one goes.
@@ -117,10 +119,10 @@ function leadOf(set: RRset): { type: string | undefined; data: readonly string[]
   return rrsetToText(set);
 }
 
-/** The new web host gave something that this name can hold: an alias cannot stand at the domain itself. */
-function hasValue({ addresses, aliasTarget }: HostKnowledge, isApex: boolean, types: ReadonlySet<string>): boolean {
+/** The new web host gave something that this name can hold: at most DNS hosts no alias can stand at the domain itself. */
+function hasValue({ addresses, aliasTarget }: HostKnowledge, addressesOnly: boolean, types: ReadonlySet<string>): boolean {
   if (addresses.length > 0) return true;
-  return aliasTarget !== undefined && (!isApex || types.has('CNAME'));
+  return aliasTarget !== undefined && (!addressesOnly || types.has('CNAME'));
 }
 
 /** Host names that answer themselves with the page of the domain or of `www`. */

@@ -75,6 +75,14 @@ describe('another account behind the same nameservers', () => {
       expect(dueOf(one).filter(({ what, id }) => what === 'act' && id !== 'lower')).toEqual([]);
   });
 
+  it('opens no gate before somebody has said that the zone is ready there: an open gate can be gone through', () => {
+    const at = (typed: boolean): Leg => leg(1000, { typed });
+    const line = (one: Leg) => gateOf(one).lines.find(({ key }) => key === 'prepared')!;
+    expect(line(at(false))).toMatchObject({ holds: false, waivable: false, ways: [{ act: 'leave', subject: 'push' }] });
+    expect([gateOf(at(false)).open, state(at(false), 'change')]).toEqual([false, 'waiting']);
+    expect([line(at(true)).holds, state(at(true), 'change')]).toEqual([true, 'ready']);
+  });
+
   it('holds the gate until a gap, or that nobody knows of one, was let pass with its length', () => {
     const line = (accounts: Accounts) => gateOf(leg(1000, { plan: takeover(accounts) })).lines.find(({ key }) => key === 'gap')!;
     expect(line('several')).toMatchObject({ holds: true });

@@ -16,10 +16,8 @@ export interface Former {
 
 export const NO_FORMER: Former = { pushed: [], lowered: [] };
 
-/** Decisions that were about the way that was chosen, and go with it. */
+/** Decisions that were about the way that was chosen, and go with it; those of single rows are judged each by itself (`planAgain`). */
 export const OF_THE_WAY: ReadonlySet<DecisionKind> = new Set<DecisionKind>([
-  'ruling',
-  'rulings',
   'push',
   'approve',
   'leave',

@@ -31,7 +31,8 @@ class Drawing {
   private isRow = false;
   /** Where the line that is being drawn began. */
   private begins = 1;
-  private at = 0;
+  /** Where the line ends that is being read. */
+  private nextEnd: number;
   private line = 1;
   private hidden: string | undefined;
   private tag = '';
@@ -39,7 +40,9 @@ class Drawing {
   private value = '';
   private input: { value: string; type: string } | undefined;
 
-  constructor(private readonly html: string) {}
+  constructor(private readonly html: string) {
+    this.nextEnd = endAfter(html, 0);
+  }
 
   lines(): Line[] {
     const { html } = this;
@@ -91,11 +94,11 @@ class Drawing {
     return this.drawn;
   }
 
-  /** Counts the lines of the source up to here. */
+  /** Counts the lines of the source up to here. The next line end is looked for once: a page may be one line with thousands of tags. */
   private moveTo(offset: number): void {
-    for (let next = this.html.indexOf('\n', this.at); next >= 0 && next < offset; next = this.html.indexOf('\n', this.at)) {
+    while (this.nextEnd < offset) {
       this.line += 1;
-      this.at = next + 1;
+      this.nextEnd = endAfter(this.html, this.nextEnd + 1);
     }
   }
 
@@ -193,3 +196,9 @@ class Drawing {
 const WITHIN: ReadonlySet<string> = new Set(['span', 'b', 'strong', 'code', 'button', 'kbd', 'output', 'samp']);
 /** Characters of a field: the longest data of a record, each octet escaped. */
 const LONGEST_VALUE = 300_000;
+
+/** The place of the first line end from `at` on; infinite where there is none. */
+function endAfter(text: string, at: number): number {
+  const found = text.indexOf('\n', at);
+  return found < 0 ? Infinity : found;
+}

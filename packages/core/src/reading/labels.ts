@@ -56,13 +56,31 @@ export function withoutColon(text: string): string {
 
 /** Small letters without accents, marks, numbers and what stands in brackets; the numbers of IPv4 and IPv6 stay. */
 export function plainWord(text: string): string {
-  return text
-    .normalize('NFD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/\s*[([][^)\]]*[)\]]/g, '')
+  return withoutBrackets(text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase())
     .replace(/[:’'"“”*?.]|(?<!ipv)\d/g, '')
     .replace(/_/g, ' ')
     .replace(/\s+/g, ' ')
     .trim();
+}
+
+/**
+ * A text without what stands in brackets, and the blanks before it; one bracket that is never closed stays. In one pass: an expression that
+ * looks for the end of each bracket anew takes hours for a hostile text.
+ *
+ *     withoutBrackets('name (or @) of host')  // 'name of host'
+ */
+function withoutBrackets(text: string): string {
+  if (!text.includes('(') && !text.includes('[')) return text;
+  const [open, close] = [/[([]/g, /[)\]]/g];
+  let kept = '';
+  let at = 0;
+  for (;;) {
+    open.lastIndex = at;
+    const start = open.exec(text)?.index;
+    close.lastIndex = start ?? text.length;
+    const end = start === undefined ? undefined : close.exec(text)?.index;
+    if (start === undefined || end === undefined) return kept + text.slice(at);
+    kept += text.slice(at, start).trimEnd();
+    at = end + 1;
+  }
 }

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { Injectable } from '@nestjs/common';
 import { Acted, BackInput, ChooseHosts, Host } from '@wanderon/contract';
 import {
@@ -5,6 +6,7 @@ import {
   HostKnowledge,
   NextLeg,
   OF_THE_WAY,
+  PlanAgain,
   RRset,
   Ruling,
   VARIES,
@@ -21,10 +23,13 @@ import {
   keyOfRow,
   legKindOf,
   legsOf,
+  planAgain,
   proposeFresh,
   proposeRepoint,
   proposeRulings,
+  sameNameSet,
   setKey,
+  setWords,
   stepOf,
   titleIn,
   unusedStep,
@@ -43,8 +48,16 @@ import { Act, KEPT, MoveActs } from './moveActs';
 /** A web host with what is known of it for this site. */
 type WebHost = Host & { readonly known: HostKnowledge };
 
+/** A choice, and what the leg is by it. */
+interface Made {
+  readonly choice: ChooseHosts;
+  readonly leg: Partial<LegRow>;
+}
+
 interface Chosen {
   readonly rulings: readonly Ruling[];
+  /** The DNS host takes an alias at the domain itself. */
+  readonly apexAlias: boolean;
   readonly leg: Partial<LegRow>;
   readonly text: string;
 }
@@ -59,15 +72,19 @@ export class ChoosingService {
     private readonly front: FrontService,
   ) {}
 
-  /** Throws an InvalidInput or a NotNow that names the field. */
+  /**
+   * Makes the plan, or the plan anew: what people decided of single rows stands where the same is proposed for them as before. Where way and
+   * hosts stay, what is given is added to the plan, and all else that was decided stands too. Throws an InvalidInput or a NotNow that names
+   * the field.
+   */
   async choose(legId: string, choice: ChooseHosts, person: Caller): Promise<Acted> {
     return this.acts.act(legId, person, async (act) => {
-      const { leg, transaction, decide } = act;
+      const { leg, transaction } = act;
       const { row } = leg;
       if (!row.survey_id || !isDone(leg.leg, 'survey')) throw new NotNow('The survey is not finished yet.', { kept: KEPT });
       const late = isTooLate(leg.leg);
-      if (late !== undefined) throw new NotNow(late, { kept: KEPT });
-      const former = leg.leg.plan.chosen ? formerOf(leg.leg, row.new_dns_host) : null;
+      // What the old zone leads to already is added to as long as nothing was switched.
+      if (late !== undefined && leg.leg.ts !== undefined) throw new NotNow(late, { kept: KEPT });
       const { newDnsHost, newWebHost, given } = choice;
       const known = await this.front.of(act, leg, given ?? { items: [], newDnsHost, newWebHost, names: {} }, transaction);
       const to = given ? await this.front.hostsFor(act, known, choice.way, transaction) : await this.hostsOf(choice);
@@ -83,40 +100,72 @@ export class ChoosingService {
         choice.way === 'another account'
           ? await this.anotherAccount(act, known, dns, web)
           : legKindOf(choice.way) === 'delegation'
-            ? await this.nameservers(act, known, dns, web, choice.fresh)
+            ? await this.nameservers(act, known, dns, web)
             : await this.inPlace(act, found, web);
-      const rulings = known.front.withGiven(chosen.rulings, { webMoves: web !== undefined, byTicks: given !== null && choice.fresh === null });
-      for (const old of leg.stands.filter((one) => OF_THE_WAY.has(one.kind) || one.subject === unusedStep(chosen.leg.new_dns_host ?? '')))
-        await decide(
-          { kind: old.kind, subject: old.subject, undoes: old.id },
-          { kind: old.kind, text: `What was decided went with the way that was chosen before: ${decisionWords(old, titleIn(leg.leg))}.`, before: old.value },
-        );
-      await this.store.replaceRulings(row.id, saidToVary(rulings, survey), transaction);
-      await this.store.updateLeg(
-        row.id,
-        {
-          kind: legKindOf(choice.way),
-          account: choice.way === 'another account',
-          new_web_host: web?.id ?? null,
-          web: web?.known ?? null,
-          next: next ?? null,
-          former,
-          given,
-          ...chosen.leg,
-        },
-        transaction,
-      );
-      const value = { way: choice.way, dns: chosen.leg.new_dns_host ?? null, web: web?.id ?? null, next: next ?? null };
-      await decide(
-        { kind: 'hosts', value },
-        {
-          kind: 'choose',
-          text: `${chosen.text}; ${rulings.length} rows proposed.`,
-          before: { dns: row.new_dns_host, web: row.new_web_host },
-          after: { ...value, given: known.front.items.flatMap(({ isTaken, owner, type, data }) => (isTaken ? [[owner, type, data].join(' ').trim()] : [])) },
-        },
-      );
+      const whole = choice.fresh ? this.emptied(act, chosen, { web, next, fresh: choice.fresh }) : chosen.rulings;
+      const proposed = saidToVary(known.front.withGiven(whole, { webMoves: web !== undefined, byTicks: given !== null && choice.fresh === null }), survey);
+      const made: Made = { choice, leg: { new_web_host: web?.id ?? null, web: web?.known ?? null, next: next ?? null, ...chosen.leg } };
+      const again = planAgain(await this.store.rulings(row.id, transaction), leg.rows, proposed);
+      if (leg.leg.plan.chosen && isAsChosen(row, made)) await this.add(act, made, again);
+      else await this.makeAnew(act, made, again, chosen.text, known);
     });
+  }
+
+  /** Way and hosts are as before: what is otherwise in the plan by what was given is ruled so, and the rest of the plan stands. */
+  private async add(act: Act, { choice: { given }, leg: { web, scope } }: Made, again: PlanAgain): Promise<void> {
+    const { row } = act.leg;
+    await this.store.replaceRulings(row.id, again.proposed, act.transaction);
+    await this.store.updateLeg(row.id, { given, web: web ?? null, ...(scope && { scope }) }, act.transaction);
+    const { changed } = again;
+    const text =
+      changed.length === 0
+        ? 'What the new place gave was looked through once more: nothing in the plan is otherwise.'
+        : `What the new place gave was added to the plan: ${listed(changed)} ${changed.length === 1 ? 'is' : 'are'} otherwise.`;
+    await act.note({ kind: 'choose', text, before: row.given?.items ?? null, after: given?.items ?? null });
+    await this.overrule(act, again);
+  }
+
+  private async makeAnew(act: Act, { choice, leg: more }: Made, again: PlanAgain, text: string, known: LegFront): Promise<void> {
+    const { leg, transaction, decide } = act;
+    const { row } = leg;
+    const late = isTooLate(leg.leg);
+    if (late !== undefined) throw new NotNow(late, { kept: KEPT });
+    const former = leg.leg.plan.chosen ? formerOf(leg.leg, row.new_dns_host) : null;
+    for (const old of leg.stands.filter((one) => OF_THE_WAY.has(one.kind) || one.subject === unusedStep(more.new_dns_host ?? '')))
+      await decide(
+        { kind: old.kind, subject: old.subject, undoes: old.id },
+        { kind: old.kind, text: `What was decided went with the way that was chosen before: ${decisionWords(old, titleIn(leg.leg))}.`, before: old.value },
+      );
+    await this.store.replaceRulings(row.id, again.proposed, transaction);
+    const { way, given } = choice;
+    await this.store.updateLeg(row.id, { kind: legKindOf(way), account: way === 'another account', former, given, ...more }, transaction);
+    const value = { way, dns: more.new_dns_host ?? null, web: more.new_web_host ?? null, next: more.next ?? null };
+    await decide(
+      { kind: 'hosts', value },
+      {
+        kind: 'choose',
+        text: `${text}; ${again.proposed.length} rows proposed.`,
+        before: { dns: row.new_dns_host, web: row.new_web_host },
+        after: { ...value, given: known.front.items.flatMap(({ isTaken, owner, type, data }) => (isTaken ? [[owner, type, data].join(' ').trim()] : [])) },
+      },
+    );
+    await this.overrule(act, again);
+  }
+
+  /** What people decided of rows gives way where something else is proposed for them now. */
+  private async overrule({ decide }: Act, { overruled }: PlanAgain): Promise<void> {
+    if (overruled.length === 0) return;
+    const rows = overruled.map(({ id, row }) => ({ id, row: row ?? null }));
+    const were = overruled.flatMap(({ row, before }) => row ?? before ?? []);
+    await decide(
+      { kind: 'rulings', value: { rows } },
+      {
+        kind: 'ruling',
+        text: `Decided before, and proposed otherwise by what was given since: ${listed(were)}.`,
+        before: overruled.map(({ before }) => before ?? null),
+        after: rows,
+      },
+    );
   }
 
   /** Hosts that somebody described. */
@@ -181,13 +230,24 @@ export class ChoosingService {
     });
   }
 
-  private async nameservers(
-    { move, leg }: Act,
-    { found, front }: LegFront,
-    dns: Host | undefined,
-    web: WebHost | undefined,
-    fresh: ChooseHosts['fresh'],
-  ): Promise<Chosen> {
+  /** Nothing of what was found is kept. Throws a NotNow where the website would stay on what goes, or the move is about some names only. */
+  private emptied(
+    { leg }: Act,
+    { rulings, apexAlias }: Chosen,
+    { web, next, fresh }: { web: WebHost | undefined; next: NextLeg | undefined; fresh: NonNullable<ChooseHosts['fresh']> },
+  ): Ruling[] {
+    const { plan } = leg.leg;
+    if (plan.scope.kind === 'names') throw new NotNow('This move is about some names of the domain: the others stay.', { field: 'fresh', kept: KEPT });
+    if (next && !web)
+      throw new NotNow('Where all records go first, the domain leads nowhere until the website follows.', {
+        field: 'fresh',
+        detail: 'Change the nameservers and the website at once, or keep the records.',
+        kept: KEPT,
+      });
+    return proposeFresh(plan.zone, rulings, { newWeb: web?.known, apexAlias, ...fresh });
+  }
+
+  private async nameservers({ move, leg }: Act, { found, front }: LegFront, dns: Host | undefined, web: WebHost | undefined): Promise<Chosen> {
     const { row } = leg;
     const byDomain = dns?.habits.nameservers === 'by domain';
     if (!dns || dns.role !== 'dns' || (dns.nameservers.length === 0 && !byDomain))
@@ -211,9 +271,8 @@ export class ChoosingService {
     const zone = Name.parse(`${move.domain}.`);
     const [newDns, newWeb] = [knowledgeOf(dns), web?.known];
     return {
-      rulings: fresh
-        ? proposeFresh(zone, found, { newDns, newWeb, ...fresh })
-        : proposeRulings(zone, found, { oldWeb: await this.oldWeb(row), newDns, newWeb, fronted: row.fronted }),
+      rulings: proposeRulings(zone, found, { oldWeb: await this.oldWeb(row), newDns, newWeb, fronted: row.fronted }),
+      apexAlias: newDns.apexAlias ?? false,
       leg: {
         new_dns_host: dns.id,
         // What the host gave this domain is known already where it was chosen before.
@@ -246,6 +305,7 @@ export class ChoosingService {
     const [newDns, newWeb] = [knowledgeOf(dns), web?.known];
     return {
       rulings: proposeRulings(Name.parse(`${move.domain}.`), found, { oldWeb: await this.oldWeb(row), newDns, newWeb, fronted: row.fronted }),
+      apexAlias: newDns.apexAlias ?? false,
       leg: { new_dns_host: dns.id, new_nameservers: row.old_nameservers, new_servers: row.old_servers },
       text: `Goes into another account at ${dns.name}${web ? `, and leads to ${web.name}` : ''}`,
     };
@@ -272,6 +332,7 @@ export class ChoosingService {
     });
     return {
       rulings,
+      apexAlias: dns.apexAlias,
       leg: {
         ...{ new_dns_host: row.old_dns_host, new_nameservers: row.old_nameservers, new_servers: row.old_servers },
         ...(row.scope.kind === 'names' && { scope: { ...row.scope, asked: askedKeys(zone, web.known) } }),
@@ -291,6 +352,29 @@ function checkNext({ kind }: NextLeg, { dns, web }: { readonly dns: Host | undef
   const word = role === 'web' ? 'web' : 'DNS';
   if (!host) throw new InvalidInput(`Say what the new ${word} host of the second stage is too.`, { field, kept: KEPT });
   if (host.role !== role) throw new InvalidInput(`${host.name} is not a ${word} host.`, { field, kept: KEPT });
+}
+
+/** The way and the hosts are those that the plan was made for. */
+function isAsChosen(row: LegRow, { choice: { way, fresh }, leg }: Made): boolean {
+  const servers = leg.new_nameservers ?? row.new_nameservers;
+  return (
+    fresh === null &&
+    row.kind === legKindOf(way) &&
+    row.account === (way === 'another account') &&
+    (leg.new_dns_host ?? null) === row.new_dns_host &&
+    leg.new_web_host === row.new_web_host &&
+    isDeepStrictEqual(leg.next, row.next) &&
+    servers.length === row.new_nameservers.length &&
+    sameNameSet(servers, row.new_nameservers)
+  );
+}
+
+/** Names of a list of rows that are told. */
+const TOLD = 5;
+
+function listed(rows: readonly Pick<Ruling, 'owner' | 'type'>[]): string {
+  const more = rows.length > TOLD ? ` and ${rows.length - TOLD} more` : '';
+  return `${rows.slice(0, TOLD).map(setWords).join(', ')}${more}`;
 }
 
 /** Rows that stand as they were found, where that was one of several answers, say so. */

@@ -13,9 +13,11 @@ import {
   isFirstUse,
   isInStages,
   isSamePlace,
+  parkedPage,
   placeFromGiven,
   placeOfGiven,
   rrsetFromText,
+  sameNameSet,
   standingWords,
   withPlanned,
   proposeRepoint,
@@ -28,7 +30,9 @@ import { LiveService } from '../live/live.service';
 import { NotNow } from '../refusals';
 import { saidOfSurvey } from '../survey/saidOfSurvey';
 import { SurveyStore, Surveyed } from '../survey/survey.store';
+import { inSteps } from './inSteps';
 import { LegLoader, LoadedLeg, LoadedMove } from './legLoader';
+import { LegRow, isChosen } from './move.rows';
 import { MoveStore } from './move.store';
 import { derivedView, finite } from './summary';
 
@@ -62,15 +66,18 @@ export class FrontService {
     const loaded = await this.loader.load(await this.store.moveOf(legId));
     const leg = loaded.legs.find((one) => one.row.id === legId)!;
     const kept = given ?? keptWith(loaded, leg);
-    const { survey, found, front, dns, web } = await this.of(loaded, leg, kept);
+    const known = await this.of(loaded, leg, kept);
+    const { survey, found, front, dns, web } = known;
     const { plan, seen, state } = leg.leg;
     const hasDns = kept.newDnsHost !== null || front.givesServers !== 'none';
     const webIsSaid = front.newWeb !== undefined || hasDns;
-    const compared = compareWays({
-      ...{ plan, seen, found, grade: survey.grade, assumed: state.assumed, now: state.now, every: state.every },
-      newWeb: webIsSaid ? (front.newWeb ?? null) : undefined,
-      withGiven: (rulings) => front.withGiven(rulings, { webMoves: webIsSaid && front.newWeb !== undefined, byTicks: true }),
-    });
+    const compared = await inSteps(
+      compareWays({
+        ...{ plan, seen, found, grade: survey.grade, assumed: state.assumed, now: state.now, every: state.every },
+        newWeb: webIsSaid ? (front.newWeb ?? null) : undefined,
+        withGiven: (rulings) => front.withGiven(rulings, { webMoves: webIsSaid && front.newWeb !== undefined, byTicks: true }),
+      }),
+    );
     const isSameDns = dns
       ? isSamePlace({ nameservers: leg.row.old_nameservers, addresses: plan.oldServers.map((one) => one.address) }, dns)
       : front.givesServers === 'same';
@@ -79,12 +86,13 @@ export class FrontService {
       ...{ isFirstUse: isFirstUse(plan), isNames: plan.scope.kind === 'names' },
     });
     const last = leg.row.position > 0;
-    const names = front.newWeb ? withPlanned(front.names, plan.zone, this.proposals(leg, found, front)) : front.names;
+    const names = await inSteps(this.namesShown(leg, found, front));
     return {
       standing: standingWords({
         ...{ zone: plan.zone, found, website: compared.website, nameservers: leg.row.old_nameservers, grade: survey.grade },
         dnsHost: plan.oldHost?.name,
       }),
+      parked: parkedPage(plan.zone, await this.surveys.pages(leg.row.survey_id!)) ?? null,
       given: kept,
       items: front.items.map((item) => ({
         ...{ kind: item.kind, owner: item.owner, type: item.type, data: item.data, doubts: [...item.doubts] },
@@ -93,6 +101,7 @@ export class FrontService {
       })),
       dns: placeView(dns, front.givesServers === 'new' ? placeFromGiven('dns', front.places).name : undefined),
       web: placeView(web, front.places.web && placeFromGiven('web', front.places).name),
+      isAddition: isChosen(leg.row) && goesToTheSame(leg, known),
       ways: compared.ways
         .filter(({ way }) => !last || !isInStages(way))
         .map((one) => ({
@@ -123,6 +132,9 @@ export class FrontService {
     const byId = (id: string | null, role: Host['role']): Host | undefined => hosts.find((host) => host.id === id && host.role === role);
     const old = hosts.find((host) => host.id === row.old_web_host);
     const webOf = (places: GivenPlaces): Host | undefined => byId(given.newWebHost, 'web') ?? placeOfGiven(hosts.filter(isWhole), 'web', places);
+    const here = hosts.find((host) => host.id === row.old_dns_host);
+    const dnsOf = (places: GivenPlaces): Host | undefined =>
+      byId(given.newDnsHost, 'dns') ?? (isNewSet(places, row) ? placeOfGiven(hosts, 'dns', places) : undefined);
     const front = frontOf({
       ...{ given: given.items, said: given.names, zone: Name.parse(`${move.domain}.`), scope: row.scope, found },
       ...{ nameservers: row.old_nameservers, pages: await this.surveys.pages(row.survey_id), fronted: row.fronted },
@@ -131,10 +143,13 @@ export class FrontService {
         const host = webOf(places);
         return host && host.ofMove === null ? knowledgeOf(host) : undefined;
       },
+      apexAlias: (places) => {
+        const host = dnsOf(places) ?? (places.nameservers.length === 0 ? here : undefined);
+        return host !== undefined && knowledgeOf(host).apexAlias === true;
+      },
     });
     const { places } = front;
-    const dns = byId(given.newDnsHost, 'dns') ?? (front.givesServers === 'new' ? placeOfGiven(hosts, 'dns', places) : undefined);
-    return { survey, found, front, dns, web: webOf(places), places: hosts.filter((host) => host.ofMove !== null) };
+    return { survey, found, front, dns: dnsOf(places), web: webOf(places), places: hosts.filter((host) => host.ofMove !== null) };
   }
 
   /** The hosts of a way: those that were described, and for the others a place of this move made of what was given. */
@@ -145,14 +160,11 @@ export class FrontService {
     transaction: Database,
   ): Promise<{ dns: Host | undefined; web: Host | undefined }> {
     const make = async (role: 'dns' | 'web', given: GivenPlaces): Promise<Host> => {
-      const { name, nameservers, addresses, aliasTarget } = placeFromGiven(role, given);
-      const place = { role, name, nameservers: [...nameservers], addresses: [...addresses], aliasTarget };
-      // Chosen anew with the same values it is the same place.
-      const known = places.find((one) => isDeepStrictEqual(pick(one), place));
+      const known = madeBefore(places, role, given);
       if (known) return known;
       // Told once it can be read.
       await transaction.raw('select pg_notify(?, ?)', this.live.asNotice({ topic: 'hosts' }));
-      return this.hosts.addPlace(move.id, place, transaction);
+      return this.hosts.addPlace(move.id, placeOf(role, given), transaction);
     };
     const newWeb = web ?? (front.places.web ? await make('web', front.places) : undefined);
     if (way === 'repoint') return { dns: undefined, web: newWeb };
@@ -171,6 +183,16 @@ export class FrontService {
     return { grade, sets: sets.map((set) => ({ ...set, stored: stored.get(`${set.owner} ${set.type}`) ?? set.stored })) };
   }
 
+  /** The names that show the website, with what they lead to by then, in steps. */
+  private *namesShown(leg: LoadedLeg, found: readonly RRset[], front: GivenFront): Generator<undefined, GivenFront['names']> {
+    const { names } = front;
+    if (!front.newWeb) return names;
+    yield;
+    const rulings = this.proposals(leg, found, front);
+    yield;
+    return withPlanned(names, leg.leg.plan.zone, rulings);
+  }
+
   /** Rows as they would be proposed: what the names lead to by then is read from them. */
   private proposals({ row, leg: { plan } }: LoadedLeg, found: readonly RRset[], front: GivenFront): Ruling[] {
     const dns = { name: 'the DNS host', nameservers: [], addresses: [], aliasTarget: undefined, requires: [] };
@@ -181,6 +203,32 @@ export class FrontService {
         : proposeRulings(plan.zone, found, { ...hosts, newDns: dns });
     return front.withGiven(rulings, { webMoves: true, byTicks: true });
   }
+}
+
+/** Other nameservers were given than those of today. */
+function isNewSet({ nameservers }: GivenPlaces, row: LegRow): boolean {
+  return nameservers.length > 0 && !sameNameSet(nameservers, row.old_nameservers);
+}
+
+function placeOf(role: 'dns' | 'web', given: GivenPlaces): PlaceGiven {
+  const { name, nameservers, addresses, aliasTarget } = placeFromGiven(role, given);
+  return { role, name, nameservers: [...nameservers], addresses: [...addresses], aliasTarget };
+}
+
+/** With the same values it is the same place. */
+function madeBefore(places: readonly Host[], role: 'dns' | 'web', given: GivenPlaces): Host | undefined {
+  const place = placeOf(role, given);
+  return places.find((one) => isDeepStrictEqual(pick(one), place));
+}
+
+/** What is given now leads to the hosts of the plan that there is. */
+function goesToTheSame({ row }: LoadedLeg, { front, dns, web, places }: LegFront): boolean {
+  const newWeb = web ?? (front.places.web && madeBefore(places, 'web', front.places));
+  const newDns = dns ?? (front.givesServers === 'new' ? madeBefore(places, 'dns', front.places) : undefined);
+  const isWeb = (newWeb?.id ?? null) === (row.new_web_host ?? row.next?.newWebHost ?? null);
+  // Records that stay where they are, or go into another account there, are at the DNS host of today.
+  const isHere = row.kind === 'repoint' || row.account;
+  return isWeb && (isHere ? !row.next || newDns?.id === row.next.newDnsHost : newDns?.id === row.new_dns_host);
 }
 
 const pick = ({ role, name, nameservers, addresses, aliasTarget }: Host): PlaceGiven => ({ role, name, nameservers, addresses, aliasTarget });

@@ -35,6 +35,7 @@ import { Recent } from '../db/recent';
 import { HostStore, knowledgeOf } from '../hosts/host.store';
 import { Network } from '../network/network';
 import { DecisionStore } from './decision.store';
+import { inSteps } from './inSteps';
 import { LegRow, MoveRow, ObservationRow, isChosen } from './move.rows';
 import { MoveStore } from './move.store';
 import { ObservationStore } from './observation.store';
@@ -325,11 +326,6 @@ function isSame(a: readonly unknown[], b: readonly unknown[]): boolean {
 /** The same in every part. Rows are compared by being the same ones, all else by what it says: it is little beside them. */
 function isSamePlan({ rulings, zone, ...before }: LegPlan, { rulings: now, zone: here, ...after }: LegPlan): boolean {
   return rulings === now && zone.equals(here) && isDeepStrictEqual(before, after);
-}
-
-/** Goes through steps of which each may take a while, and lets everybody else have a turn between two of them. */
-async function inSteps(steps: Generator<undefined, void>): Promise<void> {
-  while (!steps.next().done) await new Promise((resolve) => setImmediate(resolve));
 }
 
 /** Whether the switch of a leg may be under way, without working the whole leg out. */

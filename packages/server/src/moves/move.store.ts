@@ -123,10 +123,11 @@ export class MoveStore {
     await database('legs').where({ id: leg }).update(Object.fromEntries(values));
   }
 
-  async replaceRulings(leg: string, rulings: readonly Ruling[], database: Database): Promise<void> {
+  /** What is proposed for a leg from now on; a row keeps the id by which decisions call it. */
+  async replaceRulings(leg: string, rulings: readonly (Ruling & { readonly id?: string | undefined })[], database: Database): Promise<void> {
     const id = randomUUID();
-    const rows = rulings.map(({ owner, type, ruling, found, planned, reason }): ProposedRow => ({
-      ...{ id: randomUUID(), owner, type, ruling, reason },
+    const rows = rulings.map(({ id: known, owner, type, ruling, found, planned, reason }): ProposedRow => ({
+      ...{ id: known ?? randomUUID(), owner, type, ruling, reason },
       found: found ?? null,
       planned: found && planned === found ? 'found' : (planned ?? null),
     }));

@@ -1,3 +1,4 @@
+import { duration } from '../../survey/duration';
 import { gapOf, isTakeover } from '../account';
 import { LineRule, line } from './line';
 
@@ -25,7 +26,7 @@ export const gap: LineRule = (leg) => {
     false,
     `${name} holds a domain in one account at a time: whoever asks anew finds nothing for about ${minutes} min, from letting go until the zone is typed again.`,
     {
-      evidence: `${found.formula}: ${found.terms.map((term) => `${term.symbol} = ${term.value} s, ${term.meaning}`).join('; ')}. A zone file that the panel loads saves n · w. Remembered answers bridge it for ${found.bridged} of ${found.sets} sets, whose TTLs are longer: leave the TTLs of what stays as they are, or raise them well before.`,
+      evidence: `${found.terms.map((term) => `${duration(term.value)}: ${term.meaning}`).join('. ')}. A zone file that the panel loads saves the typing. Remembered answers bridge it for ${found.bridged} of ${found.sets} sets, whose TTLs are longer: leave the TTLs of what stays as they are, or raise them well before.`,
       waivable: true,
       about: [GAP],
     },

@@ -1,6 +1,7 @@
 export * from './named';
 export * from './served';
 export * from './changes';
+export * from './prepared';
 export * from './gap';
 export * from './delegated';
 export * from './unread';

@@ -67,11 +67,15 @@ function Door({ move, leg, may, onDone, isAgain }: Parameters<typeof FrontDoor>[
     const fresh = items.filter((item) => !begun.items.some((one) => givenKey(one) === givenKey(item)));
     change({ items: [...begun.items, ...fresh], said: { ...begun.said, ...Object.fromEntries(items.map((item) => [givenKey(item), true])) } });
   };
+  // Of two stages the first would leave the domain without a website.
+  const mayEmpty = move.scope.kind === 'whole' && way !== undefined && (way === 'nameservers' || (view.web !== null && way !== 'nameservers first'));
+  const empties = mayEmpty && (first || begun.fresh);
+  const adds = isAgain && view.isAddition && way === takenWay(leg) && !empties;
   const submit = (): void =>
     choose.mutate(
       {
         ...{ way: way!, newDnsHost: begun.newDnsHost, newWebHost: begun.newWebHost, given: givenOf(begun, read.items) },
-        fresh: way === 'nameservers' && (first || begun.fresh) ? { declineMail: begun.declineMail } : null,
+        fresh: empties ? { declineMail: begun.declineMail } : null,
       },
       {
         onSuccess: () => {
@@ -157,12 +161,14 @@ function Door({ move, leg, may, onDone, isAgain }: Parameters<typeof FrontDoor>[
           <h2 className="smallcaps mb-1 border-b border-ink">What follows</h2>
           <p className="mb-1 leading-snug">{placesWords(view, first)}</p>
           <WaysList front={view} value={way} now={now} onChange={(picked) => change({ way: picked })} disabled={!may} />
-          {way === 'nameservers' && (
+          {mayEmpty && (
             <fieldset className="mt-1" disabled={!may}>
               {!first && (
                 <label className="flex items-baseline gap-2">
                   <input type="checkbox" checked={begun.fresh} onChange={(event) => change({ fresh: event.target.checked })} />
-                  Start from nothing: what stands there is only parking
+                  <span>
+                    Start from nothing <span className="text-faded">{emptyWords(way, view.parked)}</span>
+                  </span>
                 </label>
               )}
               {(first || begun.fresh) && (
@@ -193,10 +199,10 @@ function Door({ move, leg, may, onDone, isAgain }: Parameters<typeof FrontDoor>[
         <span className="text-sm text-faded">{footWords(missing, questions, isAgain)}</span>
         {isAgain && <Button onClick={onDone}>Leave it</Button>}
         <Button kind="main" disabled={!may || way === undefined || missing !== undefined || front.isBehind || isReading || choose.isPending} onClick={submit}>
-          {isAgain ? 'Make the plan anew' : 'Make the plan'}
+          {adds ? 'Add to the plan' : isAgain ? 'Make the plan anew' : 'Make the plan'}
         </Button>
       </div>
-      {isAgain && <Stays leg={leg} host={hosts.data!.find((host) => host.id === leg.newDnsHost)?.name} />}
+      {isAgain && <Stays leg={leg} adds={adds} host={hosts.data!.find((host) => host.id === leg.newDnsHost)?.name} />}
     </section>
   );
 }
@@ -207,6 +213,12 @@ function pickedWay(picked: WayId | undefined, view: ReturnType<typeof useFront>[
   const given = view.dns !== null || view.web !== null || view.items.some(({ isTaken }) => isTaken);
   const recommended = view.recommended !== null && view.fit.includes(view.recommended) ? view.recommended : undefined;
   return [picked, taken, given ? undefined : recommended, ...view.fit].find(isOpen);
+}
+
+/** What starting from nothing comes to, and why it may be right. */
+function emptyWords(way: WayId, parked: string | null): string {
+  const goes = way === 'nameservers' ? 'none of the records that are there is rebuilt' : 'the records that are there are taken out, those of mail too';
+  return parked === null ? goes : `${goes}. The page there calls itself “${parked}”`;
 }
 
 function takenWay({ kind, account, next }: LegView): WayId {
@@ -275,14 +287,15 @@ function footWords(missing: string | undefined, questions: number, isAgain: bool
   return isAgain ? '' : 'All of it can be changed afterwards.';
 }
 
-/** What becomes of what was decided and done for the way so far. */
-function Stays({ leg, host }: { leg: LegView; host: string | undefined }) {
+/** What becomes of what was decided and done for the plan so far. */
+function Stays({ leg, adds, host }: { leg: LegView; adds: boolean; host: string | undefined }) {
   const sent = (id: string): boolean => leg.sent.includes(id);
   const words = [
-    'What was decided by hand for single rows is replaced.',
-    leg.approved && 'The timetable is approved anew.',
-    sent('lower') && 'TTLs that were lowered stay low, and are raised at the end.',
-    rebuildsZone(leg) &&
+    'What you decided for single rows stays, unless what is given now asks for something else there.',
+    !adds && leg.approved && 'The timetable is approved anew.',
+    !adds && sent('lower') && 'TTLs that were lowered stay low, and are raised at the end.',
+    !adds &&
+      rebuildsZone(leg) &&
       (sent('push') || tickedOn('records', leg.ticks).length > 0) &&
       host &&
       `The zone at ${host} stays there until somebody takes it out: that is a step then.`,

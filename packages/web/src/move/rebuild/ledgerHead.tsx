@@ -37,7 +37,11 @@ export function LedgerHead({ title, move, leg, inPlace, may, mayPush, onChoose, 
       </div>
       {may && (
         <div className="flex shrink-0 gap-2">
-          {!leg.isBack && <Button onClick={onChoose}>Another way</Button>}
+          {!leg.isBack && (
+            <Button onClick={onChoose} title="Add to it, or choose another way">
+              What you were given
+            </Button>
+          )}
           <Button onClick={onNew}>New record set</Button>
           <Button disabled={!leg.undoable} onClick={onUndo} title={leg.undoable ? `Undo ${leg.undoable}` : 'Nothing to undo'}>
             Undo

@@ -35,6 +35,8 @@ export function Watch({ move, leg, me, now, may }: ChapterProps) {
   const isOutside = watch.lookouts.some((one) => !one.isAfresh);
   const mail = watch.looks.filter((look) => look.steady);
   const mailWell = mail.every((look) => look.verdict === 'new');
+  // Where nothing had to be forgotten there is nothing to draw.
+  const until = times.last.at ?? now;
   const ready = stepIn(leg, 'close')?.state === 'ready';
   const goesOn = stepIn(leg, 'next-leg')?.state === 'ready';
   const cell = (lookout: string, question: LookView): LookView | undefined =>
@@ -57,9 +59,7 @@ export function Watch({ move, leg, me, now, may }: ChapterProps) {
           <p className="text-faded">
             {leg.isBack && 'Going back: “new” is what it goes back to. '}
             {watch.settled
-              ? changing.length > 0 && isOutside
-                ? 'Every nameserver and every resolver that was asked gives the new records, and no old answer can be remembered any more.'
-                : 'Every nameserver gives the new records, and no old answer can be remembered any more. No resolver of visitors was asked.'
+              ? settledWords(changing.length > 0, isOutside)
               : leg.seen.t0
                 ? 'Old answers run out by themselves.'
                 : isOutside
@@ -157,10 +157,10 @@ export function Watch({ move, leg, me, now, may }: ChapterProps) {
       <AskedNote move={move} leg={leg} of="after" />
       <div className="mt-5 grid grid-cols-[3fr_2fr] gap-8 max-lg:grid-cols-1">
         <div>
-          {leg.seen.t0 && watch.looks.length > 0 && (
+          {leg.seen.t0 && watch.looks.length > 0 && until > leg.seen.t0.firstNew && (
             <div className="mb-4">
               <h3 className="smallcaps border-b border-ink">Old answers draining</h3>
-              <Curve curve={watch.curve} from={leg.seen.t0.firstNew} until={times.last.at ?? now} now={now} />
+              <Curve curve={watch.curve} from={leg.seen.t0.firstNew} until={until} now={now} />
             </div>
           )}
           <WebsiteLook move={move} now={now} may={may} />
@@ -203,4 +203,13 @@ function Look({ look, now }: { look: LookView | undefined; now: number }) {
 
 function rank(look: LookView): number {
   return look.type === 'NS' ? 0 : look.type === 'A' ? 1 : 2;
+}
+
+/** What is so once it is finished everywhere. `changes`: a value changed; `isOutside`: resolvers of visitors were asked. */
+function settledWords(changes: boolean, isOutside: boolean): string {
+  if (!isOutside)
+    return `Every nameserver gives the ${changes ? 'new' : 'planned'} records, and no old answer can be remembered any more. No resolver of visitors was asked.`;
+  return changes
+    ? 'Every nameserver and every resolver that was asked gives the new records, and no old answer can be remembered any more.'
+    : 'Every nameserver gives the planned records, and no other answer can be remembered any more.';
 }
