@@ -49,11 +49,11 @@ function withTasks(rules: readonly StepRule[], tasks: readonly StepRule[]): read
   return [...rules, ...tasks].sort((a, b) => rank(a) - rank(b));
 }
 
-/** A step waits for those before it, unless what is so already counts by itself. */
+/** A step waits for those before it, unless what is so already counts by itself. Before hosts are chosen nothing is: there is no new set to be published. */
 function standingOf(leg: Leg, rule: StepRule, before: readonly Step[]): StepStanding {
   const open = before.filter(({ standing }) => standing.state !== 'done' && standing.state !== 'left');
   if (open.length === 0) return rule.standing(leg);
-  const own = leg.plan.surveyedAt === undefined ? undefined : rule.standing(leg);
+  const own = leg.plan.surveyedAt === undefined || !leg.plan.chosen ? undefined : rule.standing(leg);
   const isSo =
     own?.state === 'left' ||
     (own?.state === 'done' && rule.counts !== 'in turn') ||

@@ -216,6 +216,7 @@ function lacksOf(leg: LegView, chapter: Chapter): { text: string; mine: boolean;
   if (ready) return { text: ready.title, mine: true, failed: false };
   const doing = steps.find((step) => step.state === 'doing' || step.state === 'due');
   if (doing) return { text: doing.text ?? `${doing.title} …`, mine: false, failed: false };
+  if (steps.length === 0 && !leg.chosen) return { text: 'not yet', mine: false, failed: false };
   if (steps.every((step) => step.state === 'done' || step.state === 'left')) return { text: 'done', mine: false, failed: false };
   return { text: steps.some((step) => step.state === 'done') ? 'waits for the chapters beside it' : 'not yet', mine: false, failed: false };
 }
