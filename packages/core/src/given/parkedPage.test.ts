@@ -21,6 +21,8 @@ describe('a page for unused domains', () => {
     'Diese Domain ist geparkt',
     'Hier entsteht eine neue Internetpräsenz',
     'Website in aanbouw',
+    'Deze domeinnaam is gereserveerd',
+    'Ce nom de domaine est à vendre',
     'Site en construction',
     'Página en construcción',
     'Sito in costruzione',
@@ -29,12 +31,20 @@ describe('a page for unused domains', () => {
     expect(seen(title)).toBe(title);
   });
 
-  it.each(['The choir of the harbour', 'Parks and gardens', 'Sparking joy', 'Bibliothèque en ligne', 'A construction company', null])(
-    'is no page with another title: %s',
-    (title) => {
-      expect(seen(title)).toBeUndefined();
-    },
-  );
+  it.each([
+    'The choir of the harbour',
+    'Parks and gardens',
+    'Sparking joy',
+    'Bibliothèque en ligne',
+    'A construction company',
+    'Parking at the harbour',
+    'Espace réservé aux membres',
+    'Boats for sale',
+    'Casa in vendita',
+    null,
+  ])('is no page with another title: %s', (title) => {
+    expect(seen(title)).toBeUndefined();
+  });
 
   it('is one only where neither spelling shows a website, and other names do not count', () => {
     expect(seen('Parked domain', 'The choir')).toBeUndefined();

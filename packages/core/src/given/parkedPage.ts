@@ -1,15 +1,14 @@
 import { Name } from '../dns/name';
-import { PageLook, hostOf } from '../survey/website';
-import { plain } from '../survey/words';
+import { PageLook, hostOf, siteHosts } from '../survey/website';
 
 /** What stands in the titles of pages that a registrar or web host shows where nobody has a website, in six languages. */
 const UNUSED = [
-  /\bpark(ed|ing)\b|\b(is|domain) for sale\b|\bcoming soon\b|\bunder construction\b|\bdefault (web ?)?page\b|^it works|^welcome to your (new )?(web ?site|domain)/i,
-  /\bgeparkt\b|\bhier entsteht\b|\b(im|in) aufbau\b|\bzu verkaufen\b|\bin vorbereitung\b|\bstandardseite\b/i,
-  /\bgeparkeerd\b|\bin aanbouw\b|\bte koop\b|\bgereserveerd\b|\bstandaardpagina\b/i,
-  /\bparqué\b|\ben construction\b|\bà vendre\b|\bréservé\b|\bpage par défaut\b/i,
-  /\b(a|es)parcado\b|\bestacionado\b|\ben construcción\b|\ben venta\b|\bpágina (por defecto|predeterminada)\b/i,
-  /\bparcheggiato\b|\bin costruzione\b|\bin vendita\b|\bpagina predefinita\b/i,
+  /\bparked\b|\b(domain|web) ?parking\b|\bparking page\b|(\bdomain( name)?|\.[a-z]{2,}) (is )?for sale\b|\bcoming soon\b|\bunder construction\b|\bdefault (web ?)?page\b|^it works|^welcome to your (new )?(web ?site|domain)/i,
+  /\bgeparkt\b|\bhier entsteht\b|\b(im|in) aufbau\b|\bdomain\b.*\bzu verkaufen\b|\bin vorbereitung\b|\bstandardseite\b/i,
+  /\bgeparkeerd\b|\bin aanbouw\b|\bdomein(naam)?\b.*\b(te koop|gereserveerd)\b|\bstandaardpagina\b/i,
+  /\bparqué\b|\ben construction\b|\b(nom de )?domaine\b.*(à vendre|réservé)|\bpage par défaut\b/i,
+  /\b(a|es)parcado\b|\bestacionado\b|\ben construcción\b|\bdominio\b.*\ben venta\b|\bpágina (por defecto|predeterminada)\b/i,
+  /\bparcheggiato\b|\bin costruzione\b|\bdominio\b.*\bin vendita\b|\bpagina predefinita\b/i,
 ];
 
 /**
@@ -19,8 +18,8 @@ const UNUSED = [
  *     parkedPage(zone, [{ start: 'http://choir.example/', page: { title: 'choir.example is parked', … }, … }])  // 'choir.example is parked'
  */
 export function parkedPage(zone: Name, pages: readonly PageLook[]): string | undefined {
-  const apex = plain(zone.toString()).toLowerCase();
-  const own = pages.filter(({ start }) => [apex, `www.${apex}`].includes(hostOf(start)));
+  const hosts = siteHosts(zone);
+  const own = pages.filter(({ start }) => hosts.includes(hostOf(start)));
   const titles = own.flatMap(({ page }) => (page ? [page.title?.trim() ?? ''] : []));
   if (titles.length === 0 || !titles.every((title) => UNUSED.some((words) => words.test(title)))) return undefined;
   return titles[0];

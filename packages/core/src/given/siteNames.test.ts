@@ -5,6 +5,7 @@ import { endsAt, siteWorld } from '../testing/siteWorld';
 import { proposeRulings } from '../rebuild/propose';
 import { GivenItem } from './givenItem';
 import { frontOf } from './front';
+import { parkedPage } from './parkedPage';
 import { siteNames } from './siteNames';
 
 const WORLDS = Number(process.env.SITE_WORLDS ?? 300);
@@ -29,11 +30,14 @@ it('leaves no name behind that shows the website today, and changes none that do
     const given = GIVEN[seed % GIVEN.length]!;
     const zone = world.zone.toString();
     const front = frontOf({
-      ...{ given, said: {}, zone: world.zone, scope: { kind: 'whole' }, found: world.found, pages: world.pages },
+      ...{ given, said: {}, zone: world.zone, scope: { kind: 'whole' }, found: world.found, pages: world.pages, fronted: world.fronted },
       ...{ nameservers: ['ns1.saltmarsh.example.', 'ns2.saltmarsh.example.'], oldWeb: [], knownWeb: () => undefined },
     });
     const newDns = { name: 'New DNS', nameservers: [], addresses: [], aliasTarget: undefined, requires: [] };
-    const rulings = front.withGiven(proposeRulings(world.zone, world.found, { oldWeb: [], newDns, newWeb: front.newWeb }), { webMoves: true, byTicks: true });
+    const rulings = front.withGiven(proposeRulings(world.zone, world.found, { oldWeb: [], newDns, newWeb: front.newWeb, fronted: world.fronted }), {
+      webMoves: true,
+      byTicks: true,
+    });
     const planned = rulings.flatMap((row) => (row.planned ? [row.planned] : []));
     const told = new Map(front.names.map((name) => [name.owner, name]));
     const names = new Set(world.sets.filter(({ type }) => ['A', 'AAAA', 'CNAME'].includes(type)).map(({ owner }) => owner.toLowerCase()));
@@ -41,8 +45,10 @@ it('leaves no name behind that shows the website today, and changes none that do
       const shown = owner === zone ? '@' : owner.slice(0, -zone.length - 1);
       const before = endsAt(world.sets, zone, owner);
       const after = endsAt(planned, zone, owner);
-      const showed = before.some((one) => world.site.has(one));
-      const stillOld = after.some((one) => world.site.has(one));
+      const showed = world.shows.has(owner);
+      const leadThere = before.some((one) => world.site.has(one));
+      // One that shows the page at another address stays there, or leaves it.
+      const stillOld = after.some((one) => (leadThere ? world.site.has(one) : before.includes(one)));
       const where = `world ${seed}, ${shown}: ${before.join(' ')} -> ${after.join(' ')}`;
       if (showed && stillOld) {
         said += 1;
@@ -56,6 +62,8 @@ it('leaves no name behind that shows the website today, and changes none that do
       }
       if (!showed && after.join() !== before.join() && !told.has(shown)) throw new Error(`changed unsaid, ${where}`);
     }
+    if (world.pages.some(({ start }) => /^https:\/\/(www\.)?kelp\.example\//.test(start)))
+      expect(`world ${seed}: ${parkedPage(world.zone, world.pages) !== undefined}`).toBe(`world ${seed}: ${world.isParked}`);
   }
   // Both happen often enough to mean something.
   expect(moved).toBeGreaterThan(WORLDS);

@@ -2,7 +2,7 @@ import { Name } from '../dns/name';
 import { RRset, RRsetText, rrsetToText } from '../dns/record';
 import { TYPE_CODES } from '../dns/typeNames';
 import { Scope, chosenNames } from '../move/scope';
-import { PageLook, hostOf } from '../survey/website';
+import { PageLook, hostOf, siteHosts } from '../survey/website';
 import { plain } from '../survey/words';
 import { HostKnowledge } from '../rebuild/host';
 import { isLead } from '../rebuild/leads';
@@ -48,12 +48,19 @@ export interface SiteNamesInput {
  */
 export function siteNames({ zone, scope, found, pages, oldWeb, newWeb, apexAlias = false, fronted = [], said, given }: SiteNamesInput): SiteName[] {
   const present = presentWeb(zone, found, [], fronted);
-  const addresses = new Set([present, ...oldWeb].flatMap((host) => host?.addresses ?? []));
+  const fronts = new Set(fronted.flatMap(({ data }) => data));
+  const addresses = new Set(
+    [...[present, ...oldWeb].flatMap((host) => host?.addresses ?? []), ...addressesSeen(zone, pages)].filter((one) => !fronts.has(one)),
+  );
   const aliases = [present, ...oldWeb].flatMap((host) => (host?.aliasTarget ? [Name.parse(host.aliasTarget)] : []));
+  const leadsThere = (target: Name | undefined, now: readonly string[]): boolean =>
+    target ? aliases.some((alias) => target.isAtOrBelow(alias)) : now.some((one) => addresses.has(one));
+  // Where a front hides their addresses, they are the website all the same.
+  const own = siteHosts(zone);
   const uses = otherUses(zone, found);
   const same = samePages(zone, pages);
   const chosen = scope.kind === 'names' ? new Set(chosenNames(scope.names).map((name) => `${name}.`)) : undefined;
-  const rows = new Map<string, { name: Name; now: string[]; types: Set<string> }>();
+  const rows = new Map<string, Row>();
   for (const set of found) {
     const { type, data } = leadOf(set);
     if (type === undefined) continue;
@@ -64,53 +71,71 @@ export function siteNames({ zone, scope, found, pages, oldWeb, newWeb, apexAlias
     rows.set(key, row);
   }
   const names: SiteName[] = [];
-  const follows: { readonly name: Name; readonly target: Name; readonly now: readonly string[] }[] = [];
-  for (const [key, { name, now, types }] of rows) {
-    const shown = name.relativeTo(zone);
-    const make = (moves: boolean, why: string, isFree = true): void =>
-      void names.push({ owner: shown, now, then: [], moves: isFree ? (said.get(key) ?? moves) : moves, isFree, why });
-    if (chosen) {
-      if (chosen.has(key)) make(true, 'the name of this move');
-      continue;
-    }
-    const target = types.has('CNAME') ? Name.parse(now[0]!) : undefined;
-    if (target?.isAtOrBelow(zone) && !given.has(key)) {
-      follows.push({ name, target, now });
-      continue;
-    }
-    const leadsThere = target ? aliases.some((alias) => target.isAtOrBelow(alias)) : now.some((one) => addresses.has(one));
-    const sees = same.has(plain(key));
-    if (!leadsThere && !sees && !given.has(key)) continue;
+  const follows: { readonly name: Name; readonly row: Row }[] = [];
+  const make = (name: Name, { now }: Row, moves: boolean, why: string): void => {
+    const word = said.get(name.toString().toLowerCase());
+    names.push({ owner: name.relativeTo(zone), now, then: [], moves: word ?? moves, isFree: true, why });
+  };
+  /** A name that shows the website, `why` so: whether it goes along. */
+  const judge = (name: Name, row: Row, why: string): void => {
     const other = uses(name);
-    if (given.has(key)) make(true, 'a value was given for it');
-    else if (other.length > 0) make(false, `has another use: ${usesWords(other)}`);
-    else if (newWeb && !hasValue(newWeb, name.equals(zone) && !apexAlias, types)) make(false, `no ${name.equals(zone) ? 'address' : 'value'} was given for it`);
-    else make(true, leadsThere ? 'leads to the website' : 'shows the same page');
+    if (other.length > 0) make(name, row, false, `has another use: ${usesWords(other)}`);
+    else if (newWeb && !hasValue(newWeb, name.equals(zone) && !apexAlias, row.types))
+      make(name, row, false, `no ${name.equals(zone) ? 'address' : 'value'} was given for it`);
+    else make(name, row, true, why);
+  };
+  for (const [key, row] of rows) {
+    const { name, now, types } = row;
+    const target = types.has('CNAME') ? Name.parse(now[0]!) : undefined;
+    if (chosen) {
+      if (chosen.has(key)) make(name, row, true, 'the name of this move');
+    } else if (given.has(key)) make(name, row, true, 'a value was given for it');
+    else if (target?.isAtOrBelow(zone)) follows.push({ name, row });
+    else if (leadsThere(target, now) || own.includes(plain(key))) judge(name, row, 'leads to the website');
+    else if (same.has(plain(key))) judge(name, row, 'shows the same page');
   }
   // What is an alias of another name of the zone goes where that one goes.
   const moving = new Map(names.map((name) => [Name.parse(name.owner, zone).key, name.moves]));
-  for (const { name, target, now } of follows) {
-    const moves = moving.get(lastInZone(zone, target, rows));
-    if (moves !== undefined) names.push({ owner: name.relativeTo(zone), now, then: [], moves, isFree: false, why: `follows ${plain(target.toString())}` });
+  const followed = ({ now }: Row): boolean | undefined =>
+    chainOf(zone, Name.parse(now[0]!), rows)
+      .map((key) => moving.get(key))
+      .find((one) => one !== undefined);
+  // One server shows a site by each name: the page of the name that it follows says nothing of its own.
+  for (const { name, row } of follows) {
+    if (followed(row) !== undefined || !same.has(plain(name.toString().toLowerCase()))) continue;
+    judge(name, row, 'shows the same page');
+    moving.set(name.key, names.at(-1)!.moves);
+  }
+  for (const { name, row } of follows) {
+    const moves = moving.has(name.key) ? undefined : followed(row);
+    if (moves !== undefined) names.push({ owner: name.relativeTo(zone), now: row.now, then: [], moves, isFree: false, why: `follows ${plain(row.now[0]!)}` });
   }
   return names;
+}
+
+/** What a name leads to, in presentation form, and by which types. */
+interface Row {
+  readonly name: Name;
+  readonly now: string[];
+  readonly types: Set<string>;
 }
 
 /** Aliases that are followed. */
 const HOPS = 8;
 
-/** The key of the last name within the zone that an alias leads to: the wildcard where only that answers. */
-function lastInZone(zone: Name, target: Name, rows: ReadonlyMap<string, { readonly now: readonly string[]; readonly types: ReadonlySet<string> }>): string {
+/** The keys of the names within the zone that an alias leads to, one after the other: the wildcard where only that answers. */
+function chainOf(zone: Name, target: Name, rows: ReadonlyMap<string, Row>): string[] {
+  const keys: string[] = [];
   let at = target;
   for (let hop = 0; hop < HOPS; hop++) {
     if (!rows.has(at.toString().toLowerCase())) at = zone.child('*');
+    keys.push(at.key);
     const row = rows.get(at.toString().toLowerCase());
-    if (!row) return at.key;
-    const next = row.types.has('CNAME') ? Name.parse(row.now[0]!) : undefined;
-    if (!next?.isAtOrBelow(zone)) return at.key;
+    const next = row?.types.has('CNAME') ? Name.parse(row.now[0]!) : undefined;
+    if (!next?.isAtOrBelow(zone)) break;
     at = next;
   }
-  return at.key;
+  return keys;
 }
 
 /** What of a set leads somewhere, in presentation form; no type where it does not. */
@@ -125,10 +150,16 @@ function hasValue({ addresses, aliasTarget }: HostKnowledge, addressesOnly: bool
   return aliasTarget !== undefined && (!addressesOnly || types.has('CNAME'));
 }
 
+/** Where the domain and `www` answered visitors: the addresses behind an alias of another zone are in no record here. */
+function addressesSeen(zone: Name, pages: readonly PageLook[]): string[] {
+  const own = siteHosts(zone);
+  return pages.flatMap(({ hops }) => hops.flatMap(({ url, address }) => (own.includes(hostOf(url)) ? [address] : [])));
+}
+
 /** Host names that answer themselves with the page of the domain or of `www`. */
 function samePages(zone: Name, pages: readonly PageLook[]): ReadonlySet<string> {
-  const apex = plain(zone.toString()).toLowerCase();
-  const own = new Set(pages.flatMap(({ start, page }) => (page && [apex, `www.${apex}`].includes(hostOf(start)) ? [page.fingerprint] : [])));
+  const spellings = siteHosts(zone);
+  const own = new Set(pages.flatMap(({ start, page }) => (page && spellings.includes(hostOf(start)) ? [page.fingerprint] : [])));
   return new Set(
     pages.flatMap(({ start, hops, page }) => {
       const isItself = hops.every((hop) => hostOf(hop.url) === hostOf(start));

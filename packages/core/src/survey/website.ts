@@ -1,4 +1,6 @@
+import { Name } from '../dns/name';
 import { Instant } from '../timetable/instant';
+import { plain } from './words';
 
 /** One step from where a visitor began to where they ended. */
 export interface PageHop {
@@ -64,6 +66,12 @@ export function hostOf(url: string): string {
 /** `www.canoes.example` of `canoes.example`, and the reverse. */
 export function otherSpelling(main: string): string {
   return main.startsWith('www.') ? main.slice('www.'.length) : `www.${main}`;
+}
+
+/** Hosts of a domain's own website: the domain and its `www`, as they stand in the address of a page. */
+export function siteHosts(zone: Name): readonly string[] {
+  const apex = plain(zone.toString()).toLowerCase();
+  return [apex, otherSpelling(apex)];
 }
 
 /** What is worth saying of how a site answers today. */
