@@ -38,11 +38,11 @@ export class RealServers {
     return path;
   }
 
-  /** bind9 with the zones given as text; `more`: further settings of a zone. */
+  /** bind9 with the zones given as text; `byHand`: it takes no updates and gives no transfer; `more`: further settings of a zone. */
   async bind(
     address: string,
     zones: Record<string, string>,
-    options: { keyed: boolean; encrypted?: boolean; signed?: boolean; more?: (zone: string) => string },
+    options: { keyed: boolean; encrypted?: boolean; signed?: boolean; byHand?: boolean; more?: (zone: string) => string },
   ): Promise<void> {
     const name = this.bindFolder(address);
     // bind makes a signed copy beside the file, and cannot take updates of the same zone then.
@@ -50,7 +50,9 @@ export class RealServers {
     const allow = options.keyed ? `key "${KEY.name}";` : '127.0.0.0/8;';
     const entries = Object.entries(zones).map(([zone, text]) => {
       const file = this.file(`${name}/${zone === '.' ? 'root' : zone}zone`, text);
-      return `zone "${zone}" { type primary; file "${file}"; ${signed} allow-transfer { ${allow} }; allow-update { ${allow} }; ${options.more?.(zone) ?? ''} };`;
+      // One that takes updates does not read its file again.
+      const opens = options.byHand ? 'allow-transfer { none; };' : `allow-transfer { ${allow} }; allow-update { ${allow} };`;
+      return `zone "${zone}" { type primary; file "${file}"; ${signed} ${opens} ${options.more?.(zone) ?? ''} };`;
     });
     const encrypted = options.encrypted
       ? `listen-on port 853 tls ephemeral { ${address}; }; listen-on port 443 tls ephemeral http default { ${address}; };`
@@ -134,14 +136,14 @@ zone:
     return this.start('/usr/sbin/nsd', ['-d', '-c', file('nsd.conf', config)], address);
   }
 
-  /** knot with the zones given as text, transfer and update by key. */
-  async knot(address: string, zones: Record<string, string>, signed?: 'nsec' | 'nsec3'): Promise<void> {
+  /** knot with the zones given as text, transfer and update by key; `byHand`: neither of them. */
+  async knot(address: string, zones: Record<string, string>, signed?: 'nsec' | 'nsec3', byHand = false): Promise<void> {
     const name = `knot-${address}`;
     const storage = join(this.folder, name);
     mkdirSync(storage, { mode: 0o777 });
     const signing = signed ? '    dnssec-signing: on\n    dnssec-policy: ours\n' : '';
     const entries = Object.entries(zones).map(
-      ([zone, text]) => `  - domain: ${zone}\n    file: ${this.file(`${name}/${zone}zone`, text)}\n    acl: ours\n${signing}`,
+      ([zone, text]) => `  - domain: ${zone}\n    file: ${this.file(`${name}/${zone}zone`, text)}\n${byHand ? '' : '    acl: ours\n'}${signing}`,
     );
     const config = this.file(
       `${name}/knot.conf`,

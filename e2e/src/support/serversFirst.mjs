@@ -24,6 +24,7 @@ const LONG = [
   'browser/path',
   'integration/realServers',
   'integration/statements',
+  'integration/nothingDescribed',
   'integration/inPlace',
   'integration/hostile',
   'browser/byHand',
