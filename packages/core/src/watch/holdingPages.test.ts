@@ -28,7 +28,15 @@ describe('the page of a host for domains that it does not know', () => {
   it('is no page without a title, none that was not looked at, and nothing where nothing is noted', () => {
     const silent = { ...look('https://reed.example/', null), page: null, problem: 'no answer' };
     expect(holdingPages([look('https://reed.example/', null), silent], ['no site'])).toEqual([]);
-    expect(holdingPages([look('https://reed.example/', 'No site here')], [])).toEqual([]);
-    expect(holdingPages([look('https://reed.example/', 'No site here')], ['  '])).toEqual([]);
+    expect(holdingPages([look('https://reed.example/', 'Nothing yet')], [])).toEqual([]);
+    expect(holdingPages([look('https://reed.example/', 'Nothing yet')], ['  '])).toEqual([]);
+  });
+
+  it('is told by what such pages are called where nobody noted anything, unless the website was called so before', () => {
+    const now = [look('https://reed.example/', 'It works!'), look('https://www.reed.example/', 'Reed beds')];
+    const [found, ...more] = holdingPages(now, []);
+    expect([found!.pages, found!.text, more]).toEqual([['https://reed.example/'], 'shows a page as hosts show it for unused domains: “It works!”', []]);
+    expect(pageFault(found!.text)).toBe('unknown');
+    expect(holdingPages(now, [], [look('https://reed.example/', 'it  works!')])).toEqual([]);
   });
 });

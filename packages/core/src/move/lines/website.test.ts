@@ -1,4 +1,5 @@
 import { legOf, plan, ruling } from '../../testing/moving';
+import { Ruling } from '../../rebuild/ruling';
 import { Leg } from '../leg';
 import { website } from './website';
 
@@ -31,6 +32,21 @@ describe('the new web host answers for the domain', () => {
     const line = website(leg(planned, answers))!;
     expect([line.holds, line.waivable || holds]).toEqual([holds, true]);
     expect(line.text).toMatch(text);
+  });
+
+  it('is not said while one family, or one address of several, still leads to the old place', () => {
+    const rows = (...more: Ruling[]): Leg =>
+      legOf({
+        now: 100,
+        plan: { ...plan, newWeb: WEB, rulings: [ruling('www.zone.test.', 'A', 'repoint', 3600, ['192.0.2.1'], ['203.0.113.80']), ...more] },
+        seen: { website: { at: 100, faults: [], answers: [page('203.0.113.80')], redirects: [] } },
+      });
+    const family = website(rows(ruling('www.zone.test.', 'AAAA', 'carry', 3600, ['2001:db8::1'], ['2001:db8::1'])))!;
+    expect([family.holds, family.text]).toEqual([false, 'By the plan some visitors of www.zone.test (2001:db8::1) are still led to the old place.']);
+    const apex = ruling('zone.test.', 'A', 'repoint', 3600, ['192.0.2.1'], ['203.0.113.80', '192.0.2.1']);
+    expect(website(rows(apex))!.text).toBe('By the plan some visitors of zone.test (192.0.2.1) are still led to the old place.');
+    // Something else at the old place is no visitor of the website.
+    expect(website(rows(ruling('mail.zone.test.', 'A', 'carry', 3600, ['192.0.2.1'], ['192.0.2.1'])))!.holds).toBe(true);
   });
 
   it('what was let pass for one reason is not let pass for another', () => {

@@ -2,7 +2,7 @@ import { Name } from '../../dns/name';
 import { leadsThere } from '../../rebuild/checks/leadsThere';
 import { isLead } from '../../rebuild/leads';
 import { hostOf } from '../../survey/website';
-import { listWords } from '../../survey/words';
+import { listWords, plain } from '../../survey/words';
 import { AnsweredPage } from '../../watch/answeredAt';
 import { checkInputOf } from '../checkBasis';
 import { Leg } from '../leg';
@@ -12,6 +12,7 @@ import { LineRule, UNSEEN, line } from './line';
 const STAYS = 'no record of the plan leads to the new web host';
 const SILENT = 'no page of the website answers where the plan leads';
 const AT_OLD = 'the old place answers';
+const ALSO_OLD = 'names lead to the old place as well';
 
 /** Pages and addresses that are told. */
 const TOLD = 3;
@@ -48,6 +49,13 @@ export const website: LineRule = (leg) => {
       about: [AT_OLD, ...old.map(({ page }) => page)],
     });
   }
+  const split = leads ? leadsToBoth(leg, leads) : [];
+  if (split.length > 0) {
+    const names = listWords(split.slice(0, TOLD).map(({ name, addresses }) => `${name} (${addresses.join(', ')})`));
+    const others = split.length > TOLD ? ` and ${split.length - TOLD} more` : '';
+    const text = `By the plan some visitors of ${names}${others} are still led to the old place.`;
+    return line(leg, 'website', false, text, { ...more, about: [ALSO_OLD, ...split.map(({ name }) => name)] });
+  }
   if (moved.length === 0)
     return line(leg, 'website', false, `No page of what leads to ${newWeb.name} answers there, and none did before.`, { ...more, about: [SILENT] });
   return line(leg, 'website', true, `${newWeb.name} answers for the domain.`, more);
@@ -61,10 +69,24 @@ function leadsNew(leg: Leg): ((name: Name) => boolean) | undefined {
   return (name) => leadsThere(input, name);
 }
 
-/** Pages that an address of the old place answered, on the way or at the end; an address that the new web host has as well is its own. */
-function answeredByOld({ checking, plan }: Leg, answers: readonly AnsweredPage[]): AnsweredPage[] {
+/** Addresses of the old place; one that the new web host has as well is its own. */
+function oldAddresses({ checking, plan }: Leg): ReadonlySet<string> {
   const fresh = new Set(plan.newWeb?.addresses);
-  const old = new Set(checking.oldWeb.flatMap((host) => host.addresses).filter((address) => !fresh.has(address)));
+  return new Set(checking.oldWeb.flatMap((host) => host.addresses).filter((address) => !fresh.has(address)));
+}
+
+/** Names that lead to the new web host and to the old place: by one of two families, or by one of several addresses. */
+function leadsToBoth(leg: Leg, leads: (name: Name) => boolean): { readonly name: string; readonly addresses: readonly string[] }[] {
+  const old = oldAddresses(leg);
+  return leg.plan.rulings.flatMap(({ planned }) => {
+    const addresses = planned && (planned.type === 'A' || planned.type === 'AAAA') ? planned.data.filter((one) => old.has(one)) : [];
+    return addresses.length > 0 && leads(Name.parse(planned!.owner)) ? [{ name: plain(planned!.owner), addresses }] : [];
+  });
+}
+
+/** Pages that an address of the old place answered, on the way or at the end. */
+function answeredByOld(leg: Leg, answers: readonly AnsweredPage[]): AnsweredPage[] {
+  const old = oldAddresses(leg);
   return answers.flatMap(({ page, addresses }) => {
     const led = addresses.filter((address) => old.has(address));
     return led.length > 0 ? [{ page, addresses: led }] : [];

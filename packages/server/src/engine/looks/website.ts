@@ -30,7 +30,7 @@ export async function lookAtWebsite(
   if (!surveyId || pages.length === 0) return {};
   const seen = await lookWherePlanLeads(network, zone, leg.plan.rulings, pages);
   const before = new Set(baseline.map((look) => look.start));
-  const held = holdingPages(seen, leg.plan.newWeb?.holding ?? []);
+  const held = holdingPages(seen, leg.plan.newWeb?.holding ?? [], baseline);
   const changes = together([
     ...held,
     ...siteFaults(seen, wish, leg.ts !== undefined),
