@@ -71,6 +71,8 @@ export const frontSchema = z.object({
   standing: z.string(),
   /** The title of the page for unused domains that is shown there; null: a website, or nobody knows. */
   parked: z.string().nullable(),
+  /** Mail goes to the domain today. */
+  hasMail: z.boolean(),
   given: allGivenSchema,
   items: z.array(
     givenItemSchema.extend({

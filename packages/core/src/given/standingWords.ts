@@ -29,18 +29,20 @@ export function standingWords({
   readonly grade: 'whole' | 'likely whole' | 'partial';
 }): string {
   if (nameservers.length === 0) return 'The domain was never used: nothing is delegated yet, so nothing can be lost.';
-  const mail = found.filter(({ owner, type }) => type === TYPE_CODES.MX && owner.equals(zone)).flatMap(({ data }) => data);
-  const targets = mail.flatMap((data) => namesIn(TYPE_CODES.MX, data)).filter((name) => !name.isRoot);
-  const mailWords =
-    targets.length > 0
-      ? `Mail goes to ${some(targets.map((name) => plain(name.toString())))}.`
-      : mail.length > 0
-        ? 'It takes no mail.'
-        : 'It has no MX record.';
+  const mail = mailHosts(zone, found);
+  const mailWords = mail.length > 0 ? `Mail goes to ${some(mail)}.` : found.some((set) => isMx(zone, set)) ? 'It takes no mail.' : 'It has no MX record.';
   const site = website.length > 0 ? `The website is at ${some(website.map(plain))}.` : 'Neither the domain nor www leads anywhere.';
   const servers = nameservers.map(plain);
   const answers = dnsHost ? `${dnsHost} answers for the domain.` : `${some(servers)} ${servers.length === 1 ? 'answers' : 'answer'} for the domain.`;
   return `${site} ${mailWords} ${answers} ${GRADES[grade]}`;
+}
+
+const isMx = (zone: Name, { owner, type }: RRset): boolean => type === TYPE_CODES.MX && owner.equals(zone);
+
+/** Where mail to a domain goes, without final dots; none where it takes no mail (RFC 7505) or has no MX record. */
+export function mailHosts(zone: Name, found: readonly RRset[]): string[] {
+  const targets = found.filter((set) => isMx(zone, set)).flatMap(({ data }) => data.flatMap((one) => namesIn(TYPE_CODES.MX, one)));
+  return targets.filter((name) => !name.isRoot).map((name) => plain(name.toString()));
 }
 
 const GRADES = {

@@ -13,6 +13,7 @@ import {
   isFirstUse,
   isInStages,
   isSamePlace,
+  mailHosts,
   parkedPage,
   placeFromGiven,
   placeOfGiven,
@@ -92,6 +93,7 @@ export class FrontService {
         ...{ zone: plan.zone, found, website: compared.website, nameservers: leg.row.old_nameservers, grade: survey.grade },
         dnsHost: plan.oldHost?.name,
       }),
+      hasMail: mailHosts(plan.zone, found).length > 0,
       parked: parkedPage(plan.zone, await this.surveys.pages(leg.row.survey_id!)) ?? null,
       given: kept,
       items: front.items.map((item) => ({

@@ -13,7 +13,8 @@ export interface Draft {
   readonly newWebHost: string | null;
   readonly way: WayId | undefined;
   readonly fresh: boolean;
-  readonly declineMail: boolean;
+  /** Undefined until somebody says. */
+  readonly declineMail: boolean | undefined;
 }
 
 export const EMPTY_DRAFT: Draft = {
@@ -25,7 +26,7 @@ export const EMPTY_DRAFT: Draft = {
   newWebHost: null,
   way: undefined,
   fresh: false,
-  declineMail: true,
+  declineMail: undefined,
 };
 
 /** Where a draft is kept, by its leg. */

@@ -1,4 +1,4 @@
-import { AllGivenItem, ChooseHosts, Host, LegView, MoveView } from '@wanderon/contract';
+import { AllGivenItem, ChooseHosts, FrontView, Host, LegView, MoveView } from '@wanderon/contract';
 import { TEXT_LIMIT, WayId, counted, givenKey, isFirstUse, rebuildsZone, tickedOn } from '@wanderon/core';
 import { useEffect, useMemo, useState } from 'react';
 import { useHosts, useMoveAction } from '../../api';
@@ -69,13 +69,15 @@ function Door({ move, leg, may, onDone, isAgain }: Parameters<typeof FrontDoor>[
   };
   // Of two stages the first would leave the domain without a website.
   const mayEmpty = move.scope.kind === 'whole' && way !== undefined && (way === 'nameservers' || (view.web !== null && way !== 'nameservers first'));
+  // Where mail goes today, nobody wants it declined by a tick that they did not set.
+  const declineMail = begun.declineMail ?? !view.hasMail;
   const empties = mayEmpty && (first || begun.fresh);
   const adds = isAgain && view.isAddition && way === takenWay(leg) && !empties;
   const submit = (): void =>
     choose.mutate(
       {
         ...{ way: way!, newDnsHost: begun.newDnsHost, newWebHost: begun.newWebHost, given: givenOf(begun, read.items) },
-        fresh: empties ? { declineMail: begun.declineMail } : null,
+        fresh: empties ? { declineMail } : null,
       },
       {
         onSuccess: () => {
@@ -167,13 +169,13 @@ function Door({ move, leg, may, onDone, isAgain }: Parameters<typeof FrontDoor>[
                 <label className="flex items-baseline gap-2">
                   <input type="checkbox" checked={begun.fresh} onChange={(event) => change({ fresh: event.target.checked })} />
                   <span>
-                    Start from nothing <span className="text-faded">{emptyWords(way, view.parked)}</span>
+                    Start from nothing <span className="text-faded">{emptyWords(way, view)}</span>
                   </span>
                 </label>
               )}
               {(first || begun.fresh) && (
                 <label className="flex items-baseline gap-2">
-                  <input type="checkbox" checked={begun.declineMail} onChange={(event) => change({ declineMail: event.target.checked })} />
+                  <input type="checkbox" checked={declineMail} onChange={(event) => change({ declineMail: event.target.checked })} />
                   <span>
                     Decline mail <span className="text-faded">a null MX, and an SPF record that lets nobody send</span>
                   </span>
@@ -184,7 +186,7 @@ function Door({ move, leg, may, onDone, isAgain }: Parameters<typeof FrontDoor>[
         </div>
       </div>
       {!first && (
-        <div className="mt-3">
+        <div className="mt-2">
           <h2 className="mb-1 flex items-baseline gap-3 border-b border-ink">
             <span className="smallcaps">Names that show the website now</span>
             {stays && <span className="text-sm text-faded">They stay where they are until an address or an alias is given.</span>}
@@ -195,7 +197,7 @@ function Door({ move, leg, may, onDone, isAgain }: Parameters<typeof FrontDoor>[
         </div>
       )}
       {choose.isError && <Failed error={choose.error} />}
-      <div className="sticky bottom-0 mt-3 flex flex-wrap items-baseline justify-end gap-3 border-t border-rule bg-paper py-2">
+      <div className="sticky bottom-0 mt-1.5 flex flex-wrap items-baseline justify-end gap-3 border-t border-rule bg-paper py-2">
         <span className="text-sm text-faded">{footWords(missing, questions, isAgain)}</span>
         {isAgain && <Button onClick={onDone}>Leave it</Button>}
         <Button kind="main" disabled={!may || way === undefined || missing !== undefined || front.isBehind || isReading || choose.isPending} onClick={submit}>
@@ -216,8 +218,9 @@ function pickedWay(picked: WayId | undefined, view: ReturnType<typeof useFront>[
 }
 
 /** What starting from nothing comes to, and why it may be right. */
-function emptyWords(way: WayId, parked: string | null): string {
-  const goes = way === 'nameservers' ? 'none of the records that are there is rebuilt' : 'the records that are there are taken out, those of mail too';
+function emptyWords(way: WayId, { parked, hasMail }: FrontView): string {
+  const records = way === 'nameservers' ? 'none of the records that are there is rebuilt' : 'the records that are there are taken out';
+  const goes = hasMail ? `${records}, and mail ends` : records;
   return parked === null ? goes : `${goes}. The page there calls itself “${parked}”`;
 }
 

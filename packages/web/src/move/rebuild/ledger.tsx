@@ -101,56 +101,59 @@ export function Ledger({
     if ((isNew || isInSight) && (start < top || end > foot)) virtual.scrollToIndex(at);
   }, [at, height]);
   return (
-    <>
-      <div className={`smallcaps grid ${LEDGER_COLUMNS} gap-x-3 border-b border-ink pr-6`}>
-        <span>Do</span>
-        <span>Name</span>
-        <span>Found</span>
-        <span>Planned</span>
-        <span>Served</span>
-        <span>Remarks</span>
-      </div>
-      <div className="flex min-h-64 grow overflow-hidden">
-        <div ref={box} className="min-w-0 grow overflow-y-auto [contain:layout_paint_style]" tabIndex={0} role="region" aria-label="Ledger">
-          <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-            {lines.map((line) => {
-              const item = items[line.index]!;
-              return (
-                <div
-                  key={keyOf(item, undefined)}
-                  ref={virtual.measureElement}
-                  data-index={line.index}
-                  className="absolute left-0 w-full [contain:layout_style]"
-                  style={{ transform: `translateY(${line.start}px)` }}
-                >
-                  {item.kind === 'group' ? (
-                    <GroupHead group={item.group} folded={item.folded} remarksOf={openOf} onFold={onFold} />
-                  ) : (
-                    <LedgerRow
-                      ruling={item.ruling}
-                      domain={domain}
-                      served={served}
-                      outside={outside}
-                      remarks={remarksOf(item.ruling)}
-                      mending={item.ruling.id === current ? mending : undefined}
-                      inPlace={inPlace}
-                      current={item.ruling.id === current}
-                      marked={marked.has(item.ruling.id)}
-                      others={others.get(item.ruling.id)}
-                      onPoint={onPoint}
-                      onEdit={onEdit}
-                      story={item.ruling.id === current ? story : undefined}
-                    />
-                  )}
-                </div>
-              );
-            })}
-          </div>
-          {items.length === 0 && <p className="py-6 text-center text-faded">No row is like that.</p>}
+    // On a phone the columns keep their widths, and are pushed sideways.
+    <div className="contents max-md:block max-md:overflow-x-auto">
+      <div className="contents max-md:flex max-md:h-[75vh] max-md:min-w-[58rem] max-md:flex-col">
+        <div className={`smallcaps grid ${LEDGER_COLUMNS} gap-x-3 border-b border-ink pr-6`}>
+          <span>Do</span>
+          <span>Name</span>
+          <span>Found</span>
+          <span>Planned</span>
+          <span>Served</span>
+          <span>Remarks</span>
         </div>
-        <LaterOverview items={items} remarksOf={openOf} served={inPlace ? null : served} onJump={jump} />
+        <div className="flex min-h-64 grow overflow-hidden">
+          <div ref={box} className="min-w-0 grow overflow-y-auto [contain:layout_paint_style]" tabIndex={0} role="region" aria-label="Ledger">
+            <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+              {lines.map((line) => {
+                const item = items[line.index]!;
+                return (
+                  <div
+                    key={keyOf(item, undefined)}
+                    ref={virtual.measureElement}
+                    data-index={line.index}
+                    className="absolute left-0 w-full [contain:layout_style]"
+                    style={{ transform: `translateY(${line.start}px)` }}
+                  >
+                    {item.kind === 'group' ? (
+                      <GroupHead group={item.group} folded={item.folded} remarksOf={openOf} onFold={onFold} />
+                    ) : (
+                      <LedgerRow
+                        ruling={item.ruling}
+                        domain={domain}
+                        served={served}
+                        outside={outside}
+                        remarks={remarksOf(item.ruling)}
+                        mending={item.ruling.id === current ? mending : undefined}
+                        inPlace={inPlace}
+                        current={item.ruling.id === current}
+                        marked={marked.has(item.ruling.id)}
+                        others={others.get(item.ruling.id)}
+                        onPoint={onPoint}
+                        onEdit={onEdit}
+                        story={item.ruling.id === current ? story : undefined}
+                      />
+                    )}
+                  </div>
+                );
+              })}
+            </div>
+            {items.length === 0 && <p className="py-6 text-center text-faded">No row is like that.</p>}
+          </div>
+          <LaterOverview items={items} remarksOf={openOf} served={inPlace ? null : served} onJump={jump} />
+        </div>
       </div>
-    </>
+    </div>
   );
 }
 

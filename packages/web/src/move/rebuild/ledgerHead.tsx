@@ -25,7 +25,7 @@ export function LedgerHead({ title, move, leg, inPlace, may, mayPush, onChoose, 
   const byHand = !inPlace && leg.byHand;
   const reading = rulings.length < total;
   return (
-    <div className="mb-2 flex items-start justify-between gap-6">
+    <div className="mb-2 flex items-start justify-between gap-6 max-md:flex-col max-md:gap-2">
       <div>
         <h2 className="text-[1.25rem] leading-tight">{title}</h2>
         <p className="text-faded">
@@ -36,7 +36,7 @@ export function LedgerHead({ title, move, leg, inPlace, may, mayPush, onChoose, 
         </p>
       </div>
       {may && (
-        <div className="flex shrink-0 gap-2">
+        <div className="flex shrink-0 gap-2 max-md:flex-wrap">
           {!leg.isBack && (
             <Button onClick={onChoose} title="Add to it, or choose another way">
               What you were given

@@ -18,7 +18,12 @@ export function Lessons({ host, lessons }: { host: Host; lessons: ServedView['le
           <li key={key} className="flex flex-wrap items-baseline gap-2 py-0.5">
             <span>{text}</span>
             {choices.map(({ label, change }) => (
-              <Button key={label} disabled={noted.isPending} onClick={() => noted.note(change)}>
+              <Button
+                key={label}
+                className="max-md:whitespace-normal max-md:[overflow-wrap:anywhere]"
+                disabled={noted.isPending}
+                onClick={() => noted.note(change)}
+              >
                 {label}
               </Button>
             ))}
@@ -36,13 +41,18 @@ export function AskedOfPanel({ host, questions }: { host: Host; questions: reado
   return (
     <section aria-label="How the panel wants it" className="my-2 border-l-4 border-rule pl-3 print:hidden">
       <p className="text-sm text-faded">What you see in the panel, noted for every sheet of {host.name}:</p>
-      <ul className="grid grid-cols-[max-content_1fr] gap-x-3">
+      <ul className="grid grid-cols-[max-content_1fr] gap-x-3 max-md:block">
         {questions.map(({ field, question, answers }) => (
-          <li key={field} className="col-span-2 grid grid-cols-subgrid items-baseline py-0.5">
+          <li key={field} className="col-span-2 grid grid-cols-subgrid items-baseline py-0.5 max-md:block">
             <span>{question}</span>
             <span className="flex flex-wrap gap-2">
               {answers.map(({ label, change }) => (
-                <Button key={label} disabled={noted.isPending} onClick={() => noted.note(change)}>
+                <Button
+                  key={label}
+                  className="max-md:whitespace-normal max-md:[overflow-wrap:anywhere]"
+                  disabled={noted.isPending}
+                  onClick={() => noted.note(change)}
+                >
                   {label}
                 </Button>
               ))}
