@@ -47,6 +47,14 @@ describe('a start with nothing set', () => {
   };
   const run = ({ env }: Installation, ...args: string[]): { status: number | null; stdout: string; stderr: string } =>
     spawnSync(process.execPath, [MAIN, ...args], { env, encoding: 'utf8' });
+  const beside = async ({ env }: Installation, ...args: string[]): Promise<{ status: number | null; stdout: string; stderr: string }> => {
+    const child = spawn(process.execPath, [MAIN, ...args], { env, stdio: ['ignore', 'pipe', 'pipe'] });
+    const said = { stdout: '', stderr: '' };
+    child.stdout.on('data', (data: Buffer) => void (said.stdout += data.toString()));
+    child.stderr.on('data', (data: Buffer) => void (said.stderr += data.toString()));
+    const status = await new Promise<number | null>((resolve) => child.once('close', resolve));
+    return { status, ...said };
+  };
   const begin = (one: Installation, secret: string, more: object = {}): Promise<unknown> =>
     new Api(address(one)).call('POST', '/api/begin', { secret, login: 'marsh', name: 'Marsh Warden', password: PASSWORD, ...more });
   const refusal = async (asked: Promise<unknown>): Promise<number | undefined> => {
@@ -118,8 +126,19 @@ describe('a start with nothing set', () => {
     const second = run(first, 'start');
     expect([second.status, second.stderr]).toEqual([1, expect.stringContaining('runs already')]);
 
+    // Six people go on working while it is kept.
     const file = join(folder, 'kept.backup');
-    const kept = run(first, 'backup', file);
+    const people = Array.from({ length: 6 }, (): string[] => []);
+    let over = false;
+    const working = people.map(async (made, who) => {
+      while (!over) made.push((await api.call<{ id: string }>('POST', '/api/hosts', { ...HOST, name: `Host ${who}-${made.length}` })).id);
+    });
+    await until('everybody has begun', () => Promise.resolve(people.every((made) => made.length > 2) || undefined));
+    const before = people.flat();
+    const kept = await beside(first, 'backup', file);
+    over = true;
+    await Promise.all(working);
+    expect(people.flat().length).toBeGreaterThan(before.length);
     expect([kept.status, kept.stdout]).toEqual([0, expect.stringMatching(/open only with the key [0-9a-f]{8} \(.*secret\.key\)/)]);
     expect(run(first, 'backup', file)).toMatchObject({ status: 1, stderr: expect.stringContaining('is there already') as string });
     expect(run(first, 'restore', file)).toMatchObject({ status: 1, stderr: expect.stringContaining('Stop it first') as string });
@@ -152,6 +171,12 @@ describe('a start with nothing set', () => {
     const there = await new Api(address(elsewhere)).signIn(login, PASSWORD);
     const { hosts } = await there.call<{ hosts: { id: string }[] }>('GET', '/api/hosts');
     expect(hosts.find((host) => host.id === id)).toMatchObject({ name: 'Bittern DNS', nameservers: ['ns1.bittern.example.'] });
+    // All of one moment: what was there before it began, and of each person's later work nothing without what came before it.
+    const carried = new Set(hosts.map((host) => host.id));
+    expect(before.filter((one) => !carried.has(one))).toEqual([]);
+    for (const made of people) expect(made.findLastIndex((one) => carried.has(one)) + 1).toBe(made.filter((one) => carried.has(one)).length);
+    for (const one of people.flatMap((made) => made.filter((each) => carried.has(each)).slice(-2)))
+      expect((await there.call<{ history: unknown[] }>('GET', `/api/hosts/${one}`)).history).toHaveLength(1);
     expect(run(elsewhere, 'trail', 'check').status).toBe(0);
   });
 });

@@ -17,6 +17,7 @@ import { namesOfLine } from './nameLists';
 import { readOwner } from './owner';
 import { readPairCards } from './pairCards';
 import { PARTINGS } from './parting';
+import { partlyRead } from './partlyRead';
 import { Named, readSentences } from './sentences';
 import { isServersHeading } from './serversHeading';
 import { settleFinds } from './settleFinds';
@@ -90,8 +91,14 @@ class TextReader {
     const tree = this.readTree(plain);
     if (!tree) this.readLines(lines);
     const unread = this.unreadOf(tree ? lines.filter(({ line }) => this.cutAt !== undefined && line >= this.cutAt) : lines);
-    const finds = settleFinds(this.finds, lines, unread, { subject: this.subject, isPage: this.isPage });
-    return { finds, unread, leftOut: leftOut + beyond, serial: beyond + leftOut + unread.length === 0 ? this.serial : undefined };
+    const partly = tree || this.isPage ? [] : partlyRead(lines, this.finds, this.subject);
+    const finds = settleFinds(this.finds, lines, unread, { subject: this.subject, isPage: this.isPage, partly });
+    return {
+      finds,
+      unread: [...unread, ...partly].sort((a, b) => a.line - b.line),
+      leftOut: leftOut + beyond,
+      serial: beyond + leftOut + unread.length === 0 ? this.serial : undefined,
+    };
   }
 
   private around(): Around {

@@ -13,7 +13,7 @@ export function settleFinds(
   all: readonly Find[],
   lines: readonly Line[],
   unread: readonly Unread[],
-  { subject, isPage }: { readonly subject: Subject; readonly isPage: boolean },
+  { subject, isPage, partly }: { readonly subject: Subject; readonly isPage: boolean; readonly partly: readonly Unread[] },
 ): Find[] {
   const quote = new Map(lines.map(({ line, quote: depth }) => [line, depth]));
   const depths = all.filter(({ kind, trust }) => kind !== 'name' && trust !== 'out').map(({ line }) => quote.get(line) ?? 0);
@@ -30,7 +30,7 @@ export function settleFinds(
   if (zone !== undefined) {
     const known = new Set(finds.map(({ owner }) => owner.toLowerCase()));
     let count = 0;
-    for (const { line, text } of unread)
+    for (const { line, text } of [...unread, ...partly])
       for (const name of namesBelow(text, zone)) {
         const owner = readOwner(name, subject);
         if (owner?.is !== 'ours' || known.has(owner.owner) || count >= MOST_NAMES) continue;
@@ -43,7 +43,7 @@ export function settleFinds(
           data: '',
           ttl: undefined,
           trust: 'ask',
-          questions: ['It stands in a line that was not read.'],
+          questions: [unreadLines.has(line) ? 'It stands in a line that was not read.' : 'It stands in a line of which a part was not read.'],
           others: [],
           form: 'page source',
           line,

@@ -11,7 +11,7 @@ export const settle: StepRule = {
   id: 'settle',
   chapter: 'watch',
   title: 'Watch until finished everywhere',
-  label: 'settled',
+  label: 'finished everywhere',
   after: ['switch', 'turn', 'changed'],
   by: 'seen',
   counts: 'in turn',

@@ -132,11 +132,11 @@ function Door({ move, leg, may, onDone, isAgain }: Parameters<typeof FrontDoor>[
             </div>
             {read.unread.length > 0 && (
               <details className="text-sm" open={read.unread.length < 3}>
-                <summary className="cursor-pointer text-rust">{counted(read.unread.length, 'line was', 'lines were')} not understood</summary>
+                <summary className="cursor-pointer text-rust">{counted(read.unread.length, 'line was', 'lines were')} not understood, or not all of it</summary>
                 <ul>
-                  {read.unread.map(({ line, text: unread }) => (
+                  {read.unread.map(({ line, text: unread, problem }) => (
                     <li key={line} className="mono [overflow-wrap:anywhere]">
-                      {unread}
+                      {unread} {problem !== undefined && <span className="font-sans text-faded">{problem}</span>}
                     </li>
                   ))}
                 </ul>
