@@ -136,3 +136,9 @@ describe('a way in two legs', () => {
     ]);
   });
 });
+
+// In time that grows with the square of their number this takes minutes, and does not end in time.
+it('the ways are compared where tens of thousands of names lead to the website', () => {
+  const names = Array.from({ length: 20_000 }, (_, i) => rrsetFromText({ owner: `n${i}.zone.test.`, type: 'A', ttl: 3600, data: ['192.0.2.1'] }));
+  expect(way(input({ found: [...found, ...names] }), 'repoint').sets).toBe(20_002);
+});

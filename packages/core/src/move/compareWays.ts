@@ -84,9 +84,9 @@ export function* compareWays(input: WaysInput): Generator<undefined, WaysCompare
   const present = presentWeb(input.plan.zone, input.found, [], input.plan.fronted);
   const website = [...(present?.addresses ?? []), ...(present?.aliasTarget ? [plain(present.aliasTarget)] : [])];
   yield;
-  const whole = nameservers(input);
+  const whole = yield* nameservers(input);
   yield;
-  const fast = repoint(input);
+  const fast = yield* repoint(input);
   yield;
   // The zone as it is, at another DNS host or in another account: two ways hold it against their own times.
   const asItIs = proposeRulings(input.plan.zone, input.found, { oldWeb: input.plan.oldWeb, newDns: named('the DNS host'), newWeb: undefined });
@@ -129,10 +129,13 @@ function firstUse(whole: ComparedWay, others: readonly ComparedWay[]): Omit<Ways
   return { ways: [first, ...rest], recommended: 'nameservers', reason: 'It is the only one that is open here.' };
 }
 
-function nameservers(input: WaysInput): ComparedWay {
+function* nameservers(input: WaysInput): Generator<undefined, ComparedWay> {
   const { plan, found, grade } = input;
   const newWeb = input.newWeb === undefined ? OTHER_WEB : (input.newWeb ?? undefined);
-  const rulings = given(input, proposeRulings(plan.zone, found, { oldWeb: plan.oldWeb, newDns: named('the new DNS host'), newWeb, fronted: plan.fronted }));
+  const proposed = proposeRulings(plan.zone, found, { oldWeb: plan.oldWeb, newDns: named('the new DNS host'), newWeb, fronted: plan.fronted });
+  yield;
+  const rulings = given(input, proposed);
+  yield;
   const ds = hasDs(input);
   const times = timesOf(input, 'nameservers', rulings, { newServers: [OTHER_SERVER], newNameservers: [OTHER_SERVER.server] });
   const referral = Math.max(0, ...input.seen.parent.flatMap((one) => one.sightings.map(({ value }) => value.ttl)));
@@ -160,11 +163,14 @@ function nameservers(input: WaysInput): ComparedWay {
   };
 }
 
-function repoint(input: WaysInput): ComparedWay {
+function* repoint(input: WaysInput): Generator<undefined, ComparedWay> {
   const { plan, found } = input;
   const dns = named(plan.oldHost?.name ?? 'the DNS host');
   const newWeb = input.newWeb ?? OTHER_WEB;
-  const rulings = given(input, proposeRepoint(plan.zone, found, { scope: plan.scope, oldWeb: plan.oldWeb, dns, newWeb, fronted: plan.fronted }));
+  const proposed = proposeRepoint(plan.zone, found, { scope: plan.scope, oldWeb: plan.oldWeb, dns, newWeb, fronted: plan.fronted });
+  yield;
+  const rulings = given(input, proposed);
+  yield;
   const times = timesOf(input, 'repoint', rulings, { newServers: plan.oldServers, newNameservers: plan.oldNameservers });
   const where = plan.oldHost?.name ?? 'the DNS host';
   return {

@@ -176,8 +176,8 @@ export function isFrontAnswer({ ranges, unlike, mayLack }: Front, data: readonly
 export function unseenNames(plan: FrontedPlan): readonly string[] {
   if (plan.kind !== 'repoint' || plan.isBack) return [];
   const changing = new Set(plan.rulings.filter((row) => row.ruling !== 'carry' && isLead(row.type)).map((row) => row.owner.toLowerCase()));
-  const rows = answeredRows(plan);
-  return [...changing].filter((owner) => rows.some((row) => row.owner.toLowerCase() === owner && row.front && row.ruling === 'carry'));
+  const kept = new Set(answeredRows(plan).flatMap((row) => (row.front && row.ruling === 'carry' ? [row.owner.toLowerCase()] : [])));
+  return [...changing].filter((owner) => kept.has(owner));
 }
 
 /** What is asked besides, so that a name which is being fronted is seen to be. */
