@@ -1,7 +1,7 @@
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import puppeteer, { Browser, HTTPRequest, KeyInput, Page } from 'puppeteer-core';
+import puppeteer, { Browser, ElementHandle, HTTPRequest, KeyInput, Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
 import { DEMO_PASSWORD } from '../../../command/src/demoData';
 import { codeWordsIn } from './plainWords';
@@ -152,8 +152,23 @@ export async function skipCheck(page: Page, line: string, reason: string): Promi
   await page.keyboard.press('Enter');
 }
 
+/** Screens from the top of a chapter at which an act that comes next may stand: it is in sight, or one screen further. */
+const SCREENS = 2;
+
+/** Throws an Error where somebody would have to look for it further down a chapter than that. */
+export async function near(element: ElementHandle): Promise<void> {
+  const screens = await element.evaluate((one) => {
+    const box = one.closest('[data-scrolls]');
+    if (!box || one.closest('[role=dialog]')) return 0;
+    return (one.getBoundingClientRect().bottom - box.getBoundingClientRect().top + box.scrollTop) / box.clientHeight;
+  });
+  if (screens > SCREENS) throw new Error(`${await element.evaluate((one) => one.textContent)} stands ${screens.toFixed(1)} screens down its page`);
+}
+
 /** Presses a button once it can be pressed, wherever it stands by then: pages go on changing while a clock hurries. */
 export async function press(page: Page, name: string): Promise<void> {
+  const element = await page.waitForSelector(button(name));
+  await near(element!);
   await page.locator(button(name)).click();
 }
 
@@ -170,6 +185,7 @@ export async function pressUntil(page: Page, name: string, says: RegExp): Promis
       shown = await page.evaluate(() => document.body.innerText.slice(0, 2500));
       if (says.test(shown)) return true;
       const element = await page.$(button(name));
+      if (element) await near(element);
       await element?.evaluate((one) => (one as HTMLButtonElement).click());
       return undefined;
     },

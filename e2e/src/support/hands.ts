@@ -1,5 +1,6 @@
 import { Page } from 'puppeteer-core';
 import { until } from '../../../command/src/api';
+import { near } from './browser';
 import { DemoUnderTest } from './demoUnderTest';
 
 /** What is typed for a row of a sheet, as the panel's fields are called. */
@@ -16,7 +17,13 @@ export const LEADS: ReadonlySet<string> = new Set(['A', 'AAAA', 'CNAME']);
 /** What a technician takes at the gate, */
 export const AT_THE_GATE = [/^Skip this check$/, /^Stop waiting for .*$/, /^Do not wait for the old TTLs$/];
 /** and while waiting for the end. */
-export const WAYS_ON = [/^Stop waiting for .*$/, /^Go on without it$/, /^Go on although .*$/, /^They are raised, or stay low$/, /^Close the move$/];
+export const WAYS_ON = [
+  /^Stop waiting for .*$/,
+  /^Go on without (?:it|resolvers)$/,
+  /^Go on although .*$/,
+  /^They are raised, or stay low$/,
+  /^Close the move$/,
+];
 
 /** The rows of the sheet as they stand on the screen. */
 export async function sheetRows(page: Page): Promise<SheetRow[]> {
@@ -47,6 +54,7 @@ export async function takeWays(page: Page, labels: readonly RegExp[], says: RegE
       for (const one of await page.$$('button')) {
         const label = await one.evaluate((element) => (element as HTMLButtonElement).innerText);
         if (!labels.some((wanted) => wanted.test(label))) continue;
+        await near(one);
         await one.click().catch(() => undefined);
         const reason = await page.$('input[aria-label="Why it may be skipped"]');
         if (reason) {

@@ -158,13 +158,13 @@ describe('a leg whose records change where they are', () => {
   it('settles when the bound has passed, every authority is new and was heard, and the parent still leads there', () => {
     const at = (now: number, more = {}): Leg =>
       leg(now, { submitted: 3600, change: 'done', one: [[3660, now, fresh()]], two: [[3720, now, fresh()]], ...more });
-    expect(at(4020).settled.missing).toEqual(['old answers have not run out yet']);
+    expect(at(4020).settled.missing).toEqual(['old answers may still be remembered']);
     expect(at(4021).settled.settled).toBe(true);
     const unheard = leg(4400, { submitted: 3600, change: 'done', one: [[3660, 4400, fresh()]], two: [[3720, 4000, fresh()]] });
     expect(unheard.settled.settled).toBe(false);
     // Set aside it is waited for no more, once nothing that it was ever seen to serve can be remembered from then.
     const aside = (now: number): Leg => leg(now, { submitted: 3600, change: 'done', one: [[3660, now, fresh()]], two: [[3720, 4000, fresh()]], aside: o2 });
-    expect(aside(4500).settled.missing).toEqual(['old answers have not run out yet']);
+    expect(aside(4500).settled.missing).toEqual(['old answers may still be remembered']);
     expect(aside(4400 + 3600 + 1).settled.settled).toBe(true);
   });
 

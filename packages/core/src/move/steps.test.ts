@@ -328,7 +328,7 @@ describe('settled', () => {
   it('is not while the parent has relapsed, a server differs, or a lookout is old', () => {
     expect(
       missing({ parent: rows('a.nic.test.', '192.0.2.53', [0, 4000, published(OLD)], [4060, 19_900, published(NEW)], [19_960, end, published(OLD)]) }),
-    ).toMatch(/parent does not publish/);
+    ).toMatch(/not every server of the registry publishes/);
     expect(
       missing({
         zones: [...over().zones!, ...rows(NEW[0]!, '203.0.113.3', [0, end, planned()])],
@@ -336,14 +336,14 @@ describe('settled', () => {
       }),
     ).toMatch(/not every nameserver/);
     const seen = (...lookouts: ReturnType<typeof look>[]) => ({ seen: { ...over().seen, lookouts, watchers: 1 } });
-    expect(missing(seen(look('One', 'old', end)))).toMatch(/1 resolver is not new: One/);
-    expect(missing(seen(look('One', 'new', 100)))).toMatch(/not been asked since the last old answer has run out/);
+    expect(missing(seen(look('One', 'old', end)))).toMatch(/1 of 1 resolvers does not give the new answers yet: One/);
+    expect(missing(seen(look('One', 'new', 100)))).toMatch(/not asked yet since the last old answer ran out/);
   });
 
   it('is not before the servers that are left were asked once more when nobody is led there any more, and they are asked then', () => {
     const lookedAt = (old: number) => ({ seen: { ...over().seen, looked: { ...over().seen?.looked, old } } });
     // Caches may be led there until 4060 + 600, and renew what they have for 300 more.
-    expect(missing(lookedAt(4600))).toMatch(/the nameservers that are left have not been asked since the last resolver was led there/);
+    expect(missing(lookedAt(4600))).toMatch(/the old nameservers were not asked yet since the last resolver was led there/);
     expect(dueOf(legOf(over(lookedAt(4600)))).find((due) => due.id === 'old')?.at).toBeLessThanOrEqual(end);
     expect(missing(lookedAt(4961))).toBe('');
   });

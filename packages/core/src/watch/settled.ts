@@ -55,13 +55,13 @@ export function settledWhen({ plan, seen, said, times, wanted, now, unasked }: S
     // That caches are led to these servers and no others is seen at the parent alone.
     const leads = seen.parent.filter((one) => !said.aside.has(one.address) && one.sightings.length > 0);
     const lost = leads.filter((one) => isGap(one.sightings.at(-1)!, now));
-    if (lost.length > 0) missing.push(`the parent was not heard lately (${some(lost.map((one) => one.server))})`);
+    if (lost.length > 0) missing.push(`the registry was not heard lately (${some(lost.map((one) => one.server))})`);
     const known = new Set(plan.oldServers.map((one) => nameKey(one.server)));
     const away = leads.filter((one) => one.sightings.at(-1)!.value.nameservers.some((name) => !known.has(nameKey(name))));
-    if (away.length > 0) missing.push(`the parent delegates elsewhere (${some(away.map((one) => one.server))})`);
+    if (away.length > 0) missing.push(`the registry delegates elsewhere (${some(away.map((one) => one.server))})`);
   }
   if (plan.kind === 'delegation' && (!times.switchSeen || behind.length > 0))
-    missing.push(`the parent does not publish the new nameservers everywhere${behind.length > 0 ? ` (${some(behind.map((one) => one.server))})` : ''}`);
+    missing.push(`not every server of the registry publishes the new nameservers${behind.length > 0 ? ` (${some(behind.map((one) => one.server))})` : ''}`);
   const addresses = new Set(plan.newServers.map((one) => one.address));
   const delegated = seen.zones.filter((one) => addresses.has(one.address) && !said.aside.has(one.address));
   const differing = delegated.filter((one) => {
@@ -80,18 +80,22 @@ export function settledWhen({ plan, seen, said, times, wanted, now, unasked }: S
   const setAside = [...byLookout].filter(([name, looks]) => looks.every(isUseless) || said.aside.has(lookoutSubject(name))).map(([name]) => name);
   const answering = seen.lookouts.filter((look) => !setAside.includes(look.lookout) && !look.silent);
   const waiting = [...new Set(answering.filter((look) => look.verdict !== 'new').map((look) => look.lookout))];
-  if (waiting.length > 0) missing.push(`${waiting.length} ${waiting.length === 1 ? 'resolver is' : 'resolvers are'} not new: ${waiting.join(', ')}`);
+  const answeringNames = new Set(answering.map((look) => look.lookout));
+  if (waiting.length > 0)
+    missing.push(
+      `${waiting.length} of ${answeringNames.size} resolvers ${waiting.length === 1 ? 'does' : 'do'} not give the new answers yet: ${waiting.join(', ')}`,
+    );
   if (now <= times.last.at)
-    missing.push(Number.isFinite(times.last.at) ? 'old answers have not run out yet' : 'no bound is known yet for some answer that is not new');
+    missing.push(Number.isFinite(times.last.at) ? 'old answers may still be remembered' : 'nobody knows yet how long some old answer is remembered');
   else {
     const stale = [...new Set(answering.filter((look) => look.last < times.last.at).map((look) => look.lookout))];
     if (stale.length > 0)
-      missing.push(`${stale.length} ${stale.length === 1 ? 'resolver has' : 'resolvers have'} not been asked since the last old answer has run out`);
+      missing.push(`${stale.length} ${stale.length === 1 ? 'resolver was' : 'resolvers were'} not asked yet since the last old answer ran out`);
     // A look made later tells what was given to whoever was led there last.
     const ledUntil = Number.isFinite(times.extended.at) ? times.extended.at : times.delegation.at;
     const asked = seen.looked['old'];
     if (plan.kind === 'delegation' && asked !== undefined && asked < ledUntil)
-      missing.push('the nameservers that are left have not been asked since the last resolver was led there');
+      missing.push('the old nameservers were not asked yet since the last resolver was led there');
   }
   if (seen.watchers > 0 && byLookout.size > 0 && setAside.length === byLookout.size && !said.left.has('lookouts')) missing.push('no resolver answers');
   return { settled: missing.length === 0, missing, setAside, waiting };
