@@ -78,6 +78,15 @@ describe('hostile text', () => {
     }
   });
 
+  it.each(['a-', 'a.', 'a:', '1.', 'include:', '-verification=', 'a,', 'a.b.example '])(
+    'of %j behind a sentence of which something is read, to its end',
+    (unit) => {
+      const { finds, unread } = readText(`Please point www to 192.0.2.1, and ${unit.repeat(SIZE / unit.length)}`, { ...SUBJECT, as: 'new' });
+      expect(finds.filter(({ trust, data }) => trust === 'sure' && data !== '192.0.2.1')).toEqual([]);
+      expect(unread.every(({ text, problem }) => text.length <= 300 && (problem ?? '').length <= 1000)).toBe(true);
+    },
+  );
+
   it.each([
     ['a', 'b'],
     ['a)', 'x'],

@@ -13,6 +13,7 @@ describe('a line of which only a part was read', () => {
   it.each([
     'Your nameservers are ns1.hearth.example (203.0.113.1) and ns2.hearth.example (203.0.113.2).',
     'The website of kelp.example is at 203.0.113.80.',
+    'From 12.03.2026 13:08:03 on, the website of kelp.example is at 203.0.113.80.',
     'Point www.kelp.example to 203.0.113.80, see https://help.hearth.example/dns or write to help@hearth.example.',
   ])('is not one where all of it was read, or is no value: %s', (text) => {
     expect(left(text)).toEqual([]);

@@ -1,14 +1,16 @@
 import { Find, Form, Subject, Unread } from './find';
+import { isAddressWord, isHostWord } from './hostWord';
 import { Line } from './lines';
 import { readOwner } from './owner';
 
 /** Forms that read a part of a line; of the others each part of a line is accounted for, or asked about. */
 const LOOSE: ReadonlySet<Form> = new Set(['sentence', 'fields', 'list']);
-/** Addresses, terms of SPF, proofs of ownership, names: what a line is pasted for. Links and mail addresses are none. */
-const VALUES =
-  /\b\d{1,3}(?:\.\d{1,3}){3}\b|\b[0-9a-f]{0,4}(?::[0-9a-f]{0,4}){2,7}\b|\b(?:include|redirect|ip4|ip6)[:=]\S+|\b[\w-]+-verification=\S+|(?<![\w@/.:=-])(?:[a-z0-9_-]+\.)+[a-z]{2,}\b(?![/@])/gi;
-/** Values that are told of one line. */
+/** A term of SPF that names something, and a proof of ownership. */
+const TERM = /^(?:include|redirect|ip4|ip6)[:=].|^[\w-]{1,60}-verification=./i;
+const BETWEEN_WORDS = /[\s,;()<>"'“”„]+/;
+/** Values that are told of one line, and characters of each and of the line. */
 const TOLD = 3;
+const MOST_SHOWN = 300;
 
 /**
  * Lines of which something was read and something else was not, each with what that is: what somebody pasted vanishes nowhere.
@@ -29,21 +31,33 @@ export function partlyRead(lines: readonly Line[], finds: readonly Find[], subje
   return lines.flatMap(({ line, text }): Unread[] => {
     const here = byLine.get(line);
     if (!here) return [];
-    const told = here.flatMap(({ owner, data, others }) => [owner, data, ...others.flatMap((one) => [one.owner, one.data])]);
-    const known = new Set(told.flatMap((one) => one.split(/[\s"'“”();,]+/)).map(folded));
+    const read = here.flatMap(({ owner, data, others }) => [owner, data, ...others.flatMap((one) => [one.owner, one.data])]);
+    const known = new Set(read.flatMap((one) => one.split(BETWEEN_WORDS)).map(folded));
     const hasServers = here.some(({ kind }) => kind === 'nameserver');
-    const left = [...text.matchAll(VALUES)].map(([value]) => value.replace(/[.,;:)"'”“]+$/, '')).filter((value) => !isKnown(value, known, hasServers, subject));
+    const left = text.split(BETWEEN_WORDS).flatMap((word) => {
+      const value = word.replace(/[.:]$/, '');
+      return isValue(value) && !isKnown(value, known, hasServers, subject) ? [value] : [];
+    });
     if (left.length === 0) return [];
+    const shown = left
+      .slice(0, TOLD)
+      .map((value) => value.slice(0, MOST_SHOWN))
+      .join(', ');
     const more = left.length > TOLD ? ` and ${left.length - TOLD} more` : '';
-    return [{ line, text: text.trim().slice(0, 300), problem: `Not read in it: ${left.slice(0, TOLD).join(', ')}${more}.` }];
+    return [{ line, text: text.trim().slice(0, MOST_SHOWN), problem: `Not read in it: ${shown}${more}.` }];
   });
+}
+
+/** What a line is pasted for: addresses, names of hosts, terms and proofs. Links and mail addresses are none. */
+function isValue(word: string): boolean {
+  return isAddressWord(word) || isHostWord(word) || TERM.test(word);
 }
 
 /** The value is in what was read of its line, is a name that the line is about, or stands beside a nameserver as its address. */
 function isKnown(value: string, known: ReadonlySet<string>, hasServers: boolean, subject: Subject): boolean {
   const text = folded(value);
   if (known.has(text)) return true;
-  if (hasServers && /^[\d.]+$|:.*:/.test(text)) return true;
+  if (hasServers && isAddressWord(text)) return true;
   const owner = readOwner(text, subject);
   if (owner?.is !== 'ours') return false;
   return owner.owner === '@' || known.has(folded(owner.owner));
