@@ -68,6 +68,22 @@ describe('an empty installation, by other ways', () => {
     expect(demo.chromium.complaints).toEqual([]);
   }
 
+  /** The website's records are changed in a panel, by the sheet, and seen at every nameserver. */
+  async function changedAt(panel: string): Promise<void> {
+    await pressUntil(page, 'I am changing them now', CHANGED);
+    const rows = await sheet();
+    await deleteThere(demo, panel, ZONE, isWebsite);
+    await typeSheet(
+      demo,
+      panel,
+      ZONE,
+      rows.filter(({ act }) => act !== 'delete'),
+    );
+    await demo.speed(page, '× 600');
+    await chapter(page, 'switch');
+    await words(page, 'Every nameserver gives the new values since');
+  }
+
   it('the whole website where its records are', async () => {
     await begun();
     await paste(page, 'What the new place gave you', 'Your site is at 203.0.113.90, for www please use a CNAME to sites.larkspur.example.');
@@ -75,18 +91,7 @@ describe('an empty installation, by other ways', () => {
     await goesTo(page, {});
     await words(page, /stay, \d changed/);
     await throughGate('Do not lower');
-    await pressUntil(page, 'I am changing them now', CHANGED);
-    const rows = await sheet();
-    await deleteThere(demo, 'hollowell', ZONE, isWebsite);
-    await typeSheet(
-      demo,
-      'hollowell',
-      ZONE,
-      rows.filter(({ act }) => act !== 'delete'),
-    );
-    await demo.speed(page, '× 600');
-    await chapter(page, 'switch');
-    await words(page, 'Every nameserver gives the new values since');
+    await changedAt('hollowell');
     await closed();
   });
 
@@ -115,18 +120,7 @@ describe('an empty installation, by other ways', () => {
     await goesTo(page, { way: 'repoint' });
     await words(page, /stay, \d changed/);
     await throughGate(undefined);
-    await pressUntil(page, 'I am changing them now', CHANGED);
-    const rows = await sheet();
-    await deleteThere(demo, 'fernlight', ZONE, isWebsite);
-    await typeSheet(
-      demo,
-      'fernlight',
-      ZONE,
-      rows.filter(({ act }) => act !== 'delete'),
-    );
-    await demo.speed(page, '× 600');
-    await chapter(page, 'switch');
-    await words(page, 'Every nameserver gives the new values since');
+    await changedAt('fernlight');
     await closed();
   });
 

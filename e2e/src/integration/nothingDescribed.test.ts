@@ -155,6 +155,22 @@ interface Domain {
     );
   }
 
+  /** The zone is typed at the new host, and the registrar's form is saved once the gate is open. */
+  async function switched(driver: Driver, domain: Domain, to: Make): Promise<void> {
+    await driver.way('push', 'leave');
+    await typePlan(driver, domain, to);
+    await driver.done('served');
+    await throughGate(driver, SKIPPED);
+    await delegate(domain, to);
+    await driver.done('switch');
+  }
+
+  async function changedInPlace(driver: Driver, domain: Domain, at: Make): Promise<void> {
+    await throughGate(driver, SKIPPED);
+    await typePlan(driver, domain, at);
+    await driver.done('changed');
+  }
+
   async function nextStage(driver: Driver): Promise<void> {
     await finished(driver, 'next-leg');
     await driver.call('POST', `${await driver.leg()}/next`);
@@ -194,14 +210,9 @@ interface Domain {
     const driver = await begun(domain);
     await planned(driver, 'nameservers', { ns: 'knot', web: true });
     await driver.act('/approve', { lowerAt: null, plannedSwitch: null, lowerTo: 2 });
-    await driver.way('push', 'leave');
-    await typePlan(driver, domain, 'knot');
     write(domain, 'bind', OLD_LINES, SERVER.bind, 2);
     await driver.done('lowered');
-    await driver.done('served');
-    await throughGate(driver, SKIPPED);
-    await delegate(domain, 'knot');
-    await driver.done('switch');
+    await switched(driver, domain, 'knot');
     write(domain, 'bind', OLD_LINES, SERVER.knot);
     await closed(driver);
   });
@@ -210,9 +221,7 @@ interface Domain {
     const domain = DOMAINS.inPlace;
     const driver = await begun(domain);
     await planned(driver, 'repoint', { web: true });
-    await throughGate(driver, SKIPPED);
-    await typePlan(driver, domain, 'knot');
-    await driver.done('changed');
+    await changedInPlace(driver, domain, 'knot');
     await closed(driver);
   });
 
@@ -235,19 +244,12 @@ interface Domain {
     const domain = DOMAINS.websiteFirst;
     const driver = await begun(domain);
     await planned(driver, 'website first', { ns: 'bind', web: true });
-    await throughGate(driver, SKIPPED);
-    await typePlan(driver, domain, 'knot');
-    await driver.done('changed');
+    await changedInPlace(driver, domain, 'knot');
     await driver.done('settle');
     await judged(driver);
     await nextStage(driver);
     await planned(driver, 'nameservers', { ns: 'bind' });
-    await driver.way('push', 'leave');
-    await typePlan(driver, domain, 'bind');
-    await driver.done('served');
-    await throughGate(driver, SKIPPED);
-    await delegate(domain, 'bind');
-    await driver.done('switch');
+    await switched(driver, domain, 'bind');
     await typePlan(driver, domain, 'knot', SERVER.bind);
     await closed(driver);
   });
@@ -257,20 +259,13 @@ interface Domain {
     const driver = await begun(domain);
     await planned(driver, 'nameservers first', { ns: 'knot', web: true });
     expect((await driver.ledger()).rulings.filter(({ ruling }) => ruling === 'repoint')).toEqual([]);
-    await driver.way('push', 'leave');
-    await typePlan(driver, domain, 'knot');
-    await driver.done('served');
-    await throughGate(driver, SKIPPED);
-    await delegate(domain, 'knot');
-    await driver.done('switch');
+    await switched(driver, domain, 'knot');
     write(domain, 'bind', OLD_LINES, SERVER.knot);
     await driver.done('settle');
     await judged(driver);
     await nextStage(driver);
     await planned(driver, 'repoint', { web: true });
-    await throughGate(driver, SKIPPED);
-    await typePlan(driver, domain, 'knot');
-    await driver.done('changed');
+    await changedInPlace(driver, domain, 'knot');
     await closed(driver);
   });
 
@@ -293,12 +288,7 @@ interface Domain {
     // A resolver is told now that it is not there, and remembers it.
     expect((await dig(RESOLVER, [domain.name, 'A'])).stdout).toContain('NXDOMAIN');
     await planned(driver, 'nameservers', { ns: 'knot', web: true });
-    await driver.way('push', 'leave');
-    await typePlan(driver, domain, 'knot');
-    await driver.done('served');
-    await throughGate(driver, SKIPPED);
-    await delegate(domain, 'knot');
-    await driver.done('switch');
+    await switched(driver, domain, 'knot');
     await closed(driver);
   });
 });

@@ -5,6 +5,7 @@ import { Scope, chosenNames } from '../move/scope';
 import { PageLook, hostOf, siteHosts } from '../survey/website';
 import { plain } from '../survey/words';
 import { HostKnowledge } from '../rebuild/host';
+import { isSpelling } from '../rebuild/checks/leadsThere';
 import { isLead } from '../rebuild/leads';
 import { otherUses, usesWords } from '../rebuild/otherUses';
 import { presentWeb } from '../rebuild/presentWeb';
@@ -55,8 +56,6 @@ export function siteNames({ zone, scope, found, pages, oldWeb, newWeb, apexAlias
   const aliases = [present, ...oldWeb].flatMap((host) => (host?.aliasTarget ? [Name.parse(host.aliasTarget)] : []));
   const leadsThere = (target: Name | undefined, now: readonly string[]): boolean =>
     target ? aliases.some((alias) => target.isAtOrBelow(alias)) : now.some((one) => addresses.has(one));
-  // Where a front hides their addresses, they are the website all the same.
-  const own = siteHosts(zone);
   const uses = otherUses(zone, found);
   const same = samePages(zone, pages);
   const chosen = scope.kind === 'names' ? new Set(chosenNames(scope.names).map((name) => `${name}.`)) : undefined;
@@ -91,7 +90,8 @@ export function siteNames({ zone, scope, found, pages, oldWeb, newWeb, apexAlias
       if (chosen.has(key)) make(name, row, true, 'the name of this move');
     } else if (given.has(key)) make(name, row, true, 'a value was given for it');
     else if (target?.isAtOrBelow(zone)) follows.push({ name, row });
-    else if (leadsThere(target, now) || own.includes(plain(key))) judge(name, row, 'leads to the website');
+    // Where a front hides their addresses, the domain and `www` are the website all the same.
+    else if (leadsThere(target, now) || isSpelling(zone, name)) judge(name, row, 'leads to the website');
     else if (same.has(plain(key))) judge(name, row, 'shows the same page');
   }
   // What is an alias of another name of the zone goes where that one goes.

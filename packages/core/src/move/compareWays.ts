@@ -77,8 +77,8 @@ const OTHER_WEB: HostKnowledge = {
 
 /**
  * The ways open to a domain, held against each other before any host is chosen: their times are those that the leg would have
- * (`legTimes`), lowered now and cut over as soon as that is sound. In steps, of which each takes about as long as the others: of sixty thousand
- * record sets all of it takes seconds.
+ * (`legTimes`), lowered now and cut over as soon as that is sound. In steps, between which others have their turn: with sixty
+ * thousand record sets all of it takes seconds.
  */
 export function* compareWays(input: WaysInput): Generator<undefined, WaysCompared> {
   const present = presentWeb(input.plan.zone, input.found, [], input.plan.fronted);

@@ -9,7 +9,8 @@ const UNUSED = [
 ];
 
 /**
- * A title of a page that registrars and web hosts show where nobody has published a website. A guess by words: nothing is decided by it alone.
+ * True for a title of pages that registrars and web hosts show where nobody has published a website. A guess by words: a person can pass over
+ * whatever rests on it.
  *
  *     isUnusedTitle('choir.example is parked')  // true
  *     isUnusedTitle('Parking at the harbour')   // false

@@ -2,7 +2,7 @@ import { Name } from '../dns/name';
 import { TYPE_CODES, typeCode } from '../dns/typeNames';
 import { Scope } from '../move/scope';
 import { Ruling } from '../rebuild/ruling';
-import { PageLook } from '../survey/website';
+import { PageLook, siteHosts } from '../survey/website';
 import { ANSWERS, REFUSED_CERTIFICATE, SILENT } from './pageFault';
 import { PageChange } from './pageChanges';
 import { together } from './together';
@@ -14,8 +14,7 @@ const LEADS: ReadonlySet<number | undefined> = new Set([TYPE_CODES.A, TYPE_CODES
  * names these, as far as the plan leads them anywhere.
  */
 export function pagesPlanned(zone: Name, scope: Scope, rulings: readonly Ruling[]): string[] {
-  const apex = zone.toString().replace(/\.$/, '');
-  const names = scope.kind === 'whole' ? [apex, `www.${apex}`] : scope.names;
+  const names = scope.kind === 'whole' ? siteHosts(zone) : scope.names;
   const leads = new Set(rulings.filter((row) => row.planned && LEADS.has(typeCode(row.type))).map((row) => row.owner.toLowerCase().replace(/\.$/, '')));
   return names.filter((name) => leads.has(name.toLowerCase())).map((name) => `${name}/`);
 }

@@ -18,14 +18,7 @@ export function Lessons({ host, lessons }: { host: Host; lessons: ServedView['le
           <li key={key} className="flex flex-wrap items-baseline gap-2 py-0.5">
             <span>{text}</span>
             {choices.map(({ label, change }) => (
-              <Button
-                key={label}
-                className="max-md:whitespace-normal max-md:[overflow-wrap:anywhere]"
-                disabled={noted.isPending}
-                onClick={() => noted.note(change)}
-              >
-                {label}
-              </Button>
+              <NoteButton key={label} label={label} noted={noted} change={change} />
             ))}
           </li>
         ))}
@@ -47,20 +40,22 @@ export function AskedOfPanel({ host, questions }: { host: Host; questions: reado
             <span>{question}</span>
             <span className="flex flex-wrap gap-2">
               {answers.map(({ label, change }) => (
-                <Button
-                  key={label}
-                  className="max-md:whitespace-normal max-md:[overflow-wrap:anywhere]"
-                  disabled={noted.isPending}
-                  onClick={() => noted.note(change)}
-                >
-                  {label}
-                </Button>
+                <NoteButton key={label} label={label} noted={noted} change={change} />
               ))}
             </span>
           </li>
         ))}
       </ul>
     </section>
+  );
+}
+
+/** What is seen in the panel, noted with one press; on a phone its words break. */
+function NoteButton({ label, noted, change }: { label: string; noted: ReturnType<typeof useHabit>; change: KnownStyle }) {
+  return (
+    <Button className="max-md:whitespace-normal max-md:[overflow-wrap:anywhere]" disabled={noted.isPending} onClick={() => noted.note(change)}>
+      {label}
+    </Button>
   );
 }
 
